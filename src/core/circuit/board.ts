@@ -1,0 +1,143 @@
+import { marking } from './part';
+import type { Part } from './part';
+
+/** A magnetic coupling between two windings. */
+export interface Coupling {
+  readonly name: string;
+  readonly first: string;
+  readonly second: string;
+  readonly factor: number;
+}
+
+/** One `.model`: what kind of device and its parameters in SI units, keyed by lower-case name. */
+export interface Model {
+  readonly name: string;
+  readonly type: 'D' | 'NPN' | 'PNP' | 'NMOS' | 'PMOS';
+  readonly numbers: Readonly<Record<string, number>>;
+  readonly written: string;
+}
+
+/** The inside of an X part. */
+export interface Subcircuit {
+  readonly name: string;
+  readonly pins: readonly string[];
+  readonly parts: readonly Part[];
+  readonly couplings: readonly Coupling[];
+  /** All its lines as written, `.subckt` and `.ends` included. */
+  readonly written: readonly string[];
+}
+
+/**
+ * One line group of the file a board came from, so that it can be written back as it was.
+ *
+ * `verbatim` text is kept as it is (comments, blank lines). The others name what stands there; `written` is
+ * their text when read, and `canonical` what the writer would have made of it then: while that still holds,
+ * the written text is used.
+ */
+export type LayoutItem =
+  | { readonly kind: 'verbatim'; readonly written: string }
+  | { readonly kind: 'part' | 'coupling'; readonly name: string; readonly written: string; readonly canonical: string }
+  | { readonly kind: 'model' | 'subcircuit'; readonly name: string };
+
+/** What a netlist cannot carry, as `facts.md` lists it. Kept as plain JSON. */
+export interface Nameplate {
+  readonly input?: string | undefined;
+  readonly source?: 'mains' | 'dc' | 'battery' | undefined;
+  readonly inputRail?: string | undefined;
+  readonly inputReturn?: string | undefined;
+  readonly inputMin?: number | undefined;
+  readonly inputNominal?: number | undefined;
+  readonly inputMax?: number | undefined;
+  readonly hertz?: number | undefined;
+  readonly outputs?: readonly NameplateOutput[] | undefined;
+  readonly auxInputs?:
+    readonly {
+      readonly rail: string;
+      readonly return: string;
+      readonly volts: number;
+      readonly source?: string | undefined;
+    }[]
+    | undefined;
+}
+
+export interface NameplateOutput {
+  readonly rail?: string | undefined;
+  readonly return?: string | undefined;
+  readonly volts: number;
+  readonly amps: number;
+  readonly kind: 'dc' | 'ac' | 'pulse';
+}
+
+/** A traced board: parts on nets, the models and insides they use, and what the file held besides. */
+export interface Board {
+  readonly title: string;
+  readonly parts: readonly Part[];
+  readonly couplings: readonly Coupling[];
+  /** Keyed by lower-case name. */
+  readonly models: ReadonlyMap<string, Model>;
+  /** Keyed by lower-case name. */
+  readonly subcircuits: ReadonlyMap<string, Subcircuit>;
+  readonly layout: readonly LayoutItem[];
+  readonly nameplate?: Nameplate;
+  readonly facts?: Readonly<Record<string, Readonly<Record<string, number>>>>;
+}
+
+/** Net name of a pin that is not connected. */
+export const NOT_CONNECTED = 'NC';
+
+/** Nets are compared without case. */
+export function netKey(net: string): string {
+  return net.toLowerCase();
+}
+
+/** All nets of the board in order of first appearance, as first written; `NC` left out. */
+export function boardNets(board: Board): readonly string[] {
+  const seen = new Map<string, string>();
+  for (const part of board.parts) {
+    for (const net of part.nets) {
+      if (netKey(net) !== 'nc' && !seen.has(netKey(net))) seen.set(netKey(net), net);
+    }
+  }
+  return [...seen.values()];
+}
+
+/** The part with this designator, without case, with or without the leading X of the netlist. */
+export function findPart(board: Board, ref: string): Part | undefined {
+  const wanted = ref.toLowerCase();
+  return (
+    board.parts.find((p) => p.ref.toLowerCase() === wanted) ??
+    (wanted.startsWith('x') ? board.parts.find((p) => p.ref.toLowerCase() === wanted.slice(1)) : undefined)
+  );
+}
+
+/** Every pin on a net: the parts and the index of the pin that sits there. */
+export function pinsOnNet(board: Board, net: string): readonly { readonly part: Part; readonly pin: number }[] {
+  const wanted = netKey(net);
+  if (wanted === 'nc') return [];
+  return board.parts.flatMap((part) =>
+    part.nets.flatMap((n, pin) => (netKey(n) === wanted ? [{ part, pin }] : [])),
+  );
+}
+
+/**
+ * Whether a capacitor is an electrolytic, judged by what an electrolytic's paper and liquid give away:
+ * a resistance-capacitance product above 3 µs. Film and ceramic parts stay below 1 µs.
+ * Without a known ESR, 4.7 µF and more below 100 V, or 1 µF and more with its voltage on a µF mark, counts as one.
+ */
+export function isElectrolytic(part: Part): boolean {
+  if (part.kind !== 'capacitor') return false;
+  const esr = part.numbers['esr'];
+  if (esr !== undefined) return part.value >= 0.47e-6 && esr * part.value > 3e-6;
+  const print = marking(part) ?? '';
+  if (/X[12]|Y[12]/iu.test(print)) return false;
+  return part.value >= 4.7e-6 || (part.value >= 1e-6 && /uF|µF/u.test(print));
+}
+
+/** Safety class letter of a capacitor from its marking or its `class=` key: `X`, `Y` or null. */
+export function safetyClass(part: Part): 'X' | 'Y' | null {
+  if (part.kind !== 'capacitor') return null;
+  const print = ` ${marking(part) ?? ''} ${part.keys.find((k) => k.key === 'class')?.text ?? ''} `;
+  if (/(?:^|[^A-Z0-9])Y[12]?(?:[^A-Z]|$)/iu.test(print)) return 'Y';
+  if (/(?:^|[^A-Z0-9])X[12]?(?:[^A-Z]|$)/iu.test(print)) return 'X';
+  return null;
+}

@@ -1,0 +1,15 @@
+export { NOT_CONNECTED, boardNets, findPart, isElectrolytic, netKey, pinsOnNet, safetyClass } from './board';
+export type { Board, Coupling, LayoutItem, Model, Nameplate, NameplateOutput, Subcircuit } from './board';
+export { BLOCK_KINDS, keyText, marking } from './part';
+export type {
+  BlockKind,
+  BlockPart,
+  IcPart,
+  KeyText,
+  ModelPart,
+  Part,
+  PartKind,
+  PassivePart,
+  SourcePart,
+} from './part';
+export { BLOCK_PINS, pinIndex, pinNames } from './pinNames';

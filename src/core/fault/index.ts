@@ -1,0 +1,4 @@
+export { OPEN_OHMS, SHORT_OHMS } from './fault';
+export type { Fault } from './fault';
+export { formatFault, parseFault } from './parseFault';
+export type { BadFault } from './parseFault';

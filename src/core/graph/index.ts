@@ -1,0 +1,2 @@
+export { DisjointSets } from './disjointSets';
+export { minimumDegreeOrder } from './minimumDegreeOrder';

@@ -1,0 +1,8 @@
+export { beeps, meterSigma, probe } from './probe';
+export type { ComputedReading } from './probe';
+export { DEFAULT_METER } from './profile';
+export type { MeterProfile } from './profile';
+export { coldMode, readBoard, solverFor } from './readBoard';
+export type { ModeNotAvailable, ReadProblem, UnknownMode, UnknownNet } from './readBoard';
+export { COLD_MODES, METER_MODES, MODE_UNITS } from './reading';
+export type { ColdMode, MeterMode, MeterReading } from './reading';

@@ -1,0 +1,6 @@
+export { BLOCK_NAMES } from './elementTable';
+export { netlistNumber, netlistText } from './netlistNumber';
+export type { NetlistProblem } from './problems';
+export { readNetlist } from './readNetlist';
+export type { NetlistReading } from './readNetlist';
+export { partLine, writeNetlist } from './writeNetlist';

@@ -1,0 +1,203 @@
+import { netKey } from '../circuit';
+import type { Board, Coupling, LayoutItem, Model, Part, Subcircuit } from '../circuit';
+import { ok, refuse } from '../problem';
+import type { Result } from '../problem';
+import { logicalLines } from './logicalLines';
+import type { LogicalLine } from './logicalLines';
+import { netlistError } from './problems';
+import type { NetlistProblem } from './problems';
+import { readElement } from './readElement';
+import { readModel } from './readModel';
+import { couplingLine, partLine } from './writeNetlist';
+
+/** A board that was read, with what was implausible about it. */
+export interface NetlistReading {
+  readonly board: Board;
+  readonly warnings: readonly NetlistProblem[];
+}
+
+interface Draft {
+  readonly parts: { part: Part; line: number }[];
+  readonly couplings: { coupling: Coupling; line: number }[];
+  readonly models: Map<string, Model>;
+  readonly subcircuits: Map<string, Subcircuit>;
+  readonly layout: LayoutItem[];
+  readonly problems: NetlistProblem[];
+}
+
+/**
+ * Reads a board netlist (`netlist.md` section 1).
+ *
+ * source  the whole text; line 1 is the title.
+ * Refuses with every error, each with its line; then nothing is half-read. Warnings come with the board.
+ */
+export function readNetlist(source: string): Result<NetlistReading, readonly NetlistProblem[]> {
+  const { title, lines } = logicalLines(source);
+  const ownSubcircuits = new Set(
+    lines.flatMap((l) => /^\.subckt\s+(\S+)/iu.exec(l.text)?.[1]?.toLowerCase() ?? []),
+  );
+  const draft: Draft = {
+    parts: [],
+    couplings: [],
+    models: new Map(),
+    subcircuits: new Map(),
+    layout: [],
+    problems: [],
+  };
+  for (let i = 0; i < lines.length; i++) {
+    const line = lines[i]!;
+    if (/^\.subckt\b/iu.test(line.text)) i = readSubcircuit(draft, lines, i, ownSubcircuits);
+    else if (/^\.end\s*$/iu.test(line.text)) {
+      draft.layout.push(...lines.slice(i).map((l): LayoutItem => ({ kind: 'verbatim', written: l.written })));
+      break;
+    } else readLine(draft, line, ownSubcircuits);
+  }
+  checkReferences(draft);
+  const errors = draft.problems.filter((p) => p.code === 'netlist-error');
+  if (draft.parts.length === 0 && errors.length === 0) {
+    errors.push(netlistError(1, 'the file holds no part', 'element lines after the title', title));
+  }
+  if (errors.length > 0) return refuse([...errors].sort((a, b) => a.details!.line - b.details!.line));
+  return ok({
+    board: {
+      title,
+      parts: draft.parts.map((p) => p.part),
+      couplings: draft.couplings.map((c) => c.coupling),
+      models: draft.models,
+      subcircuits: draft.subcircuits,
+      layout: draft.layout,
+    },
+    warnings: draft.problems,
+  });
+}
+
+function readLine(draft: Draft, line: LogicalLine, ownSubcircuits: ReadonlySet<string>): void {
+  if (line.text === '' || line.text.startsWith('*')) {
+    draft.layout.push({ kind: 'verbatim', written: line.written });
+    return;
+  }
+  if (/^\.model\b/iu.test(line.text)) {
+    addModel(draft, line);
+    return;
+  }
+  if (line.text.startsWith('.')) {
+    draft.problems.push(
+      netlistError(line.line, `“${line.text.split(/\s/u)[0]}” is no command I know`, '.model, .subckt, .ends or .end', line.text),
+    );
+    return;
+  }
+  const { part, coupling, problems } = readElement(line.line, line.text, ownSubcircuits);
+  draft.problems.push(...problems);
+  if (part) {
+    draft.parts.push({ part, line: line.line });
+    draft.layout.push({ kind: 'part', name: part.ref, written: line.written, canonical: partLine(part) });
+  }
+  if (coupling) {
+    draft.couplings.push({ coupling, line: line.line });
+    draft.layout.push({ kind: 'coupling', name: coupling.name, written: line.written, canonical: couplingLine(coupling) });
+  }
+}
+
+function addModel(draft: Draft, line: LogicalLine): void {
+  const { model, problems } = readModel(line.line, line.text);
+  draft.problems.push(...problems);
+  if (!model) return;
+  if (draft.models.has(model.name.toLowerCase())) {
+    draft.problems.push(netlistError(line.line, `model ${model.name} is there twice`, 'one model of a name', model.name));
+    return;
+  }
+  draft.models.set(model.name.toLowerCase(), { ...model, written: line.written });
+  draft.layout.push({ kind: 'model', name: model.name });
+}
+
+/** Reads from `.subckt` to `.ends`; gives the index of its last line. */
+function readSubcircuit(
+  draft: Draft,
+  lines: readonly LogicalLine[],
+  start: number,
+  ownSubcircuits: ReadonlySet<string>,
+): number {
+  const head = lines[start]!;
+  const [, name = '', ...pins] = head.text.split(/\s+/u);
+  let end = start + 1;
+  while (end < lines.length && !/^\.(?:ends|end)\b/iu.test(lines[end]!.text)) end++;
+  const closed = end < lines.length && /^\.ends\b/iu.test(lines[end]!.text);
+  if (!closed) draft.problems.push(netlistError(head.line, `.subckt ${name} is not closed`, '.ends', ''));
+  if (name === '' || pins.length === 0) {
+    draft.problems.push(netlistError(head.line, 'this .subckt has no name or no pins', '.subckt NAME pins …', head.text));
+  }
+  if (draft.subcircuits.has(name.toLowerCase())) {
+    draft.problems.push(netlistError(head.line, `.subckt ${name} is there twice`, 'one inside of a name', name));
+  }
+  const parts: Part[] = [];
+  const couplings: Coupling[] = [];
+  for (const line of lines.slice(start + 1, end)) {
+    if (line.text === '' || line.text.startsWith('*')) continue;
+    if (/^\.model\b/iu.test(line.text)) {
+      addModel(draft, line);
+      draft.layout.pop();
+      continue;
+    }
+    const reading = readElement(line.line, line.text, ownSubcircuits);
+    draft.problems.push(...reading.problems);
+    if (reading.part) parts.push(reading.part);
+    if (reading.coupling) couplings.push(reading.coupling);
+  }
+  const last = closed ? end : end - 1;
+  const written = lines.slice(start, last + 1).map((l) => l.written);
+  draft.subcircuits.set(name.toLowerCase(), { name, pins, parts, couplings, written });
+  draft.layout.push({ kind: 'subcircuit', name });
+  return last;
+}
+
+function checkReferences(draft: Draft): void {
+  const seen = new Map<string, number>();
+  for (const { part, line } of draft.parts) {
+    const earlier = seen.get(part.ref.toLowerCase());
+    if (earlier !== undefined) {
+      draft.problems.push(netlistError(line, `${part.ref} is already on line ${earlier}`, 'one part of a designator', part.ref));
+    }
+    seen.set(part.ref.toLowerCase(), line);
+    draft.problems.push(...partProblems(draft, part, line));
+  }
+  for (const subcircuit of draft.subcircuits.values()) {
+    for (const part of subcircuit.parts) draft.problems.push(...partProblems(draft, part, 0));
+    if (nests(draft, subcircuit, new Set())) {
+      draft.problems.push(netlistError(1, `.subckt ${subcircuit.name} holds itself`, 'an inside that ends', subcircuit.name));
+    }
+  }
+  const windings = new Set(draft.parts.filter((p) => p.part.kind === 'inductor').map((p) => p.part.ref.toLowerCase()));
+  for (const { coupling, line } of draft.couplings) {
+    for (const winding of [coupling.first, coupling.second]) {
+      if (!windings.has(winding.toLowerCase())) {
+        draft.problems.push(netlistError(line, `${coupling.name} names ${winding}, which is not here`, 'an inductor of this file', winding));
+      }
+    }
+  }
+}
+
+function partProblems(draft: Draft, part: Part, line: number): readonly NetlistProblem[] {
+  if (part.kind === 'ic') {
+    const inside = draft.subcircuits.get(part.subcircuit.toLowerCase());
+    return inside && inside.pins.length !== part.nets.length
+      ? [netlistError(line, `${part.ref} has ${part.nets.length} nodes`, `${inside.pins.length} pins as in .subckt ${inside.name}`, part.nets.join(' '))]
+      : [];
+  }
+  if (part.kind !== 'diode' && part.kind !== 'bjt' && part.kind !== 'mosfet') return [];
+  const model = draft.models.get(netKey(part.model));
+  if (!model) return [netlistError(line, `${part.ref} uses model ${part.model}, which is not here`, 'a .model of this file', part.model)];
+  const fits = { diode: ['D'], bjt: ['NPN', 'PNP'], mosfet: ['NMOS', 'PMOS'] }[part.kind];
+  return fits.includes(model.type)
+    ? []
+    : [netlistError(line, `model ${model.name} is ${model.type}`, `${fits.join(' or ')} for ${part.ref}`, model.type)];
+}
+
+function nests(draft: Draft, subcircuit: Subcircuit, above: ReadonlySet<string>): boolean {
+  const key = subcircuit.name.toLowerCase();
+  if (above.has(key)) return true;
+  const inner = new Set([...above, key]);
+  return subcircuit.parts.some((part) => {
+    const next = part.kind === 'ic' ? draft.subcircuits.get(part.subcircuit.toLowerCase()) : undefined;
+    return next !== undefined && nests(draft, next, inner);
+  });
+}

@@ -1,0 +1,2 @@
+export { ProblemError, assertNever, invariant, ok, refuse } from './problem';
+export type { Problem, Result } from './problem';

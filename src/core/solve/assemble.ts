@@ -1,0 +1,187 @@
+import { channelCurrent } from './channel';
+import type { ComponentSystem, ThreePinTable } from './componentSystem';
+import { criticalVolts, junctionCurrent, limitJunction } from './junction';
+
+/** Current source with an open-circuit limit, or a stiff voltage source, between two local nodes. */
+export interface Drive {
+  readonly red: number;
+  readonly black: number;
+  /** Amperes out of the red lead. */
+  readonly amps: number;
+  /** Norton conductance of the source, siemens; 0 for a pure current source. */
+  readonly siemens: number;
+  /** Volts at which the current source gives way; Infinity for none. */
+  readonly clampVolts: number;
+}
+
+const CLAMP_SLOPE = 0.005;
+const GAUGE_SIEMENS = 1e6;
+const JUNCTION_OUT = new Float64Array(3);
+const CHANNEL_OUT = new Float64Array(3);
+
+/**
+ * Fills the Jacobian and the node residuals of one component at its present voltages.
+ *
+ * The Jacobian is off-diagonal entries in `values` and row sums in `excess`: every part of the circuit conserves
+ * current, so only the meter's leads have a row sum other than zero.
+ * residual[i] is the sum of currents leaving node i; `largest` the largest branch current there, `noise` what
+ * rounding of the voltages alone can leave. Gives true when some junction had to be limited.
+ * `shunt` siemens from every node to the black lead help a hard start; 0 in the accepted solution.
+ */
+export function assemble(system: ComponentSystem, drive: Drive, shunt: number, clampAt: Float64Array): boolean {
+  const { volts, values, excess, residual, largest, noise } = system.work;
+  values.set(system.linear);
+  excess.fill(0);
+  residual.fill(0);
+  largest.fill(0);
+  noise.fill(0);
+  const count = system.siemens.length;
+  for (let r = 0; r < count; r++) {
+    const a = system.resistorA[r]!;
+    const b = system.resistorB[r]!;
+    const g = system.siemens[r]!;
+    const va = volts[a]!;
+    const vb = volts[b]!;
+    flow(system, a, b, g * (va - vb));
+    const rounding = g * (Math.abs(va) + Math.abs(vb)) * 4.5e-16;
+    noise[a] = noise[a]! + rounding;
+    noise[b] = noise[b]! + rounding;
+  }
+  let limited = assembleJunctions(system);
+  limited = assembleBjts(system, system.bjts) || limited;
+  assembleMosfets(system, system.mosfets);
+  const { red, black } = drive;
+  // The black lead is where every ampere returns to the meter, through next to no resistance.
+  excess[black] = excess[black]! + GAUGE_SIEMENS;
+  residual[black] = residual[black]! + GAUGE_SIEMENS * volts[black]!;
+  excess[red] = excess[red]! + drive.siemens;
+  const into = drive.amps - drive.siemens * volts[red]!;
+  residual[red] = residual[red]! - into;
+  largest[red] = Math.max(largest[red]!, Math.abs(into));
+  noise[red] = noise[red]! + drive.siemens * Math.abs(volts[red]!) * 4.5e-16;
+  if (drive.clampVolts < Infinity) {
+    const saturation = drive.amps * Math.exp(-drive.clampVolts / CLAMP_SLOPE);
+    const v = volts[red]! - volts[black]!;
+    const at = limitJunction(v, clampAt[0]!, CLAMP_SLOPE, criticalVolts(saturation, CLAMP_SLOPE));
+    if (at !== v) limited = true;
+    clampAt[0] = at;
+    const g = (saturation / CLAMP_SLOPE) * Math.exp(Math.min(at / CLAMP_SLOPE, 700));
+    excess[red] = excess[red]! + g;
+    residual[red] = residual[red]! + g * CLAMP_SLOPE + g * (v - at);
+  }
+  if (shunt > 0) {
+    for (let i = 0; i < system.size; i++) {
+      excess[i] = excess[i]! + shunt;
+      residual[i] = residual[i]! + shunt * volts[i]!;
+    }
+  }
+  return limited;
+}
+
+function flow(system: ComponentSystem, from: number, to: number, amps: number): void {
+  const { residual, largest } = system.work;
+  residual[from] = residual[from]! + amps;
+  residual[to] = residual[to]! - amps;
+  const size = Math.abs(amps);
+  if (size > largest[from]!) largest[from] = size;
+  if (size > largest[to]!) largest[to] = size;
+}
+
+function assembleJunctions(system: ComponentSystem): boolean {
+  const { junctions: j } = system;
+  const { volts, values } = system.work;
+  const out = JUNCTION_OUT;
+  let limited = false;
+  for (let d = 0; d < j.count; d++) {
+    const a = j.a[d]!;
+    const k = j.k[d]!;
+    const v = volts[a]! - volts[k]!;
+    const slope = j.slope[d]!;
+    let at = v;
+    if (v > -0.5 * j.breakdown[d]!) at = limitJunction(v, j.at[d]!, slope, j.critical[d]!);
+    else at = -j.breakdown[d]! - limitJunction(-v - j.breakdown[d]!, -j.at[d]! - j.breakdown[d]!, slope, 0.1);
+    if (Math.abs(at - v) > 1e-12) limited = true;
+    j.at[d] = at;
+    junctionCurrent(at, j.saturation[d]!, slope, j.series[d]!, j.breakdown[d]!, j.breakdownAmps[d]!, out);
+    const g = out[1]!;
+    values[j.slotAK[d]!]! -= g;
+    values[j.slotKA[d]!]! -= g;
+    flow(system, a, k, out[0]! + g * (v - at));
+  }
+  return limited;
+}
+
+function assembleBjts(system: ComponentSystem, q: ThreePinTable): boolean {
+  const { volts, values } = system.work;
+  const out = JUNCTION_OUT;
+  let limited = false;
+  for (let i = 0; i < q.count; i++) {
+    const c = q.pins[3 * i]!;
+    const b = q.pins[3 * i + 1]!;
+    const e = q.pins[3 * i + 2]!;
+    const p = 8 * i;
+    const sign = q.parameters[p]!;
+    const saturation = q.parameters[p + 1]!;
+    const bf = q.parameters[p + 2]!;
+    const br = q.parameters[p + 3]!;
+    const slopeF = q.parameters[p + 4]!;
+    const slopeR = q.parameters[p + 5]!;
+    const vbe = sign * (volts[b]! - volts[e]!);
+    const vbc = sign * (volts[b]! - volts[c]!);
+    const atBe = limitJunction(vbe, q.at[2 * i]!, slopeF, criticalVolts(saturation, slopeF));
+    const atBc = limitJunction(vbc, q.at[2 * i + 1]!, slopeR, criticalVolts(saturation, slopeR));
+    if (Math.abs(atBe - vbe) > 1e-12 || Math.abs(atBc - vbc) > 1e-12) limited = true;
+    q.at[2 * i] = atBe;
+    q.at[2 * i + 1] = atBc;
+    junctionCurrent(atBe, saturation, slopeF, 0, Infinity, 0, out);
+    const gf = out[1]!;
+    const forward = out[0]! + gf * (vbe - atBe);
+    junctionCurrent(atBc, saturation, slopeR, 0, Infinity, 0, out);
+    const gr = out[1]!;
+    const backward = out[0]! + gr * (vbc - atBc);
+    // Transport current c to e, and the two base components.
+    flow(system, c, e, sign * (forward - backward));
+    flow(system, b, e, (sign * forward) / bf);
+    flow(system, b, c, (sign * backward) / br);
+    // Rows c b e, columns c b e of d(current leaving)/d(volts).
+    const s = 9 * i;
+    addAt(values, q.slots, s + 1, gf - gr - gr / br);
+    addAt(values, q.slots, s + 2, -gf);
+    addAt(values, q.slots, s + 3, -gr / br);
+    addAt(values, q.slots, s + 5, -gf / bf);
+    addAt(values, q.slots, s + 6, -gr);
+    addAt(values, q.slots, s + 7, gr - gf - gf / bf);
+  }
+  return limited;
+}
+
+function assembleMosfets(system: ComponentSystem, m: ThreePinTable): void {
+  const { volts, values } = system.work;
+  const out = CHANNEL_OUT;
+  for (let i = 0; i < m.count; i++) {
+    const d = m.pins[3 * i]!;
+    const g = m.pins[3 * i + 1]!;
+    const s = m.pins[3 * i + 2]!;
+    if (g < 0 || d === s) continue; // A floating gate sits at its source.
+    const p = 8 * i;
+    const sign = m.parameters[p]!;
+    const vgs = sign * (volts[g]! - volts[s]!);
+    const vds = sign * (volts[d]! - volts[s]!);
+    channelCurrent(vgs, vds, m.parameters[p + 1]!, m.parameters[p + 2]!, m.parameters[p + 3]!, out);
+    const gm = out[1]!;
+    const gd = out[2]!;
+    m.at[2 * i] = out[0]!;
+    if (out[0] === 0 && gm === 0 && gd === 0) continue;
+    flow(system, d, s, sign * out[0]!);
+    const at = 9 * i;
+    addAt(values, m.slots, at + 1, gm);
+    addAt(values, m.slots, at + 2, -gd - gm);
+    addAt(values, m.slots, at + 6, -gd);
+    addAt(values, m.slots, at + 7, -gm);
+  }
+}
+
+function addAt(values: Float64Array, slots: Int32Array, at: number, amount: number): void {
+  const slot = slots[at]!;
+  if (slot >= 0) values[slot] = values[slot]! + amount;
+}

@@ -1,0 +1,245 @@
+import { factorDense, factorSparse, solveDense, solveSparse, solveSparseTransposed } from '../linear';
+import { invariant, ok, refuse } from '../problem';
+import type { Problem, Result } from '../problem';
+import { assemble } from './assemble';
+import type { Drive } from './assemble';
+import { buildComponentSystem } from './componentSystem';
+import type { ComponentSystem } from './componentSystem';
+import type { Network } from './network';
+
+export type NoConvergence = Problem<'no-convergence', { readonly node: string }>;
+
+/** How the leads are driven: a current with an open-circuit limit, or a voltage from a stiff source. */
+export type LeadDrive =
+  | { readonly kind: 'current'; readonly amps: number; readonly limitVolts: number }
+  | { readonly kind: 'voltage'; readonly volts: number };
+
+/** A DC solution: the voltage between the leads and the current out of the red one. */
+export interface LeadSolution {
+  readonly volts: number;
+  readonly amps: number;
+}
+
+const STIFF_SIEMENS = 100;
+const MOST_STEPS = 80;
+
+/**
+ * DC operating points of one network, any probe pair, component by component.
+ *
+ * Nodal analysis with Newton, junction limiting and a static sparse pattern; the meter's leads are the only
+ * source. A hard start is helped by shunts from every node to the black lead, stepped down to none.
+ * The accepted solution meets Kirchhoff's current law at every node to 1e-6 of the largest branch current there,
+ * or 1e-15 A, besides what rounding of the voltages leaves; only 1e-15 S stay across each junction.
+ */
+export class DcSolver {
+  private readonly systems = new Map<number, ComponentSystem>();
+  private readonly local: Int32Array;
+  private readonly clampAt = new Float64Array(1);
+  /** Newton steps taken so far, for the benchmark. */
+  steps = 0;
+
+  constructor(readonly network: Network) {
+    this.local = new Int32Array(network.nodeCount).fill(-1);
+  }
+
+  /** Whether a current can find a way from one node to the other at all. */
+  connected(red: number, black: number): boolean {
+    return this.network.component[red] === this.network.component[black];
+  }
+
+  /**
+   * Solves with the leads on two different nodes of one component.
+   *
+   * keep  starts from the voltages of the last solve on this component instead of from zero.
+   * Refuses with `no-convergence`, naming the node that would not settle.
+   */
+  solve(red: number, black: number, drive: LeadDrive, keep = false): Result<LeadSolution, NoConvergence> {
+    invariant(red !== black && this.connected(red, black), 'solve: leads must be on two nodes of one component');
+    const system = this.systemOf(red);
+    const local: Drive = {
+      red: this.local[red]!,
+      black: this.local[black]!,
+      amps: drive.kind === 'current' ? drive.amps : STIFF_SIEMENS * drive.volts,
+      siemens: drive.kind === 'voltage' ? STIFF_SIEMENS : 0,
+      clampVolts: drive.kind === 'current' ? drive.limitVolts : Infinity,
+    };
+    if (!keep) this.reset(system);
+    let stuck = this.newton(system, local, 0);
+    if (stuck >= 0) {
+      this.reset(system);
+      for (let decade = 2; decade <= 14; decade++) this.newton(system, local, 10 ** -decade);
+      stuck = this.newton(system, local, 0);
+    }
+    if (stuck >= 0) {
+      const node = this.network.nodeNames[system.nodes[stuck]!]!;
+      return refuse({
+        code: 'no-convergence',
+        sentence: `The reading could not be computed: node ${node} does not settle.`,
+        remedy: 'Check the parts around it for an impossible value.',
+        details: { node },
+      });
+    }
+    const { volts } = system.work;
+    const reading = volts[local.red]! - volts[local.black]!;
+    return ok({ volts: reading, amps: drive.kind === 'current' ? drive.amps : local.amps - STIFF_SIEMENS * volts[local.red]! });
+  }
+
+  /** Voltage of a node in the last solution on its component; 0 for a component that was never solved. */
+  voltsOf(node: number): number {
+    const system = this.systems.get(this.network.component[node]!);
+    return system ? system.work.volts[this.local[node]!]! : 0;
+  }
+
+  /** Largest current that a controlled device (channel or collector) carried in the last solution around this node. */
+  controlledAmps(node: number): number {
+    const system = this.systemOf(node);
+    let most = 0;
+    for (let i = 0; i < system.mosfets.count; i++) most = Math.max(most, Math.abs(system.mosfets.at[2 * i]!));
+    return most;
+  }
+
+  /**
+   * One sigma of the last current-driven reading, in volts, from the spread of every part on the component.
+   *
+   * First order, by the adjoint: one transposed solve gives the sensitivity to every part at once.
+   * Source: S. W. Director and R. A. Rohrer, "The generalized adjoint network and network sensitivities",
+   * IEEE Trans. Circuit Theory CT-16 (1969).
+   */
+  readingSigma(red: number, black: number): number {
+    const system = this.systemOf(red);
+    const { work } = system;
+    const adjoint = work.step;
+    adjoint.fill(0);
+    adjoint[this.local[red]!] = 1;
+    adjoint[this.local[black]!] = adjoint[this.local[black]!]! - 1;
+    solveSparseTransposed(system.pattern, work.values, adjoint);
+    return Math.sqrt(spreadSquares(system, adjoint));
+  }
+
+  private systemOf(node: number): ComponentSystem {
+    const key = this.network.component[node]!;
+    const known = this.systems.get(key);
+    if (known) return known;
+    const made = buildComponentSystem(this.network, node, this.local);
+    this.systems.set(key, made);
+    return made;
+  }
+
+  private reset(system: ComponentSystem): void {
+    system.work.volts.fill(0);
+    system.junctions.at.fill(0);
+    system.bjts.at.fill(0);
+    system.mosfets.at.fill(0);
+    this.clampAt.fill(0);
+  }
+
+  /** Newton from the present voltages; -1 when settled, else the local node with the worst residual. */
+  private newton(system: ComponentSystem, drive: Drive, shunt: number): number {
+    const { work, pattern, size } = system;
+    let worst = 0;
+    let lastReading = NaN;
+    for (let step = 0; step < MOST_STEPS; step++) {
+      const limited = assemble(system, drive, shunt, this.clampAt);
+      worst = worstNode(system);
+      const reading = work.volts[drive.red]! - work.volts[drive.black]!;
+      const still = Math.abs(reading - lastReading) <= 1e-7 * Math.abs(reading) + 1e-13;
+      lastReading = reading;
+      work.assembled.set(work.values);
+      work.excessKept.set(work.excess);
+      const failed = factorSparse(pattern, work.values, work.excess);
+      if (worst < 0 && !limited && still) return -1;
+      for (let i = 0; i < size; i++) work.step[i] = -work.residual[i]!;
+      if (failed < 0) solveSparse(pattern, work.values, work.step);
+      else if (!solveByPivoting(system)) return failed;
+      for (let i = 0; i < size; i++) work.volts[i] = work.volts[i]! + work.step[i]!;
+      this.steps++;
+    }
+    return worst < 0 ? 0 : worst;
+  }
+}
+
+/** The node that breaks Kirchhoff's current law the most, or -1 when none does. */
+function worstNode(system: ComponentSystem): number {
+  const { residual, largest, noise } = system.work;
+  let worst = -1;
+  let excess = 1;
+  for (let i = 0; i < system.size; i++) {
+    const ratio = Math.abs(residual[i]!) / (Math.max(1e-6 * largest[i]!, 1e-15) + noise[i]!);
+    if (ratio > excess || Number.isNaN(ratio)) [worst, excess] = [i, Number.isNaN(ratio) ? Infinity : ratio];
+  }
+  return worst;
+}
+
+/** Falls back on a dense factorisation with pivoting when the static order met a vanishing pivot. */
+function solveByPivoting(system: ComponentSystem): boolean {
+  const { size: n, pattern, work } = system;
+  const dense = new Float64Array(n * n);
+  for (let i = 0; i < n; i++) {
+    dense[i * n + i] = work.excessKept[i]!;
+    for (let j = 0; j < n; j++) {
+      const slot = i === j ? -1 : pattern.slotOf(i, j);
+      if (slot < 0) continue;
+      dense[i * n + j] = work.assembled[slot]!;
+      dense[i * n + i] = dense[i * n + i]! - work.assembled[slot]!;
+    }
+  }
+  const pivots = new Int32Array(n);
+  if (!factorDense(dense, pivots, n).ok) return false;
+  solveDense(dense, pivots, n, work.step);
+  return true;
+}
+
+function spreadSquares(system: ComponentSystem, adjoint: Float64Array): number {
+  const { volts } = system.work;
+  let sum = 0;
+  for (let r = 0; r < system.siemens.length; r++) {
+    const a = system.resistorA[r]!;
+    const b = system.resistorB[r]!;
+    const effect = (adjoint[a]! - adjoint[b]!) * system.siemens[r]! * (volts[a]! - volts[b]!) * system.resistorSpread[r]!;
+    sum += effect * effect;
+  }
+  const j = system.junctions;
+  for (let d = 0; d < j.count; d++) {
+    const a = j.a[d]!;
+    const k = j.k[d]!;
+    const v = volts[a]! - volts[k]!;
+    // d i / d ln(IS) at a fixed terminal voltage is (i + IS - IS)/(1 + RS g): i scales with IS.
+    const grown = junctionPerLogSaturation(v, j.saturation[d]!, j.slope[d]!, j.series[d]!);
+    const effect = (adjoint[a]! - adjoint[k]!) * grown * j.spread[d]!;
+    sum += effect * effect;
+  }
+  const q = system.bjts;
+  for (let i = 0; i < q.count; i++) {
+    const [c, b, e] = [q.pins[3 * i]!, q.pins[3 * i + 1]!, q.pins[3 * i + 2]!];
+    const p = 8 * i;
+    const sign = q.parameters[p]!;
+    const is = q.parameters[p + 1]!;
+    const forward = is * Math.expm1(Math.min((sign * (volts[b]! - volts[e]!)) / q.parameters[p + 4]!, 300));
+    const backward = is * Math.expm1(Math.min((sign * (volts[b]! - volts[c]!)) / q.parameters[p + 5]!, 300));
+    const base = (adjoint[b]! - adjoint[e]!) * (forward / q.parameters[p + 2]!);
+    const reverse = (adjoint[b]! - adjoint[c]!) * (backward / q.parameters[p + 3]!);
+    const transport = (adjoint[c]! - adjoint[e]!) * (forward - backward);
+    const bySaturation = (transport + base + reverse) * q.parameters[p + 6]!;
+    const byGain = base * q.parameters[p + 7]!;
+    sum += bySaturation * bySaturation + byGain * byGain;
+  }
+  const m = system.mosfets;
+  for (let i = 0; i < m.count; i++) {
+    const amps = Math.abs(m.at[2 * i]!);
+    if (amps === 0) continue;
+    const [d, s] = [m.pins[3 * i]!, m.pins[3 * i + 2]!];
+    // gm of a saturated channel, sqrt(2 KP Id); threshold spread is a fraction of VTO.
+    const gm = Math.sqrt(2 * m.parameters[8 * i + 2]! * amps);
+    const effect = (adjoint[d]! - adjoint[s]!) * gm * m.parameters[8 * i + 1]! * m.parameters[8 * i + 4]!;
+    sum += effect * effect;
+  }
+  return sum;
+}
+
+function junctionPerLogSaturation(volts: number, saturation: number, slope: number, series: number): number {
+  const ideal = saturation * Math.expm1(Math.min(volts / slope, 60));
+  if (series === 0 || ideal <= 0) return ideal;
+  // With the series resistance in the way the current is at most volts/series.
+  const amps = Math.min(ideal, Math.max(0, volts) / series);
+  return amps / (1 + (series * amps) / slope);
+}
