@@ -9,6 +9,8 @@ import type { ColdMode, MeterReading } from './reading';
  * A computed reading with the spread that the parts around it give.
  *
  * value     volts or ohm; null when the meter shows OL.
+ * other     ohm that the neighbouring range would show, where the parts' spread may bring it into use.
+ * several   an earlier solution was found below the one that Newton reached.
  * raw       volts across the leads (diode) or ohm before the overload limit; Infinity with no path at all.
  * sigma     one sigma of `raw` from the spread of the parts, 0 unless asked for; same unit as `raw`.
  * amps      test current of the range used, amperes.
@@ -18,6 +20,20 @@ export interface ComputedReading {
   readonly raw: number;
   readonly sigma: number;
   readonly amps: number;
+  readonly other?: number;
+  readonly several?: boolean;
+}
+
+/**
+ * How to compute a reading. withSigma: also the spread. start: voltages of a nearly equal network at this reading,
+ * in the order of the solver's network nodes.
+ */
+export interface ProbeOptions {
+  readonly withSigma?: boolean;
+  readonly meter?: MeterProfile;
+  readonly start?: Float64Array | undefined;
+  /** Takes the first solution found, without looking for an earlier one below it. */
+  readonly anySolution?: boolean;
 }
 
 const OVERLOAD: MeterReading = { kind: 'overload' };
@@ -34,30 +50,33 @@ export function probe(
   mode: ColdMode,
   red: number,
   black: number,
-  withSigma = false,
-  meter: MeterProfile = DEFAULT_METER,
+  options: ProbeOptions = {},
 ): Result<ComputedReading, NoConvergence> {
+  const { meter = DEFAULT_METER, start } = options;
   if (red === black) return ok({ reading: { kind: 'figure', value: 0 }, raw: 0, sigma: 0, amps: meter.diodeAmps });
   if (!solver.connected(red, black)) return ok({ reading: OVERLOAD, raw: Infinity, sigma: 0, amps: 0 });
-  if (mode === 'diode') return probeDiode(solver, red, black, withSigma, meter);
-  return probeOhms(solver, mode, red, black, withSigma, meter);
+  if (start) solver.startFrom(red, start);
+  const warm = start !== undefined;
+  if (mode === 'diode') return probeDiode(solver, red, black, warm, options, meter);
+  return probeOhms(solver, mode, red, black, warm, options, meter);
 }
 
 function probeDiode(
   solver: DcSolver,
   red: number,
   black: number,
-  withSigma: boolean,
+  warm: boolean,
+  { withSigma = false, anySolution = false }: ProbeOptions,
   meter: MeterProfile,
 ): Result<ComputedReading, NoConvergence> {
   const drive = { kind: 'current', amps: meter.diodeAmps, limitVolts: meter.diodeLimitVolts } as const;
-  const solved = solver.solve(red, black, drive);
+  const solved = solver.solve(red, black, drive, warm);
   if (!solved.ok) return solved;
-  let volts = solved.value.volts;
-  if (solver.controlledAmps(red) > 1e-6 * meter.diodeAmps) {
-    const first = firstReached(solver, red, black, meter.diodeAmps, meter.diodeLimitVolts);
-    if (first !== null && first < volts * 0.999) volts = first;
-    solver.solve(red, black, drive);
+  const found = solved.value.volts;
+  let volts = found;
+  if (!anySolution && solver.controlledAmps(red) > 1e-6 * meter.diodeAmps) {
+    volts = firstReached(solver, red, black, meter.diodeAmps, volts);
+    if (withSigma) solver.solve(red, black, drive);
   }
   const overload = volts >= meter.diodeOverloadVolts;
   return ok({
@@ -65,20 +84,27 @@ function probeDiode(
     raw: volts,
     sigma: withSigma ? Math.min(solver.readingSigma(red, black), 1) : 0,
     amps: meter.diodeAmps,
+    several: volts < found * 0.9999,
   });
 }
 
-/** Raises the leads' voltage from zero and gives the first voltage at which the wanted current flows, or null. */
-function firstReached(solver: DcSolver, red: number, black: number, amps: number, limit: number): number | null {
+const RAMP_STEPS = 8;
+
+/**
+ * Raises the leads' voltage from zero towards a solution and gives the first voltage at which the wanted current
+ * flows: the solution itself, unless an earlier one lies below it.
+ */
+function firstReached(solver: DcSolver, red: number, black: number, amps: number, solution: number): number {
   const currentAt = (volts: number, keep: boolean): number => {
     const solved = solver.solve(red, black, { kind: 'voltage', volts }, keep);
     return solved.ok ? solved.value.amps : NaN;
   };
   let low = 0;
-  for (let volts = 0.05; volts <= limit + 1e-9; volts += 0.05) {
+  for (let step = 1; step < RAMP_STEPS; step++) {
+    const volts = (solution * step) / RAMP_STEPS;
     if (currentAt(volts, low > 0) >= amps) {
       let high = volts;
-      for (let i = 0; i < 40 && high - low > 1e-7; i++) {
+      while (high - low > 1e-7) {
         const middle = (low + high) / 2;
         if (currentAt(middle, true) >= amps) high = middle;
         else low = middle;
@@ -87,7 +113,7 @@ function firstReached(solver: DcSolver, red: number, black: number, amps: number
     }
     low = volts;
   }
-  return null;
+  return solution;
 }
 
 function probeOhms(
@@ -95,11 +121,12 @@ function probeOhms(
   mode: 'ohms' | 'continuity',
   red: number,
   black: number,
-  withSigma: boolean,
+  warm: boolean,
+  options: ProbeOptions,
   meter: MeterProfile,
 ): Result<ComputedReading, NoConvergence> {
   // The lowest range on which |V| <= 0.3 V is the one whose current 0.3 V can push: one solve tells.
-  const reach = solver.solve(red, black, { kind: 'voltage', volts: meter.ohmsRangeVolts });
+  const reach = solver.solve(red, black, { kind: 'voltage', volts: meter.ohmsRangeVolts }, warm);
   if (!reach.ok) return reach;
   const ranges = mode === 'continuity' ? meter.ohmsAmps.slice(0, 1) : meter.ohmsAmps;
   const first = meter.ohmsAmps.findIndex((amps) => amps <= reach.value.amps * (1 + 1e-4));
@@ -112,14 +139,36 @@ function probeOhms(
     if (Math.abs(solved.value.volts) > meter.ohmsRangeVolts * (1 + 1e-9) && !last) continue;
     const ohms = solved.value.volts / amps;
     const over = range >= ranges.length || Math.abs(ohms) > meter.ohmsOverload;
-    return ok({
-      reading: over ? OVERLOAD : { kind: 'figure', value: ohms },
-      raw: ohms,
-      sigma: withSigma ? solver.readingSigma(red, black) / amps : 0,
-      amps,
-    });
+    const sigma = options.withSigma ? solver.readingSigma(red, black) / amps : 0;
+    const other = options.withSigma ? otherRange(solver, red, black, range, reach.value.amps, meter) : null;
+    return ok({ reading: over ? OVERLOAD : { kind: 'figure', value: ohms }, raw: ohms, sigma, amps, ...(other === null ? {} : { other }) });
   }
   return ok({ reading: OVERLOAD, raw: Infinity, sigma: 0, amps: 0 });
+}
+
+/** A junction's spread can move the current at 0.3 V by this factor either way, and so the range that is used. */
+const RANGE_DOUBT = 3;
+
+/**
+ * Ohm on the neighbouring range, where the spread of the parts may bring that range into use and it would read
+ * differently; null where not. reachAmps: what the range limit voltage pushes through.
+ */
+function otherRange(
+  solver: DcSolver,
+  red: number,
+  black: number,
+  range: number,
+  reachAmps: number,
+  meter: MeterProfile,
+): number | null {
+  const own = meter.ohmsAmps[range]!;
+  const below = meter.ohmsAmps[range - 1];
+  const above = meter.ohmsAmps[range + 1];
+  const amps =
+    below !== undefined && reachAmps * RANGE_DOUBT > below ? below : above !== undefined && reachAmps < own * RANGE_DOUBT ? above : null;
+  if (amps === null) return null;
+  const solved = solver.solve(red, black, { kind: 'current', amps, limitVolts: meter.diodeLimitVolts }, true);
+  return solved.ok ? solved.value.volts / amps : null;
 }
 
 /** Whether a continuity reading beeps. */

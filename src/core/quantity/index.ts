@@ -4,5 +4,7 @@ export { UNIT_SIGNS, engineeringParts, formatQuantity, formatVolts } from './for
 export { parseQuantity } from './parseQuantity';
 export type { ParsedQuantity, UnreadableQuantity } from './parseQuantity';
 export type { Unit } from './prefixes';
+export { gaussian, seededRandom } from './random';
+export type { Random } from './random';
 export { BASES, banded, weakestBasis } from './quantity';
 export type { Basis, Quantity } from './quantity';

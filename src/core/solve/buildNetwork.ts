@@ -11,6 +11,8 @@ import { NOMINAL_DRAW } from './partSpread';
 import type { PartDraw } from './partSpread';
 
 interface Draft {
+  /** Part being expanded. */
+  owner: number;
   readonly names: string[];
   readonly nets: Map<string, number>;
   readonly resistors: NetworkResistor[];
@@ -27,7 +29,7 @@ interface Draft {
  * draw    how far each part is from its nominal value.
  */
 export function buildNetwork(board: Board, faults: readonly Fault[], draw: PartDraw = NOMINAL_DRAW): Network {
-  const draft: Draft = { names: [], nets: new Map(), resistors: [], diodes: [], bjts: [], mosfets: [] };
+  const draft: Draft = { owner: -1, names: [], nets: new Map(), resistors: [], diodes: [], bjts: [], mosfets: [] };
   const sink = makeSink(draft);
   const byPart = new Map<string, Fault[]>();
   for (const fault of faults) {
@@ -35,7 +37,8 @@ export function buildNetwork(board: Board, faults: readonly Fault[], draw: PartD
     invariant(part !== undefined, `fault on unknown part ${fault.ref}`);
     byPart.set(part.ref, [...(byPart.get(part.ref) ?? []), fault]);
   }
-  for (const part of board.parts) {
+  for (const [index, part] of board.parts.entries()) {
+    draft.owner = index;
     const outer = part.nets.map((net) => sink.node(net));
     if (part.fitted) addPart(board, part, outer, byPart.get(part.ref) ?? [], sink, draw);
   }
@@ -94,13 +97,14 @@ function makeSink(draft: Draft): ElementSink {
       return made;
     },
     resistor(a, b, ohms, spread) {
-      draft.resistors.push({ a, b, ohms, spread });
+      draft.resistors.push({ a, b, ohms, spread, owner: draft.owner });
     },
     diode(a, k, shape, spread) {
       draft.diodes.push({
         a,
         k,
         spread,
+        owner: draft.owner,
         saturationAmps: shape.saturationAmps,
         slopeVolts: slopeVolts(shape.emission),
         seriesOhms: shape.seriesOhms ?? 0,
@@ -121,6 +125,7 @@ function makeSink(draft: Draft): ElementSink {
         forwardSlope: slopeVolts(n['nf'] ?? 1),
         reverseSlope: slopeVolts(n['nr'] ?? 1),
         spread: Math.log(1.6),
+        owner: draft.owner,
         gainSpread: Math.log(1.5),
       });
     },
@@ -136,6 +141,7 @@ function makeSink(draft: Draft): ElementSink {
         transconductance: n['kp'] ?? 1,
         onOhms: n['ron'] ?? 0.5,
         spread: 0.15,
+        owner: draft.owner,
       });
     },
   };

@@ -5,7 +5,10 @@ import { assemble } from './assemble';
 import type { Drive } from './assemble';
 import { buildComponentSystem } from './componentSystem';
 import type { ComponentSystem } from './componentSystem';
+import { elementFlows } from './elementFlows';
+import type { ElementFlow } from './elementFlows';
 import type { Network } from './network';
+import { spreadSquares } from './readingSpread';
 
 export type NoConvergence = Problem<'no-convergence', { readonly node: string }>;
 
@@ -37,6 +40,8 @@ export class DcSolver {
   private readonly clampAt = new Float64Array(1);
   /** Newton steps taken so far, for the benchmark. */
   steps = 0;
+  /** How often plain Newton did not settle and shunts had to help, for the benchmark. */
+  hardStarts = 0;
 
   constructor(readonly network: Network) {
     this.local = new Int32Array(network.nodeCount).fill(-1);
@@ -66,6 +71,7 @@ export class DcSolver {
     if (!keep) this.reset(system);
     let stuck = this.newton(system, local, 0);
     if (stuck >= 0) {
+      this.hardStarts++;
       this.reset(system);
       for (let decade = 2; decade <= 14; decade++) this.newton(system, local, 10 ** -decade);
       stuck = this.newton(system, local, 0);
@@ -84,6 +90,24 @@ export class DcSolver {
     return ok({ volts: reading, amps: drive.kind === 'current' ? drive.amps : local.amps - STIFF_SIEMENS * volts[local.red]! });
   }
 
+  /**
+   * Starts the next `solve(…, keep = true)` on the component of `node` from known voltages, network nodes in order.
+   * A good start is the solution of a nearly equal network; a bad one only costs steps.
+   */
+  startFrom(node: number, volts: Float64Array): void {
+    const system = this.systemOf(node);
+    const { work, junctions, bjts } = system;
+    for (let i = 0; i < system.size; i++) work.volts[i] = volts[system.nodes[i]!]!;
+    for (let d = 0; d < junctions.count; d++) junctions.at[d] = work.volts[junctions.a[d]!]! - work.volts[junctions.k[d]!]!;
+    for (let i = 0; i < bjts.count; i++) {
+      const [c, b, e] = [bjts.pins[3 * i]!, bjts.pins[3 * i + 1]!, bjts.pins[3 * i + 2]!];
+      const sign = bjts.parameters[8 * i]!;
+      bjts.at[2 * i] = sign * (work.volts[b]! - work.volts[e]!);
+      bjts.at[2 * i + 1] = sign * (work.volts[b]! - work.volts[c]!);
+    }
+    this.clampAt[0] = 0;
+  }
+
   /** Voltage of a node in the last solution on its component; 0 for a component that was never solved. */
   voltsOf(node: number): number {
     const system = this.systems.get(this.network.component[node]!);
@@ -96,6 +120,28 @@ export class DcSolver {
     let most = 0;
     for (let i = 0; i < system.mosfets.count; i++) most = Math.max(most, Math.abs(system.mosfets.at[2 * i]!));
     return most;
+  }
+
+  /** Currents of every element of the component of `node` in the last solution. */
+  flows(node: number): readonly ElementFlow[] {
+    const system = this.systemOf(node);
+    return elementFlows(this.network, this.network.component[node]!, (n) => system.work.volts[this.local[n]!]!);
+  }
+
+  /**
+   * Volts at each node of the network that one ampere into the leads would add, to first order, in the last solution:
+   * written into `out` (network nodes; 0 outside the component). By reciprocity also the reading's sensitivity to a
+   * current drawn at that node.
+   */
+  adjoint(red: number, black: number, out: Float64Array): void {
+    const system = this.systemOf(red);
+    const { work } = system;
+    work.step.fill(0);
+    work.step[this.local[red]!] = 1;
+    work.step[this.local[black]!] = work.step[this.local[black]!]! - 1;
+    solveSparseTransposed(system.pattern, work.values, work.step);
+    out.fill(0);
+    for (let i = 0; i < system.size; i++) out[system.nodes[i]!] = work.step[i]!;
   }
 
   /**
@@ -187,59 +233,4 @@ function solveByPivoting(system: ComponentSystem): boolean {
   if (!factorDense(dense, pivots, n).ok) return false;
   solveDense(dense, pivots, n, work.step);
   return true;
-}
-
-function spreadSquares(system: ComponentSystem, adjoint: Float64Array): number {
-  const { volts } = system.work;
-  let sum = 0;
-  for (let r = 0; r < system.siemens.length; r++) {
-    const a = system.resistorA[r]!;
-    const b = system.resistorB[r]!;
-    const effect = (adjoint[a]! - adjoint[b]!) * system.siemens[r]! * (volts[a]! - volts[b]!) * system.resistorSpread[r]!;
-    sum += effect * effect;
-  }
-  const j = system.junctions;
-  for (let d = 0; d < j.count; d++) {
-    const a = j.a[d]!;
-    const k = j.k[d]!;
-    const v = volts[a]! - volts[k]!;
-    // d i / d ln(IS) at a fixed terminal voltage is (i + IS - IS)/(1 + RS g): i scales with IS.
-    const grown = junctionPerLogSaturation(v, j.saturation[d]!, j.slope[d]!, j.series[d]!);
-    const effect = (adjoint[a]! - adjoint[k]!) * grown * j.spread[d]!;
-    sum += effect * effect;
-  }
-  const q = system.bjts;
-  for (let i = 0; i < q.count; i++) {
-    const [c, b, e] = [q.pins[3 * i]!, q.pins[3 * i + 1]!, q.pins[3 * i + 2]!];
-    const p = 8 * i;
-    const sign = q.parameters[p]!;
-    const is = q.parameters[p + 1]!;
-    const forward = is * Math.expm1(Math.min((sign * (volts[b]! - volts[e]!)) / q.parameters[p + 4]!, 300));
-    const backward = is * Math.expm1(Math.min((sign * (volts[b]! - volts[c]!)) / q.parameters[p + 5]!, 300));
-    const base = (adjoint[b]! - adjoint[e]!) * (forward / q.parameters[p + 2]!);
-    const reverse = (adjoint[b]! - adjoint[c]!) * (backward / q.parameters[p + 3]!);
-    const transport = (adjoint[c]! - adjoint[e]!) * (forward - backward);
-    const bySaturation = (transport + base + reverse) * q.parameters[p + 6]!;
-    const byGain = base * q.parameters[p + 7]!;
-    sum += bySaturation * bySaturation + byGain * byGain;
-  }
-  const m = system.mosfets;
-  for (let i = 0; i < m.count; i++) {
-    const amps = Math.abs(m.at[2 * i]!);
-    if (amps === 0) continue;
-    const [d, s] = [m.pins[3 * i]!, m.pins[3 * i + 2]!];
-    // gm of a saturated channel, sqrt(2 KP Id); threshold spread is a fraction of VTO.
-    const gm = Math.sqrt(2 * m.parameters[8 * i + 2]! * amps);
-    const effect = (adjoint[d]! - adjoint[s]!) * gm * m.parameters[8 * i + 1]! * m.parameters[8 * i + 4]!;
-    sum += effect * effect;
-  }
-  return sum;
-}
-
-function junctionPerLogSaturation(volts: number, saturation: number, slope: number, series: number): number {
-  const ideal = saturation * Math.expm1(Math.min(volts / slope, 60));
-  if (series === 0 || ideal <= 0) return ideal;
-  // With the series resistance in the way the current is at most volts/series.
-  const amps = Math.min(ideal, Math.max(0, volts) / series);
-  return amps / (1 + (series * amps) / slope);
 }

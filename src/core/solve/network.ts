@@ -7,6 +7,8 @@ export const JUNCTION_GMIN = 1e-15;
 /** What of an element varies from part to part, for sensitivities. `spread` is one sigma of the natural log (of the value for `vto`). */
 export interface Spread {
   readonly spread: number;
+  /** Index of the board's part that the element belongs to. */
+  readonly owner: number;
 }
 
 export interface NetworkResistor extends Spread {

@@ -1,0 +1,60 @@
+import tseslint from 'typescript-eslint';
+import hooks from 'eslint-plugin-react-hooks';
+
+/** Names of the core's folders by tier: a folder imports only from lower tiers. The test in core/tiers.test.ts holds the same table. */
+const noWebServer = ['**/data/**', '@/data/**', '**/usecases/**', '@/usecases/**'];
+
+export default tseslint.config(
+  { ignores: ['.next/', '.lantern/', 'node_modules/', 'next-env.d.ts', 'test-results/', 'playwright-report/'] },
+  ...tseslint.configs.recommended,
+  {
+    rules: {
+      '@typescript-eslint/no-explicit-any': 'error',
+      '@typescript-eslint/consistent-type-imports': 'error',
+      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_' }],
+      '@typescript-eslint/no-non-null-assertion': 'off',
+      'max-lines': ['error', { max: 300, skipBlankLines: true, skipComments: true }],
+      'no-console': 'error',
+    },
+  },
+  {
+    files: ['src/core/**/*.ts'],
+    ignores: ['src/core/**/*.test.ts'],
+    rules: {
+      'no-restricted-imports': [
+        'error',
+        {
+          patterns: [
+            { regex: '^[^.]', message: 'The core imports nothing from outside itself.' },
+            { regex: '^(\\.\\./){2,}', message: 'The core does not reach out of itself.' },
+            { regex: '^\\.\\./[^/]+/.+', message: 'Import a sibling folder through its index.' },
+          ],
+        },
+      ],
+      'no-restricted-properties': [
+        'error',
+        { object: 'Math', property: 'random', message: 'The random source is an argument.' },
+        { object: 'Date', property: 'now', message: 'The clock is an argument.' },
+      ],
+      'no-restricted-syntax': [
+        'error',
+        { selector: "NewExpression[callee.name='Date'][arguments.length=0]", message: 'The clock is an argument.' },
+      ],
+    },
+  },
+  {
+    files: ['src/features/**', 'src/ui/**', 'src/workers/**'],
+    rules: { 'no-restricted-imports': ['error', { patterns: [{ group: noWebServer, message: 'Pages hand features their data.' }] }] },
+  },
+  {
+    files: ['src/ui/**'],
+    rules: { 'no-restricted-imports': ['error', { patterns: [{ regex: '^@/', message: 'ui/ imports nothing of ours.' }] }] },
+  },
+  {
+    files: ['**/*.tsx', 'src/features/**/*.ts'],
+    plugins: { 'react-hooks': hooks },
+    rules: { 'react-hooks/rules-of-hooks': 'error', 'react-hooks/exhaustive-deps': 'error' },
+  },
+  { files: ['src/cli/**', 'bench/**', 'scripts/**', 'launcher/**'], rules: { 'no-console': 'off' } },
+  { files: ['**/*.test.ts', 'e2e/**', 'src/demo/**', '**/*Table.ts', 'src/core/diagnose/faultModes.ts'], rules: { 'max-lines': 'off' } },
+);

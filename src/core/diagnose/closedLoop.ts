@@ -1,0 +1,54 @@
+import { simulateReading, solverFor } from '../meter';
+import type { DcSolver } from '../solve';
+import type { Random } from '../quantity';
+import type { Diagnosis, Diagnoser } from './diagnose';
+import type { Fault } from '../fault';
+import type { PartDraw } from '../solve';
+import type { ProbePoint } from './dictionary';
+import type { TakenReading } from './posterior';
+
+/** Chooses the next point from what is known; null ends the hunt. */
+export type PointChooser = (readings: readonly TakenReading[], diagnoser: Diagnoser) => ProbePoint | null;
+
+/** How a simulated hunt ended. */
+export interface Hunt {
+  readonly readings: readonly TakenReading[];
+  readonly diagnosis: Diagnosis;
+  readonly ended: 'named' | 'cannot-tell' | 'nothing-left' | 'too-many';
+}
+
+/** A hunt gives up after this many readings. */
+export const MOST_READINGS = 60;
+
+/**
+ * Follows a plan on a simulated broken board until a group is named, nothing more can be told, or 60 readings.
+ *
+ * faults  hidden in the simulated board; draw: how its parts differ; random: the meter's noise.
+ * choose  the plan; by default the best next reading.
+ */
+export function huntFault(
+  diagnoser: Diagnoser,
+  faults: readonly Fault[],
+  draw: PartDraw,
+  random: Random,
+  choose: PointChooser = bestNext,
+): Hunt {
+  const solver: DcSolver = solverFor(diagnoser.dictionary.board, faults, draw);
+  const readings: TakenReading[] = [];
+  for (;;) {
+    const probabilities = diagnoser.weigh(readings);
+    const leader = diagnoser.suspects(probabilities)[0]!;
+    const point = leader.probability >= 0.95 ? null : readings.length >= MOST_READINGS ? null : choose(readings, diagnoser);
+    if (point === null) {
+      const diagnosis = diagnoser.diagnose(readings);
+      const tooMany = readings.length >= MOST_READINGS && diagnosis.verdict === 'open';
+      return { readings, diagnosis, ended: tooMany ? 'too-many' : diagnosis.verdict === 'open' ? 'nothing-left' : diagnosis.verdict };
+    }
+    const seen = simulateReading(solver, point.mode, point.red, point.black, random);
+    readings.push({ mode: point.mode, red: point.red, black: point.black, seen });
+  }
+}
+
+/** Follows the plan: the best next reading. */
+export const bestNext: PointChooser = (readings, diagnoser) =>
+  diagnoser.plan(readings, diagnoser.weigh(readings), 1)[0]?.point ?? null;

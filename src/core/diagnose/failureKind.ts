@@ -1,0 +1,62 @@
+import { isElectrolytic, safetyClass } from '../circuit';
+import type { Board, Part } from '../circuit';
+import { assertNever } from '../problem';
+import type { FailureKind } from './faultModes';
+
+/** From this value a resistor counts as high-ohm: start-up chains, bleeders, dividers on high voltage. */
+const HIGH_OHMS = 47e3;
+/** Below this a resistor is a link: a joint or contact in all but name. */
+const LINK_OHMS = 0.01;
+/** From this rated current a diode counts as a power rectifier. */
+const POWER_AMPS = 2;
+
+/** The row of the failure statistics that a part belongs to; null for parts that are not suspected (connectors, sources). */
+export function failureKind(board: Board, part: Part): FailureKind | null {
+  switch (part.kind) {
+    case 'resistor':
+      if (part.value <= LINK_OHMS) return 'contact';
+      return part.value >= HIGH_OHMS ? 'high-resistor' : 'low-resistor';
+    case 'capacitor':
+      if (safetyClass(part) !== null) return 'safety-capacitor';
+      return isElectrolytic(part) ? 'electrolytic' : 'small-capacitor';
+    case 'inductor':
+      return 'winding';
+    case 'diode':
+      return diodeKind(board, part.model, part.numbers['ir'] ?? 0);
+    case 'bjt':
+      return 'bjt';
+    case 'mosfet':
+      return 'switch-transistor';
+    case 'fuse':
+    case 'ntc':
+    case 'mov':
+    case 'bridge':
+    case 'regulator':
+    case 'relay':
+    case 'triac':
+    case 'ic':
+      return part.kind;
+    case 'opto':
+    case 'shunt-reference':
+      return 'opto-or-reference';
+    case 'switch':
+      return 'contact';
+    case 'lamp':
+      return 'led';
+    case 'connector':
+    case 'voltage-source':
+    case 'current-source':
+      return null;
+    default:
+      return assertNever(part);
+  }
+}
+
+/** Tells diodes apart by their junction: an LED's saturation current is below 1e-15 A, a zener breaks below 60 V. */
+function diodeKind(board: Board, modelName: string, ratedAmps: number): FailureKind {
+  const numbers = board.models.get(modelName.toLowerCase())?.numbers ?? {};
+  const saturation = numbers['is'] ?? 1e-14;
+  if ((numbers['n'] ?? 1) >= 1.9 && saturation < 1e-14) return 'led';
+  if ((numbers['bv'] ?? Infinity) < 60 && saturation < 1e-11) return 'zener';
+  return ratedAmps >= POWER_AMPS ? 'power-rectifier' : 'small-diode';
+}

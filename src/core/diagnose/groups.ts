@@ -1,0 +1,30 @@
+import { DisjointSets } from '../graph';
+import { separates } from './dictionary';
+import type { FaultDictionary } from './dictionary';
+
+/**
+ * Which hypotheses no reading of the dictionary can tell apart without lifting a leg: connected components of
+ * "differ nowhere by more than three combined sigma, nor in overload" (contract, section 4).
+ *
+ * Gives for each hypothesis the number of its group; hypothesis 0 (`none`) is in group 0 with all invisible faults.
+ */
+export function groupHypotheses(dictionary: FaultDictionary): Int32Array {
+  const { hypotheses, points } = dictionary;
+  const n = hypotheses.length;
+  const touched = Array.from({ length: n }, () => [] as number[]);
+  points.forEach((point, p) => {
+    for (let h = 0; h < n; h++) if (point.classOf[h] !== 0) touched[h]!.push(p);
+  });
+  const sets = new DisjointSets(n);
+  const apart = (g: number, h: number): boolean =>
+    touched[g]!.some((p) => separates(points[p]!, g, h)) || touched[h]!.some((p) => separates(points[p]!, g, h));
+  for (let g = 0; g < n; g++) {
+    for (let h = g + 1; h < n; h++) if (!sets.joined(g, h) && !apart(g, h)) sets.union(g, h);
+  }
+  const numbers = new Map<number, number>();
+  return Int32Array.from({ length: n }, (_, h) => {
+    const root = sets.find(h);
+    if (!numbers.has(root)) numbers.set(root, numbers.size);
+    return numbers.get(root)!;
+  });
+}

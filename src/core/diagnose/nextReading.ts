@@ -1,0 +1,162 @@
+import { netKey } from '../circuit';
+import type { FaultDictionary, PredictedPoint, ProbePoint } from './dictionary';
+import { OUTLIER_SHARE, normalCdf } from './outcome';
+import { pointKey } from './posterior';
+
+/** Seconds that a reading costs at the bench; every figure may be changed (`engine.md` section 7). */
+export const READING_SECONDS = {
+  sameBlackSameMode: 5,
+  bothMove: 10,
+  modeChange: 3,
+  /** Beyond this a settling time is charged several times over: the plan should find another way. */
+  patience: 5,
+  impatience: 4,
+} as const;
+
+/** A planned reading: what it tells in bits, what it costs in seconds, and how it splits the suspects. */
+export interface PlannedReading {
+  readonly point: PredictedPoint;
+  readonly gainBits: number;
+  readonly seconds: number;
+  /** Groups with more than 1 % among which it decides: sizes of the parts it splits them into, largest first. */
+  readonly split: readonly number[];
+}
+
+/** Outcome bins of a point: per class the probability of each bin, overload last. */
+export interface OutcomeBins {
+  readonly bins: number;
+  readonly classes: readonly Float64Array[];
+  readonly entropies: Float64Array;
+}
+
+/** Below this a reading tells nothing worth a probe. Bits. */
+export const LEAST_GAIN_BITS = 0.002;
+
+/** Bins for every point of a dictionary; computed once, used at each decision. */
+export function binOutcomes(dictionary: FaultDictionary): readonly OutcomeBins[] {
+  return dictionary.points.map(binPoint);
+}
+
+function binPoint(point: PredictedPoint): OutcomeBins {
+  const order = point.spreads.map((_, i) => i).sort((a, b) => point.spreads[a]!.mean - point.spreads[b]!.mean);
+  const edges: number[] = [];
+  let from = -Infinity;
+  let last: number | null = null;
+  for (const i of order) {
+    const { mean, sigma, overload } = point.spreads[i]!;
+    if (overload > 0.999) continue;
+    if (last !== null) {
+      const previous = point.spreads[last]!;
+      const wide = mean - from > 2.5 * sigma;
+      const gap = mean - previous.mean > 1.5 * Math.min(sigma, previous.sigma);
+      if (gap || wide) {
+        const total = sigma + previous.sigma;
+        edges.push((previous.mean * sigma + mean * previous.sigma) / total);
+        from = mean;
+      }
+    } else from = mean;
+    last = i;
+  }
+  const bins = edges.length + 2;
+  const classes = point.spreads.map((s) => {
+    const row = new Float64Array(bins);
+    let below = 0;
+    for (let b = 0; b <= edges.length; b++) {
+      const upTo = b === edges.length ? 1 : normalCdf((edges[b]! - s.mean) / s.sigma);
+      row[b] = (1 - s.overload) * Math.max(0, upTo - below);
+      below = upTo;
+    }
+    row[bins - 1] = s.overload;
+    for (let b = 0; b < bins; b++) row[b] = (1 - OUTLIER_SHARE) * row[b]! + OUTLIER_SHARE / bins;
+    return row;
+  });
+  return { bins, classes, entropies: Float64Array.from(classes, entropy) };
+}
+
+function entropy(row: Float64Array): number {
+  let sum = 0;
+  for (let b = 0; b < row.length; b++) if (row[b]! > 0) sum -= row[b]! * Math.log2(row[b]!);
+  return sum;
+}
+
+/** Expected information of a reading about which hypothesis is true, in bits. */
+export function expectedGain(point: PredictedPoint, bins: OutcomeBins, probabilities: Float64Array, work: Float64Array): number {
+  const count = bins.classes.length;
+  if (count === 1) return 0;
+  work.fill(0, 0, count);
+  for (let h = 0; h < probabilities.length; h++) {
+    const c = point.classOf[h]!;
+    work[c] = work[c]! + probabilities[h]!;
+  }
+  if (work[0]! > 1 - 1e-12) return 0;
+  let known = 0;
+  let total = 0;
+  for (let b = 0; b < bins.bins; b++) {
+    let p = 0;
+    for (let c = 0; c < count; c++) if (work[c]! > 0) p += work[c]! * bins.classes[c]![b]!;
+    if (p > 0) total -= p * Math.log2(p);
+  }
+  for (let c = 0; c < count; c++) known += work[c]! * bins.entropies[c]!;
+  return Math.max(0, total - known);
+}
+
+/** What a reading costs after the last one, in seconds, settling included. */
+export function readingSeconds(point: PredictedPoint, last: ProbePoint | null): number {
+  const blackStays = last !== null && netKey(last.black) === netKey(point.black);
+  const moved = blackStays ? READING_SECONDS.sameBlackSameMode : READING_SECONDS.bothMove;
+  const changed = last !== null && last.mode !== point.mode ? READING_SECONDS.modeChange : 0;
+  const { patience, impatience } = READING_SECONDS;
+  const waiting = point.settle <= patience ? point.settle : patience + impatience * (point.settle - patience);
+  return moved + changed + waiting;
+}
+
+/**
+ * The readings worth taking next, best first: expected bits per second, so that a slow reading must tell more.
+ *
+ * groups       group of each hypothesis, for the split that is shown.
+ * taken        points already read; they are left out.
+ * most         how many to give.
+ */
+export function planReadings(
+  dictionary: FaultDictionary,
+  bins: readonly OutcomeBins[],
+  groups: Int32Array,
+  probabilities: Float64Array,
+  taken: readonly ProbePoint[],
+  most: number,
+): readonly PlannedReading[] {
+  const done = new Set(taken.map(pointKey));
+  const last = taken.at(-1) ?? null;
+  const work = new Float64Array(dictionary.hypotheses.length);
+  const ranked: { point: PredictedPoint; gainBits: number; seconds: number }[] = [];
+  dictionary.points.forEach((point, i) => {
+    const gainBits = expectedGain(point, bins[i]!, probabilities, work);
+    if (gainBits < LEAST_GAIN_BITS || done.has(pointKey(point))) return;
+    ranked.push({ point, gainBits, seconds: readingSeconds(point, last) });
+  });
+  ranked.sort((a, b) => b.gainBits / b.seconds - a.gainBits / a.seconds);
+  return ranked.slice(0, most).map((r) => ({ ...r, split: splitOf(r.point, groups, probabilities) }));
+}
+
+/** Into how many groups of suspects (above 1 %) a reading splits them, by nominal outcome. */
+function splitOf(point: PredictedPoint, groups: Int32Array, probabilities: Float64Array): readonly number[] {
+  const mass = new Map<number, { total: number; best: number; bestP: number }>();
+  for (let h = 0; h < probabilities.length; h++) {
+    const entry = mass.get(groups[h]!) ?? { total: 0, best: h, bestP: 0 };
+    entry.total += probabilities[h]!;
+    if (probabilities[h]! > entry.bestP) [entry.best, entry.bestP] = [h, probabilities[h]!];
+    mass.set(groups[h]!, entry);
+  }
+  const live = [...mass.values()].filter((m) => m.total > 0.01);
+  const clusters: { mean: number; sigma: number; overload: boolean; size: number }[] = [];
+  for (const { best } of live) {
+    const s = point.spreads[point.classOf[best]!]!;
+    const overload = s.overload > 0.5;
+    const near = clusters.find(
+      (c) => c.overload === overload && (overload || Math.abs(c.mean - s.mean) <= 2 * Math.hypot(c.sigma, s.sigma)),
+    );
+    if (near) near.size++;
+    else clusters.push({ mean: s.mean, sigma: s.sigma, overload, size: 1 });
+  }
+  return clusters.map((c) => c.size).sort((a, b) => b - a);
+}

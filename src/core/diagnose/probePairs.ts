@@ -1,0 +1,42 @@
+import { netKey, pinsOnNet } from '../circuit';
+import type { Board, Part } from '../circuit';
+
+/** Two nets that some part bridges: where two probes may go. Named as first written on the board. */
+export interface ProbePair {
+  readonly a: string;
+  readonly b: string;
+}
+
+/** Index of the pin of a part that sits on its most connected net: where its voltages are counted from. */
+export function referencePin(board: Board, part: Part): number {
+  let best = 0;
+  let most = -1;
+  part.nets.forEach((net, i) => {
+    const pins = pinsOnNet(board, net).length;
+    if (pins > most) [best, most] = [i, pins];
+  });
+  return best;
+}
+
+/**
+ * Every unordered net pair that some fitted part bridges: all pin pairs of parts with up to four pins,
+ * else each pin to the reference pin. Empty positions count too: nothing should be read there.
+ */
+export function probePairs(board: Board): readonly ProbePair[] {
+  const found = new Map<string, ProbePair>();
+  const add = (a: string, b: string): void => {
+    const [x, y] = [netKey(a), netKey(b)];
+    if (x === y || x === 'nc' || y === 'nc') return;
+    const key = x < y ? `${x}\n${y}` : `${y}\n${x}`;
+    if (!found.has(key)) found.set(key, { a, b });
+  };
+  for (const part of board.parts) {
+    if (part.nets.length <= 4) {
+      part.nets.forEach((a, i) => part.nets.slice(i + 1).forEach((b) => add(a, b)));
+    } else {
+      const reference = part.nets[referencePin(board, part)]!;
+      part.nets.forEach((net) => add(net, reference));
+    }
+  }
+  return [...found.values()];
+}

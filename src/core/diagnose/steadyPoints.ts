@@ -1,0 +1,45 @@
+import { netKey } from '../circuit';
+import type { Board } from '../circuit';
+import { drawParts, probe, solverFor } from '../meter';
+import { seededRandom } from '../quantity';
+import type { DcSolver } from '../solve';
+import type { ProbePoint } from './dictionary';
+import { coordinate } from './outcome';
+import type { OutcomeSpread } from './outcome';
+
+const DRAWS = 16;
+const SEED = 20;
+
+/**
+ * Tells points whose reading a prediction can stand for from those that hang on the spread of the parts: a gate
+ * that leakage or the meter lifts near its threshold makes a reading jump. Drawn boards are made once, seeded.
+ */
+export class SteadyPoints {
+  private boards: DcSolver[] | null = null;
+
+  constructor(private readonly board: Board) {}
+
+  /** Whether drawn healthy boards read within the predicted spread; only diode tests on channels can fail. */
+  steady(point: ProbePoint, solver: DcSolver, spread: OutcomeSpread): boolean {
+    const red = solver.network.nodeOfNet.get(netKey(point.red))!;
+    if (point.mode !== 'diode' || spread.mean < 1 || !this.hasGate(solver, red)) return true;
+    this.boards ??= Array.from({ length: DRAWS }, (_, k) => solverFor(this.board, [], drawParts(seededRandom(SEED + k))));
+    let off = 0;
+    for (const drawn of this.boards) {
+      const { nodeOfNet } = drawn.network;
+      const computed = probe(drawn, 'diode', nodeOfNet.get(netKey(point.red))!, nodeOfNet.get(netKey(point.black))!, {
+        anySolution: true,
+      });
+      if (!computed.ok) continue;
+      const overload = computed.value.reading.kind === 'overload';
+      if (overload ? spread.overload < 0.05 : spread.overload > 0.95) off++;
+      else if (!overload && Math.abs(coordinate('diode', computed.value.raw) - spread.mean) > 4 * spread.sigma) off++;
+    }
+    return off <= 1;
+  }
+
+  private hasGate(solver: DcSolver, node: number): boolean {
+    const { component, mosfets } = solver.network;
+    return mosfets.some((m) => component[m.d] === component[node] && component[m.g] === component[node] && m.g !== m.s);
+  }
+}

@@ -1,0 +1,51 @@
+import { netKey } from '../circuit';
+import { gaussian } from '../quantity';
+import type { Random } from '../quantity';
+import type { DcSolver, DrawnProperty, PartDraw } from '../solve';
+import { partSigma } from '../solve';
+import { meterSigma, probe } from './probe';
+import { DEFAULT_METER } from './profile';
+import type { MeterProfile } from './profile';
+import type { ColdMode, MeterReading } from './reading';
+
+/**
+ * Draws every part of one real board from its spread (`netlist.md` section 3): values within their tolerance (two
+ * sigma, truncated), junctions lognormal. A part keeps its draw: ask twice, get the same.
+ */
+export function drawParts(random: Random): PartDraw {
+  const drawn = new Map<string, number>();
+  return (owner, part, property) => {
+    const key = `${owner} ${property}`;
+    const known = drawn.get(key);
+    if (known !== undefined) return known;
+    const sigma = partSigma(part, property);
+    const made = property === 'saturation' || property === 'gain' ? Math.exp(sigma * gaussian(random)) : 1 + sigma * truncated(random, property);
+    drawn.set(key, made);
+    return made;
+  };
+}
+
+function truncated(random: Random, property: DrawnProperty): number {
+  for (;;) {
+    const z = gaussian(random);
+    if (Math.abs(z) <= 2 || property === 'threshold') return Math.max(-5, z);
+  }
+}
+
+/** What a real meter would show on a drawn board: the computed reading with the meter's own noise on it. */
+export function simulateReading(
+  solver: DcSolver,
+  mode: ColdMode,
+  red: string,
+  black: string,
+  random: Random,
+  meter: MeterProfile = DEFAULT_METER,
+): MeterReading {
+  const { nodeOfNet } = solver.network;
+  const computed = probe(solver, mode, nodeOfNet.get(netKey(red))!, nodeOfNet.get(netKey(black))!);
+  if (!computed.ok || computed.value.reading.kind === 'overload') return { kind: 'overload' };
+  const value = computed.value.reading.value + gaussian(random) * meterSigma(mode, computed.value.reading.value, meter);
+  const limit = mode === 'diode' ? meter.diodeOverloadVolts : meter.ohmsOverload;
+  if (value >= limit) return { kind: 'overload' };
+  return { kind: 'figure', value: mode === 'diode' ? value : Math.max(0, value) };
+}
