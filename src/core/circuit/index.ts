@@ -1,5 +1,7 @@
 export { NOT_CONNECTED, boardNets, findPart, isElectrolytic, netKey, pinsOnNet, safetyClass } from './board';
 export type { Board, Coupling, LayoutItem, Model, Nameplate, NameplateOutput, Subcircuit } from './board';
+export { placesOnNet } from './places';
+export type { Place } from './places';
 export { BLOCK_KINDS, keyText, marking } from './part';
 export type {
   BlockKind,

@@ -16,7 +16,6 @@ export { coordinate, distinguishable, logLikelihood, normalCdf, outcomeSpread } 
 export type { Observation, OutcomeSpread } from './outcome';
 export { Predictions, pointKey, posterior, weighReadings } from './posterior';
 export type { TakenReading } from './posterior';
-export { findPowerPath, shortsPower } from './powerPath';
 export { SYMPTOMS } from './priors';
 export type { Symptom } from './priors';
 export { probePairs } from './probePairs';

@@ -2,8 +2,8 @@ import { isElectrolytic, netKey, pinNames, pinsOnNet } from '../circuit';
 import type { Board, Part } from '../circuit';
 import type { Fault } from '../fault';
 import type { TakenRole, TriggerRole } from './linkedFaults';
-import { inputPole, isFuse } from './powerPath';
-import type { PowerPath } from './powerPath';
+import { inputPole, isFuse } from '../stages';
+import type { PowerPath } from '../stages';
 import { referencePin } from './probePairs';
 
 /** Above this a resistor in the source lead is no current sense. */

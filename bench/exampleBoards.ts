@@ -1,0 +1,23 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { openBoard } from '@/cli/openBoard';
+import type { Board } from '@/core/circuit';
+
+/** The example boards, smallest interest first; each has its labels with nameplate and facts beside it. */
+export const EXAMPLE_BOARDS = [
+  'lamp-supply-24v', 'weather-buck-5v', 'radio-charger-5v', 'pump-aux-buck', 'fence-energiser', 'bench-supply-13v8',
+  'ups-frontend-pfc', 'galley-inverter-600',
+] as const;
+
+const folder = join(process.env['LANTERN_ROOT'] ?? process.cwd(), 'fixtures');
+
+/** Opens an example board with its nameplate. */
+export function exampleBoard(name: string): Board {
+  return openBoard(join(folder, 'boards', `${name}.cir`), join(folder, 'boards', `${name}.labels.json`));
+}
+
+/** Reference readings of an example board, one object a line. */
+export function referenceLines(name: string): readonly unknown[] {
+  const text = readFileSync(join(folder, 'reference', `cold-${name}.jsonl`), 'utf8');
+  return text.trim().split('\n').map((line): unknown => JSON.parse(line));
+}

@@ -1,0 +1,81 @@
+import { Diagnoser } from '@/core/diagnose';
+import type { Hypothesis } from '@/core/diagnose';
+import { seededRandom } from '@/core/quantity';
+import { checklistPoints } from '../../bench/checklist';
+import { decisionMs, dictionaryCost, solveRate } from '../../bench/dictionaryBench';
+import { EXAMPLE_BOARDS, exampleBoard } from '../../bench/exampleBoards';
+import { fixedOrder, isolate, randomOrder, referenceDepth } from '../../bench/isolation';
+import { option, readArguments } from './arguments';
+
+/** `lantern bench [--board NAME] [--faults N]`: the project's own table, items 1 to 4 of the engine's list. */
+export function benchCommand(words: readonly string[]): number {
+  const args = readArguments(words, ['board', 'faults']);
+  const json = option(args, 'json') !== undefined;
+  const only = option(args, 'board');
+  const faults = Number(option(args, 'faults') ?? 40);
+  const rows = EXAMPLE_BOARDS.filter((b) => only === undefined || b === only).map((name) => {
+    const row = benchBoard(name, faults);
+    if (!json) console.log(text(row));
+    return row;
+  });
+  if (json) console.log(JSON.stringify({ boards: rows }));
+  return 0;
+}
+
+type Row = ReturnType<typeof benchBoard>;
+
+function benchBoard(name: string, most: number) {
+  const board = exampleBoard(name);
+  const solves = solveRate(board);
+  const { dictionary, ...cost } = dictionaryCost(board);
+  const diagnoser = new Diagnoser(dictionary);
+  const nextMs = decisionMs(diagnoser);
+  const singles = dictionary.hypotheses.filter((h) => h.faults.length === 1);
+  const group = new Map(dictionary.hypotheses.map((h, i) => [h.label, diagnoser.groups[i]!]));
+  const visible = singles.filter((h) => group.get(h.label) !== 0);
+  const chosen = pick(visible, most);
+  const numbers = chosen.map((h) => dictionary.hypotheses.indexOf(h));
+  const order = checklistPoints(board);
+  return {
+    name,
+    parts: board.parts.length,
+    solves,
+    dictionary: cost,
+    nextMs,
+    isolation: {
+      faults: chosen.length,
+      visible: visible.length,
+      invisible: singles.length - visible.length,
+      plan: isolate('plan', diagnoser, chosen),
+      checklist: isolate('checklist', diagnoser, chosen, () => fixedOrder(order, diagnoser)),
+      random: isolate('random', diagnoser, chosen, (k) => randomOrder(diagnoser, seededRandom(k))),
+      referenceDepth: referenceDepth(diagnoser, numbers),
+    },
+  };
+}
+
+function pick(list: readonly Hypothesis[], most: number): readonly Hypothesis[] {
+  const random = seededRandom(7);
+  return [...list]
+    .map((h) => ({ h, key: random() }))
+    .sort((a, b) => a.key - b.key)
+    .slice(0, most)
+    .map((x) => x.h);
+}
+
+function text(r: Row): string {
+  const { solves: s, dictionary: d, isolation: i } = r;
+  const line = (x: { mean: number; p95: number; share: number }): string =>
+    `mean ${x.mean.toFixed(1)}, 95th percentile ${x.p95}, right ${Math.round(100 * x.share)} %`;
+  return [
+    `${r.name} (${r.parts} parts, ${s.size} nodes)`,
+    `  1 readings solved     ${Math.round(s.perSecond)} per second, ${s.stepsEach.toFixed(1)} Newton steps each; time per step ${s.luRatio.toFixed(2)} x one bare dense LU`,
+    `  2 fault dictionary    ${d.hypotheses} hypotheses x ${d.points} points = ${d.entries} entries, ${d.skipped} skipped; ${Math.round(d.ms)} ms (reference ${Math.round(d.referenceMs)} ms), heap ${Math.round(d.megabytes)} MB; sample ${d.sampled}, off ${d.sampleOff}`,
+    `  3 next reading        ${r.nextMs.toFixed(1)} ms median`,
+    `  4 readings to isolate ${i.faults} of ${i.visible} visible faults (${i.invisible} invisible left out)`,
+    `      plan        ${line(i.plan)}`,
+    `      checklist   ${line(i.checklist)}  (plan / checklist ${(i.plan.mean / i.checklist.mean).toFixed(2)})`,
+    `      random      ${line(i.random)}`,
+    `      ref. depth  mean ${i.referenceDepth.toFixed(1)}  (plan / depth ${(i.plan.mean / i.referenceDepth).toFixed(2)})`,
+  ].join('\n');
+}

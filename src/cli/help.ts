@@ -1,0 +1,16 @@
+/** What `lantern --help` prints; the launcher prints the same text. */
+export const HELP = `Usage: ./lantern COMMAND
+
+  start [--port N] [--empty] [--reset-demo]   make everything ready and serve the application with the demo data
+  test [unit|browser]                         make everything ready and run every test
+
+  read BOARD --mode M --red NET --black NET [--fault F]…   what the meter shows (M: diode ohms continuity)
+  read BOARD --requests FILE.jsonl                         one request a line
+  expect BOARD [--state cold] [--facts FILE]               what every point should read
+  diagnose BOARD --readings FILE.csv [--symptom S] [--facts FILE]
+                                                           suspects, next reading, power gate
+  sum NAME key=value…  |  sum --list  |  sum --requests FILE.jsonl
+  bench [--board NAME] [--quick]                           the benchmark table
+
+BOARD is a board netlist (.cir) or the application's own board JSON. --json prints one JSON document.
+Exit status: 0 done; 1 could not be done; 2 unusable arguments.`;

@@ -1,0 +1,53 @@
+import { ProblemError } from '@/core/problem';
+import { UnusableArguments } from './arguments';
+import { benchCommand } from './benchCommand';
+import { diagnoseCommand } from './diagnoseCommand';
+import { expectCommand } from './expectCommand';
+import { HELP } from './help';
+import { exitStatus } from './printProblem';
+import { readCommand } from './readCommand';
+import { sumCommand } from './sumCommand';
+
+const COMMANDS: Readonly<Record<string, (words: readonly string[]) => number>> = {
+  read: readCommand,
+  diagnose: diagnoseCommand,
+  expect: expectCommand,
+  sum: sumCommand,
+  bench: benchCommand,
+};
+const PLANNED = ['decode', 'stages', 'rate'];
+
+/** Runs one command of the command line; gives its exit status (0 done, 1 could not be done, 2 unusable arguments). */
+export function main(words: readonly string[]): number {
+  const [name = '', ...rest] = words;
+  const command = COMMANDS[name];
+  try {
+    if (command) {
+      if (rest.includes('--help')) {
+        console.log(HELP);
+        return 0;
+      }
+      return command(rest);
+    }
+    if (PLANNED.includes(name)) {
+      console.error(`${name} is not built yet.`);
+      return 1;
+    }
+    console.error(`There is no command “${name}”.\n\n${HELP}`);
+    return 2;
+  } catch (error) {
+    if (error instanceof UnusableArguments) {
+      console.error(error.message);
+      return 2;
+    }
+    if (error instanceof ProblemError) {
+      const { code, sentence, remedy } = error.problem;
+      if (rest.includes('--json')) console.log(JSON.stringify({ error: { code, message: sentence } }));
+      console.error(`${sentence}\n${remedy}`);
+      return exitStatus(code);
+    }
+    throw error;
+  }
+}
+
+process.exitCode = main(process.argv.slice(2));

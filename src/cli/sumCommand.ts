@@ -1,0 +1,52 @@
+import { z } from 'zod';
+import { parseQuantity } from '@/core/quantity';
+import { SUMS, runSum } from '@/core/sums';
+import { UnusableArguments, option, readArguments } from './arguments';
+import { fileText } from './openBoard';
+import { printProblem } from './printProblem';
+
+const Request = z.object({ name: z.string(), inputs: z.record(z.string(), z.unknown()) });
+
+/** `lantern sum NAME key=value…`, `--list` or `--requests FILE`. Gives the exit status. */
+export function sumCommand(words: readonly string[]): number {
+  const args = readArguments(words, ['requests']);
+  const json = option(args, 'json') !== undefined;
+  if (option(args, 'list') !== undefined) {
+    console.log(json ? JSON.stringify(SUMS.map(({ name, title, formula, source, inputs }) => ({ name, title, formula, source, inputs }))) : SUMS.map((s) => `${s.name.padEnd(16)} ${s.title}: ${s.formula}`).join('\n'));
+    return 0;
+  }
+  const requests = option(args, 'requests');
+  if (requests !== undefined) {
+    const lines = fileText(requests).split('\n').filter((l) => l.trim() !== '');
+    console.log(lines.map((l) => JSON.stringify(answer(l))).join('\n'));
+    return 0;
+  }
+  const [name, ...pairs] = args.plain;
+  if (name === undefined) throw new UnusableArguments('sum needs a name; see lantern sum --list.');
+  const done = runSum(name, Object.fromEntries(pairs.map(readPair)));
+  if (!done.ok) return printProblem(done.problem, json);
+  if (json) console.log(JSON.stringify(done.value));
+  else {
+    const { results, cautions } = done.value;
+    console.log([...Object.entries(results).map(([k, v]) => `${k} = ${v}`), ...cautions.map((c) => `Caution: ${c}`)].join('\n'));
+  }
+  return 0;
+}
+
+function readPair(pair: string): [string, unknown] {
+  const at = pair.indexOf('=');
+  if (at <= 0) throw new UnusableArguments(`“${pair}” is not key=value.`);
+  const text = pair.slice(at + 1);
+  const quantity = parseQuantity(text);
+  return [pair.slice(0, at), quantity.ok ? quantity.value.value : text];
+}
+
+function answer(line: string): unknown {
+  try {
+    const request = Request.parse(JSON.parse(line));
+    const done = runSum(request.name, request.inputs);
+    return done.ok ? done.value : { error: { code: done.problem.code, message: done.problem.sentence } };
+  } catch {
+    return { error: { code: 'bad-request', message: 'The line is not a request {"name":…,"inputs":{…}}.' } };
+  }
+}

@@ -1,0 +1,4 @@
+export { expectReading } from './expectReading';
+export type { ExpectedReading } from './expectReading';
+export { decadeSlip, judge } from './judge';
+export type { Outcome, SeenReading } from './judge';

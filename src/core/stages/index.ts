@@ -1,0 +1,2 @@
+export { findPowerPath, inputPole, isFuse, shortsPower } from './powerPath';
+export type { PowerPath } from './powerPath';

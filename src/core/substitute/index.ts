@@ -1,0 +1,2 @@
+export { judgeSubstitution, safetyKind } from './substitute';
+export type { FittedPart, SubstitutionVerdict } from './substitute';

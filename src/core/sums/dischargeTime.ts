@@ -1,0 +1,44 @@
+import { ok, refuse } from '../problem';
+import { badInput } from './sumDefinition';
+import type { SumDefinition } from './sumDefinition';
+
+/** Discharge of a capacitor through a resistor or a filament lamp. Source: v = V exp(-t/RC); lamp R = V²/W, taken as fixed. */
+export const dischargeTime: SumDefinition = {
+  name: 'discharge-time',
+  title: 'Discharge a capacitor through a resistor or a lamp',
+  formula: 'time = R C ln(vStart/vSafe); energy = C (vStart² - vSafe²)/2; lamp R = lampV²/lampW',
+  source: 'exponential discharge of a capacitor',
+  inputs: [
+    { key: 'c', unit: 'F', meaning: 'capacitance', rule: 'positive' },
+    { key: 'vStart', unit: 'V', meaning: 'voltage at the start', rule: 'positive' },
+    { key: 'vSafe', unit: 'V', meaning: 'voltage to come down to', rule: 'positive' },
+    { key: 'r', unit: 'ohm', meaning: 'discharge resistor', rule: 'positive', optional: true },
+    { key: 'lampW', unit: 'W', meaning: 'filament lamp, watts', rule: 'positive', optional: true },
+    { key: 'lampV', unit: 'V', meaning: 'filament lamp, rated volts', rule: 'positive', optional: true },
+  ],
+  resultUnits: { r: 'ohm', tau: 's', time: 's', peakPower: 'W', peakCurrent: 'A', energy: 'J' },
+  compute({ c = 0, vStart = 0, vSafe = 0, r: given, lampW, lampV }) {
+    const lamp = lampW !== undefined || lampV !== undefined;
+    if ((given !== undefined) === lamp) return refuse(badInput('r', 'give either a resistor or a lamp, not both and not neither'));
+    if (lamp && lampV === undefined) return refuse(badInput('lampV', 'a lamp needs its rated volts as well'));
+    if (lamp && lampW === undefined) return refuse(badInput('lampW', 'a lamp needs its watts as well'));
+    const r = given ?? (lampV! * lampV!) / lampW!;
+    const over = vStart > vSafe;
+    const results = {
+      r,
+      tau: r * c,
+      time: over ? r * c * Math.log(vStart / vSafe) : 0,
+      peakPower: (vStart * vStart) / r,
+      peakCurrent: vStart / r,
+      energy: over ? (c * (vStart * vStart - vSafe * vSafe)) / 2 : 0,
+    };
+    const cautions: string[] = lamp
+      ? [
+          'A cold filament is about a tenth of r: the first current is higher and the time shorter.',
+          'Filament or halogen only: an LED lamp stops conducting with tens of volts left.',
+        ]
+      : ['The resistor needs the voltage rating and the pulse energy, not only the watts.'];
+    if (lamp && vStart > Math.SQRT2 * lampV!) cautions.push("Above the lamp's rated peak: use two in series.");
+    return ok({ results, cautions });
+  },
+};

@@ -1,0 +1,72 @@
+import { ok, refuse } from '../problem';
+import type { Result } from '../problem';
+import { dischargeTime } from './dischargeTime';
+import { mainsPeak } from './mainsPeak';
+import { storedEnergy } from './storedEnergy';
+import { badInput } from './sumDefinition';
+import type { BadInput, InputRule, SumDefinition, SumInput, SumResults, SumValues, UnknownSum } from './sumDefinition';
+
+/** Every sum there is; a new one is one file and one line here. */
+export const SUMS: readonly SumDefinition[] = [storedEnergy, dischargeTime, mainsPeak];
+
+/** A sum that was done. */
+export interface SumDone {
+  readonly name: string;
+  readonly inputs: SumValues;
+  readonly results: SumResults;
+  readonly cautions: readonly string[];
+}
+
+/**
+ * Runs one sum by name. inputs are what a person or a file gave: each must be a finite number within its rule.
+ * Refuses with `unknown-sum`, or `bad-input` naming the input: missing, unknown, not a number, outside its rule.
+ */
+export function runSum(name: string, inputs: Readonly<Record<string, unknown>>): Result<SumDone, UnknownSum | BadInput> {
+  const sum = SUMS.find((s) => s.name === name);
+  if (!sum) {
+    return refuse({
+      code: 'unknown-sum',
+      sentence: `There is no sum “${name}”.`,
+      remedy: `There are ${SUMS.map((s) => s.name).join(', ')}.`,
+      details: { name },
+    });
+  }
+  const values: Record<string, number> = {};
+  for (const key of Object.keys(inputs)) {
+    if (!sum.inputs.some((i) => i.key === key)) return refuse(badInput(key, `${name} has no such input`));
+  }
+  for (const input of sum.inputs) {
+    const given = inputs[input.key] ?? input.preset;
+    if (given === undefined || given === null) {
+      if (input.optional) continue;
+      return refuse(badInput(input.key, 'is missing'));
+    }
+    const wrong = wrongWith(input, given);
+    if (wrong !== null) return refuse(badInput(input.key, wrong));
+    values[input.key] = given as number;
+  }
+  const done = sum.compute(values);
+  if (!done.ok) return done;
+  return ok({ name, inputs: values, ...done.value });
+}
+
+function wrongWith(input: SumInput, given: unknown): string | null {
+  if (typeof given !== 'number' || !Number.isFinite(given)) return 'is not a number';
+  if (input.numbers && !input.numbers.includes(given)) return `must be one of ${input.numbers.join(', ')}`;
+  return withinRule(input.rule, given);
+}
+
+function withinRule(rule: InputRule, value: number): string | null {
+  switch (rule) {
+    case 'positive':
+      return value > 0 ? null : 'must be above zero';
+    case 'non-negative':
+      return value >= 0 ? null : 'must not be negative';
+    case 'any':
+      return null;
+    case 'fraction-below-one':
+      return value >= 0 && value < 1 ? null : 'must be from 0 to below 1';
+    case 'fraction-above-zero':
+      return value > 0 && value <= 1 ? null : 'must be above 0 and at most 1';
+  }
+}

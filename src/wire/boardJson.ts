@@ -1,0 +1,147 @@
+import { z } from 'zod';
+import { BLOCK_KINDS } from '@/core/circuit';
+import type { Board, LayoutItem, Model, Nameplate, Part, Subcircuit } from '@/core/circuit';
+import { BASES } from '@/core/quantity';
+
+const KeyText = z.strictObject({ key: z.string().min(1).max(64), text: z.string().max(500) });
+const NetName = z.string().min(1).max(64);
+
+const common = {
+  ref: z.string().min(1).max(64),
+  nets: z.array(NetName).min(1).max(400),
+  keys: z.array(KeyText).max(100),
+  numbers: z.record(z.string(), z.number()),
+  fitted: z.boolean(),
+  basis: z.enum(BASES),
+};
+
+const PartJson = z.discriminatedUnion('kind', [
+  z.strictObject({
+    kind: z.enum(['resistor', 'capacitor', 'inductor']),
+    ...common,
+    value: z.number().min(0),
+    valueText: z.string(),
+  }),
+  z.strictObject({
+    kind: z.enum(['voltage-source', 'current-source']),
+    ...common,
+    value: z.number(),
+    valueText: z.string(),
+  }),
+  z.strictObject({ kind: z.enum(['diode', 'bjt', 'mosfet']), ...common, model: z.string().min(1) }),
+  z.strictObject({ kind: z.enum(BLOCK_KINDS), ...common }),
+  z.strictObject({ kind: z.literal('ic'), ...common, subcircuit: z.string().min(1) }),
+]);
+
+const CouplingJson = z.strictObject({ name: z.string(), first: z.string(), second: z.string(), factor: z.number() });
+
+const ModelJson = z.strictObject({
+  name: z.string().min(1),
+  type: z.enum(['D', 'NPN', 'PNP', 'NMOS', 'PMOS']),
+  numbers: z.record(z.string(), z.number()),
+  written: z.string(),
+});
+
+const SubcircuitJson = z.strictObject({
+  name: z.string().min(1),
+  pins: z.array(NetName).min(1),
+  parts: z.array(PartJson),
+  couplings: z.array(CouplingJson),
+  written: z.array(z.string()),
+});
+
+const LayoutJson = z.discriminatedUnion('kind', [
+  z.strictObject({ kind: z.literal('verbatim'), written: z.string() }),
+  z.strictObject({
+    kind: z.enum(['part', 'coupling']),
+    name: z.string(),
+    written: z.string(),
+    canonical: z.string(),
+  }),
+  z.strictObject({ kind: z.enum(['model', 'subcircuit']), name: z.string() }),
+]);
+
+/** The nameplate of `facts.md`; unknown keys are kept. */
+export const NameplateJson = z.looseObject({
+  input: z.string().max(200).optional(),
+  source: z.enum(['mains', 'dc', 'battery']).optional(),
+  inputRail: NetName.optional(),
+  inputReturn: NetName.optional(),
+  inputMin: z.number().min(0).max(2000).optional(),
+  inputNominal: z.number().min(0).max(2000).optional(),
+  inputMax: z.number().min(0).max(2000).optional(),
+  hertz: z.number().min(0).optional(),
+  outputs: z
+    .array(
+      z.looseObject({
+        rail: NetName.optional(),
+        return: NetName.optional(),
+        volts: z.number(),
+        amps: z.number().min(0),
+        kind: z.enum(['dc', 'ac', 'pulse']),
+      }),
+    )
+    .optional(),
+  auxInputs: z
+    .array(z.looseObject({ rail: NetName, return: NetName, volts: z.number(), source: z.string().optional() }))
+    .optional(),
+});
+
+const FactsJson = z.record(z.string(), z.record(z.string(), z.number()));
+
+/** A facts file: `{"nameplate": …, "facts": …}`, other keys ignored (an example board's labels hold more). */
+export const FactsFile = z.object({ nameplate: NameplateJson.optional(), facts: FactsJson.optional() });
+
+/** The application's own board format, published as docs/board.schema.json. */
+export const BoardJson = z.strictObject({
+  format: z.literal('rough-lantern-board'),
+  version: z.literal(1),
+  title: z.string().max(300),
+  parts: z.array(PartJson).min(1).max(2000),
+  couplings: z.array(CouplingJson).max(2000),
+  models: z.array(ModelJson).max(1000),
+  subcircuits: z.array(SubcircuitJson).max(500),
+  layout: z.array(LayoutJson).max(10000),
+  nameplate: NameplateJson.optional(),
+  facts: FactsJson.optional(),
+});
+export type BoardJson = z.output<typeof BoardJson>;
+
+/** A board as plain JSON, for a file, a request or a column. */
+export function boardToJson(board: Board): BoardJson {
+  const plain = (part: Part): z.output<typeof PartJson> => structuredClone(part) as z.output<typeof PartJson>;
+  return {
+    format: 'rough-lantern-board',
+    version: 1,
+    title: board.title,
+    parts: board.parts.map(plain),
+    couplings: board.couplings.map((c) => ({ ...c })),
+    models: [...board.models.values()].map((m) => ({ ...m, numbers: { ...m.numbers } })),
+    subcircuits: [...board.subcircuits.values()].map((s) => ({
+      name: s.name,
+      pins: [...s.pins],
+      parts: s.parts.map(plain),
+      couplings: s.couplings.map((c) => ({ ...c })),
+      written: [...s.written],
+    })),
+    layout: board.layout.map((l) => ({ ...l })),
+    ...(board.nameplate === undefined ? {} : { nameplate: structuredClone(board.nameplate) as BoardJson['nameplate'] }),
+    ...(board.facts === undefined ? {} : { facts: structuredClone(board.facts) as BoardJson['facts'] }),
+  };
+}
+
+/** A board from its checked JSON. */
+export function boardFromJson(json: BoardJson): Board {
+  const keyed = <T extends { readonly name: string }>(list: readonly T[]): ReadonlyMap<string, T> =>
+    new Map(list.map((item) => [item.name.toLowerCase(), item]));
+  return {
+    title: json.title,
+    parts: json.parts as readonly Part[],
+    couplings: json.couplings,
+    models: keyed(json.models as readonly Model[]),
+    subcircuits: keyed(json.subcircuits as readonly Subcircuit[]),
+    layout: json.layout as readonly LayoutItem[],
+    ...(json.nameplate === undefined ? {} : { nameplate: json.nameplate as Nameplate }),
+    ...(json.facts === undefined ? {} : { facts: json.facts }),
+  };
+}
