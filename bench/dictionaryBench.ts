@@ -1,7 +1,7 @@
 import { netKey } from '@/core/circuit';
 import type { Board } from '@/core/circuit';
-import { Diagnoser, buildWholeDictionary, defaultPoints, listHypotheses } from '@/core/diagnose';
-import type { FaultDictionary, TakenReading } from '@/core/diagnose';
+import { buildWholeDictionary, defaultPoints, listHypotheses } from '@/core/diagnose';
+import type { FaultDictionary, TakenReading , Diagnoser} from '@/core/diagnose';
 import { factorDense, solveDense } from '@/core/linear';
 import { probe, solverFor } from '@/core/meter';
 import { seededRandom } from '@/core/quantity';

@@ -1,3 +1,5 @@
+export { alsoCheck } from './alsoCheck';
+export type { AlsoCheck } from './alsoCheck';
 export { MOST_READINGS, bestNext, huntFault } from './closedLoop';
 export type { Hunt, PointChooser } from './closedLoop';
 export { Diagnoser, NAMED_FROM } from './diagnose';

@@ -1,4 +1,5 @@
 export { OPEN_OHMS, SHORT_OHMS } from './fault';
 export type { Fault } from './fault';
+export { faultWords } from './faultWords';
 export { formatFault, parseFault } from './parseFault';
 export type { BadFault } from './parseFault';

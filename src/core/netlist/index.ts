@@ -1,3 +1,5 @@
+export { assumeAll, emptyPlace, statePart } from './editPart';
+export type { NoSuchPart, PartStatement } from './editPart';
 export { BLOCK_NAMES } from './elementTable';
 export { netlistNumber, netlistText } from './netlistNumber';
 export type { NetlistProblem } from './problems';

@@ -1,0 +1,26 @@
+import { createServer } from 'node:http';
+import { ROOT } from './run.mjs';
+import { SetUpProblem } from './say.mjs';
+
+/** Serves the built application on 127.0.0.1 in this process; gives how to stop it. */
+export async function serveApplication(port, databaseUrl) {
+  process.env.NODE_ENV = 'production';
+  process.env.NEXT_TELEMETRY_DISABLED = '1';
+  process.env.DATABASE_URL = databaseUrl;
+  const { default: next } = await import('next');
+  const app = next({ dev: false, dir: ROOT, hostname: '127.0.0.1', port });
+  await app.prepare();
+  const handler = app.getRequestHandler();
+  const server = createServer((request, response) => void handler(request, response));
+  await new Promise((resolve, reject) => {
+    server.once('error', (error) =>
+      reject(error.code === 'EADDRINUSE' ? new SetUpProblem(`Port ${port} is in use. Choose another with --port.`) : error),
+    );
+    server.listen(port, '127.0.0.1', resolve);
+  });
+  return async () => {
+    server.closeAllConnections();
+    await new Promise((resolve) => server.close(resolve));
+    await app.close?.();
+  };
+}

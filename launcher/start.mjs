@@ -1,0 +1,91 @@
+import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { buildApplication } from './build.mjs';
+import { migrateDatabase, seedDemo } from './database.mjs';
+import { npmPackages } from './packages.mjs';
+import { freePort, startCluster } from './postgres.mjs';
+import { STATE } from './run.mjs';
+import { SetUpProblem, say } from './say.mjs';
+import { serveApplication } from './serve.mjs';
+
+const USUAL_PORT = 4730;
+const RUNNING = join(STATE, 'running.json');
+
+/** `lantern start`: makes everything ready and serves until it is told to stop. */
+export async function start(words) {
+  const wanted = readOptions(words);
+  const other = runningElsewhere();
+  if (other) {
+    say(`Rough Lantern already runs from this folder: ${other}`);
+    return;
+  }
+  await npmPackages();
+  await buildApplication();
+  const given = process.env.DATABASE_URL;
+  const cluster = given ? { url: given, stop: async () => {} } : await startCluster('main');
+  let closing = false;
+  let stopServing = async () => {};
+  const stop = async (status) => {
+    if (closing) return;
+    closing = true;
+    rmSync(RUNNING, { force: true });
+    await stopServing();
+    await cluster.stop();
+    process.exit(status);
+  };
+  process.on('SIGINT', () => void stop(0));
+  process.on('SIGTERM', () => void stop(0));
+  try {
+    await migrateDatabase(cluster.url, { reset: wanted.resetDemo });
+    if (!wanted.empty) await seedDemo(cluster.url);
+    const port = wanted.port ?? (await freePort(USUAL_PORT));
+    stopServing = await serveApplication(port, cluster.url);
+    const address = `http://127.0.0.1:${port}/`;
+    mkdirSync(STATE, { recursive: true });
+    writeFileSync(RUNNING, JSON.stringify({ pid: process.pid, address }));
+    say(`Rough Lantern is ready: ${address}   (Ctrl-C stops it)`);
+    if (!given) watchDatabase(cluster.pid, () => void stop(1), () => closing);
+  } catch (error) {
+    await cluster.stop();
+    throw error;
+  }
+}
+
+/** Without its database the application can keep nothing: it stops and says so. */
+function watchDatabase(pid, stop, closing) {
+  const timer = setInterval(() => {
+    try {
+      process.kill(pid, 0);
+    } catch {
+      clearInterval(timer);
+      if (closing()) return;
+      say('PostgreSQL has stopped. Every acknowledged line is kept; start Rough Lantern again.');
+      stop();
+    }
+  }, 1000);
+  timer.unref();
+}
+
+function runningElsewhere() {
+  if (!existsSync(RUNNING)) return null;
+  try {
+    const { pid, address } = JSON.parse(readFileSync(RUNNING, 'utf8'));
+    return readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes('launcher/main.mjs') && pid !== process.pid ? address : null;
+  } catch {
+    return null;
+  }
+}
+
+function readOptions(words) {
+  const wanted = { port: null, empty: false, resetDemo: false };
+  for (let i = 0; i < words.length; i++) {
+    const [name, inline] = words[i].split('=');
+    if (name === '--empty') wanted.empty = true;
+    else if (name === '--reset-demo') wanted.resetDemo = true;
+    else if (name === '--port') {
+      wanted.port = Number(inline ?? words[++i]);
+      if (!Number.isInteger(wanted.port) || wanted.port < 1 || wanted.port > 65535) throw new SetUpProblem('--port needs a number from 1 to 65535.');
+    } else throw new SetUpProblem(`start has no option ${name}.`);
+  }
+  return wanted;
+}

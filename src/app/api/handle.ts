@@ -1,0 +1,105 @@
+import { NextResponse } from 'next/server';
+import type { z } from 'zod';
+import { ProblemError } from '@/core/problem';
+import type { Problem } from '@/core/problem';
+
+/** The one place that turns a problem into an HTTP status. */
+export function httpStatus(code: string): number {
+  if (code === 'no-such-job' || code === 'job-gone' || code === 'board-gone' || code === 'line-gone' || code === 'no-such-part') return 404;
+  if (code === 'tag-taken' || code === 'already-reversed') return 409;
+  if (code === 'too-large') return 413;
+  if (code === 'foreign-origin') return 403;
+  if (code === 'server-trouble') return 503;
+  return 422;
+}
+
+/** Answers with a problem: its code, sentence, remedy and details. */
+export function refusedWith(problem: Problem): NextResponse {
+  return NextResponse.json({ problem }, { status: httpStatus(problem.code) });
+}
+
+/** A request must come from a page of this application: its origin's host is the host it was sent to. */
+function sameOrigin(request: Request): boolean {
+  const origin = request.headers.get('origin');
+  const host = request.headers.get('host');
+  if (origin === null || host === null) return false;
+  try {
+    return new URL(origin).host === host;
+  } catch {
+    return false;
+  }
+}
+
+/** Reads a body up to a limit of bytes; null when it is longer. */
+async function limitedText(request: Request, mostBytes: number): Promise<string | null> {
+  const reader = request.body?.getReader();
+  if (!reader) return '';
+  const chunks: Uint8Array[] = [];
+  let total = 0;
+  for (;;) {
+    const { done, value } = await reader.read();
+    if (done) break;
+    total += value.byteLength;
+    if (total > mostBytes) {
+      await reader.cancel();
+      return null;
+    }
+    chunks.push(value);
+  }
+  return Buffer.concat(chunks).toString('utf8');
+}
+
+/**
+ * Serves a change: checks the origin, reads at most `mostBytes`, checks the body against its schema, runs the work
+ * and turns what it throws into an answer.
+ */
+export async function handleChange<T, R>(
+  request: Request,
+  schema: z.ZodType<T>,
+  mostBytes: number,
+  work: (body: T) => Promise<R>,
+): Promise<NextResponse> {
+  if (!sameOrigin(request)) {
+    return refusedWith({ code: 'foreign-origin', sentence: 'This request came from another site.', remedy: 'Nothing was changed.' });
+  }
+  const text = await limitedText(request, mostBytes);
+  if (text === null) {
+    return refusedWith({
+      code: 'too-large',
+      sentence: `This is larger than ${Math.round(mostBytes / 1000)} kB.`,
+      remedy: 'Nothing was taken. Send a smaller file.',
+    });
+  }
+  let raw: unknown;
+  try {
+    raw = JSON.parse(text);
+  } catch {
+    return refusedWith({ code: 'bad-request', sentence: 'The request is not JSON.', remedy: 'Nothing was changed.' });
+  }
+  const parsed = schema.safeParse(raw);
+  if (!parsed.success) {
+    const issues = parsed.error.issues.slice(0, 8).map((i) => ({ path: i.path.join('.'), message: i.message }));
+    return refusedWith({
+      code: 'bad-input',
+      sentence: issues.map((i) => `${i.path}: ${i.message}`).join(' '),
+      remedy: 'What you typed is kept; correct it and try again.',
+      details: { issues },
+    });
+  }
+  return answer(() => work(parsed.data));
+}
+
+/** Runs work and turns what it throws into an answer; trouble of ours never shows its inside. */
+export async function answer<R>(work: () => Promise<R>): Promise<NextResponse> {
+  try {
+    return NextResponse.json(await work());
+  } catch (error) {
+    if (error instanceof ProblemError) return refusedWith(error.problem);
+    process.stderr.write(`${error instanceof Error ? (error.stack ?? error.message) : String(error)}\n`);
+    return refusedWith({
+      code: 'server-trouble',
+      sentence: 'The server could not do this now.',
+      remedy: 'What you typed is kept on this page; try again in a moment.',
+    });
+  }
+}

@@ -1,0 +1,5 @@
+import { BoardScreen } from '@/features/board/BoardScreen';
+
+export default function BoardPage() {
+  return <BoardScreen />;
+}

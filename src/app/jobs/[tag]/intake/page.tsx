@@ -1,0 +1,5 @@
+import { IntakeScreen } from '@/features/intake/IntakeScreen';
+
+export default function IntakePage() {
+  return <IntakeScreen />;
+}

@@ -1,0 +1,33 @@
+import { notFound } from 'next/navigation';
+import type { ReactNode } from 'react';
+import { ProblemError } from '@/core/problem';
+import { pool } from '@/data/pool';
+import { JobProvider } from '@/features/frame/JobContext';
+import { JobFrame } from '@/features/frame/JobFrame';
+import { SuspectsProvider } from '@/features/frame/SuspectsContext';
+import { openJob } from '@/usecases/openJob';
+import type { OpenJob } from '@/usecases/openJob';
+
+export const dynamic = 'force-dynamic';
+
+export default async function JobLayout({ children, params }: { children: ReactNode; params: Promise<{ tag: string }> }) {
+  const { tag } = await params;
+  const open = await openOr404(decodeURIComponent(tag).toUpperCase());
+  const { id: _id, ...job } = open.job;
+  return (
+    <JobProvider key={tag} job={job} boards={open.boards} lines={open.lines} serverNow={new Date().getTime()}>
+      <SuspectsProvider>
+        <JobFrame>{children}</JobFrame>
+      </SuspectsProvider>
+    </JobProvider>
+  );
+}
+
+async function openOr404(tag: string): Promise<OpenJob> {
+  try {
+    return await openJob(pool(), tag);
+  } catch (error) {
+    if (error instanceof ProblemError && error.problem.code === 'no-such-job') notFound();
+    throw error;
+  }
+}

@@ -1,0 +1,5 @@
+import { ProbeScreen } from '@/features/probe/ProbeScreen';
+
+export default function ProbePage() {
+  return <ProbeScreen />;
+}

@@ -1,0 +1,5 @@
+import { RepairScreen } from '@/features/repair/RepairScreen';
+
+export default function RepairPage() {
+  return <RepairScreen />;
+}

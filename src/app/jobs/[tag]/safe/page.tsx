@@ -1,0 +1,5 @@
+import { SafeScreen } from '@/features/safe/SafeScreen';
+
+export default function SafePage() {
+  return <SafeScreen />;
+}

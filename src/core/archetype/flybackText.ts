@@ -1,0 +1,74 @@
+/**
+ * Typical offline flyback with optocoupler and shunt reference, about 60 W. Generic values, nobody's board.
+ */
+export const FLYBACK_TEXT = `Typical offline flyback with opto feedback
+XJ1 L N CONN mark="AC IN"
+XF1 L LF FUSE ir=3.15 vr=250 mark="T3.15AH250V"
+XRV1 LF N MOV vr=300 mark="10D471K"
+CX1 LF N 0.22uF vr=310 mark=".22uF X2 310~"
+RX1 LF N 1MEG pr=0.5 vr=350
+LCM1A LF LX 10mH dcr=0.3
+LCM1B N NX 10mH dcr=0.3
+KCM1 LCM1A LCM1B 0.99
+XRT1 LX LR NTC r25=5 ir=4 mark="5D-11"
+XBD1 LR NX HV+ HV- BRIDGE vr=600 ir=4 mark=KBL406
+C1 HV+ HV- 150uF vr=450 esr=0.4 mark="150uF 450V"
+R1 HV+ ST 470k pr=0.25 vr=250
+R2 ST VCC 470k pr=0.25 vr=250
+XU1 HV- FB CS VCC GATE CTRL5
+C2 FB HV- 1nF vr=50
+R3 GATE G 22 pr=0.25
+D2 G GATE DSMALL vr=100 ir=0.2
+R4 G HV- 10k pr=0.125
+M1 DRAIN G SRC NSW vr=650 ir=8
+R5 SRC HV- 0.33 pr=1
+R6 SRC CS 470 pr=0.125
+C3 CS HV- 330pF vr=50
+D1 DRAIN CL DFAST vr=1000 ir=1
+R7 HV+ CL 47k pr=2 vr=500
+C4 HV+ CL 4.7nF vr=1000
+LT1P HV+ DRAIN 500uH dcr=0.4 pkg=T1
+LT1S OUT- SEC 30uH dcr=0.015 pkg=T1
+LT1A HV- AUX 11uH dcr=0.15 pkg=T1
+KT1A LT1P LT1S 0.99
+KT1B LT1P LT1A 0.98
+KT1C LT1S LT1A 0.98
+D3 AUX AUXR DFAST vr=200 ir=1
+R8 AUXR VCC 10 pr=0.25
+C5 VCC HV- 22uF vr=35 esr=1 mark="22uF 35V"
+D4 SEC OUT+ DSCH vr=100 ir=10
+C6 OUT+ OUT- 1000uF vr=35 esr=0.03 mark="1000uF 35V"
+C7 OUT+ OUT- 470uF vr=35 esr=0.05 mark="470uF 35V"
+R9 OUT+ OUT- 4.7k pr=0.5
+R10 OUT+ OPA 2.2k pr=0.25
+XU2 OPA OPK FB HV- OPTO ctr=1.0
+R11 OPA OPK 1k pr=0.125
+XU3 REF OUT- OPK SHUNTREF vref=2.495
+R12 OUT+ REF 21.5k pr=0.125
+R13 REF OUT- 2.49k pr=0.125
+C8 OPK REF 100nF vr=50
+R14 OUT+ LEDA 6.8k pr=0.25
+DLED1 LEDA OUT- DLED
+CY1 HV- OUT- 2.2nF vr=400 mark="222M Y1 400~"
+XJ2 OUT+ OUT- CONN mark="DC OUT"
+.subckt CTRL5 1 2 3 4 5
+DVCC 1 4 DIN
+DFB 1 2 DIN
+DCS 1 3 DIN
+DGL 1 5 DDRV
+DGH 5 4 DDRV
+RVCC 4 1 60k
+RFB 2 4 60k
+RCS 3 1 200k
+RGL 5 1 100k
+.ends
+.model DBR D(IS=5n N=1.75 RS=0.05 BV=700 CJO=60p)
+.model DFAST D(IS=33n N=1.8 RS=0.12 BV=1000 CJO=18p)
+.model DSMALL D(IS=2.5n N=1.75 RS=0.6 BV=100 CJO=3p)
+.model DSCH D(IS=0.2u N=1.05 RS=0.02 BV=110 CJO=350p)
+.model DLED D(IS=9.6e-18 N=2 RS=5 BV=5 CJO=20p)
+.model DIN D(IS=2p N=1.3 RS=10)
+.model DDRV D(IS=20p N=1.35 RS=6)
+.model NSW NMOS(VTO=3.5 KP=8 RON=0.8 BODYIS=1e-8 BODYN=1.7)
+.end
+`;

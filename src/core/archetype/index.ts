@@ -1,0 +1,2 @@
+export { ARCHETYPES, archetypeBoard } from './archetypes';
+export type { Archetype } from './archetypes';

@@ -1,0 +1,77 @@
+import type { TakenReading, Observation } from '../diagnose';
+import type { ColdMode } from '../meter';
+import type { ProofReading } from '../safety';
+
+/** What of a reading line the core needs. */
+export interface ReadingBody {
+  readonly mode: ColdMode;
+  readonly red: string;
+  readonly black: string;
+  readonly seen:
+    | { readonly kind: 'figure'; readonly value: number; readonly unsteady?: boolean | undefined }
+    | { readonly kind: 'overload' }
+    | { readonly kind: 'agrees' };
+  readonly purpose: 'probe' | 'also-check' | 'after-repair';
+  readonly ref?: string | undefined;
+  readonly placeConfirmed: boolean;
+}
+
+/** A ledger line as the core sees it; other kinds carry a body that only screens read. */
+export interface LedgerLine {
+  readonly id: string;
+  readonly seq: number;
+  readonly boardId: string | null;
+  readonly entry: { readonly kind: string; readonly body: unknown };
+  readonly actor: string;
+  /** Milliseconds since 1970. */
+  readonly at: number;
+  readonly reverses: string | null;
+}
+
+/** The lines that stand, oldest first: reversals and what they undid are left out. */
+export function standingLines<T extends LedgerLine>(lines: readonly T[]): readonly T[] {
+  const undone = new Set(lines.flatMap((l) => (l.reverses === null ? [] : [l.reverses])));
+  return lines.filter((l) => l.reverses === null && !undone.has(l.id)).sort((a, b) => a.seq - b.seq);
+}
+
+/** Body of the standing lines of one kind, with the line. */
+export function linesOf<T>(lines: readonly LedgerLine[], kind: string): readonly { readonly line: LedgerLine; readonly body: T }[] {
+  return standingLines(lines).flatMap((line) => (line.entry.kind === kind ? [{ line, body: line.entry.body as T }] : []));
+}
+
+/** The readings on a board that count for its diagnosis, in the order taken: those before the repair. */
+export function diagnosticReadings(lines: readonly LedgerLine[], boardId: string): readonly TakenReading[] {
+  return linesOf<ReadingBody>(lines, 'reading')
+    .filter(({ line, body }) => line.boardId === boardId && body.purpose !== 'after-repair')
+    .map(({ body }) => ({
+      mode: body.mode,
+      red: body.red,
+      black: body.black,
+      seen: observation(body.seen),
+      placeConfirmed: body.placeConfirmed,
+    }));
+}
+
+function observation(seen: ReadingBody['seen']): Observation {
+  if (seen.kind === 'figure' && seen.unsteady) return { kind: 'at-least', value: seen.value };
+  return seen.kind === 'figure' ? { kind: 'figure', value: seen.value } : seen;
+}
+
+/** Proof readings of a job, for the hazard. */
+export function proofReadings(lines: readonly LedgerLine[]): readonly ProofReading[] {
+  return linesOf<{ storeKey: string; volts: number; meterProved: boolean }>(lines, 'discharge-proof').map(({ line, body }) => ({
+    storeKey: body.storeKey,
+    volts: body.volts,
+    meterProved: body.meterProved,
+    at: line.at,
+    by: line.actor,
+  }));
+}
+
+/** When something last may have charged the stores again, milliseconds; null when never. */
+export function lastRecharge(lines: readonly LedgerLine[]): number | null {
+  const times = standingLines(lines)
+    .filter((l) => l.entry.kind === 'recharged')
+    .map((l) => l.at);
+  return times.length > 0 ? Math.max(...times) : null;
+}

@@ -1,0 +1,99 @@
+import type { Board } from '../circuit';
+import { energyStores, judgeHazard } from '../safety';
+import type { Hazard } from '../safety';
+import { lastRecharge, linesOf, proofReadings, standingLines } from './ledger';
+import type { LedgerLine } from './ledger';
+
+/** The steps of a job in this order; the digit after `g` is the place in this list, from 1. */
+export const STEPS = ['intake', 'safe', 'board', 'probe', 'repair', 'report'] as const;
+export type Step = (typeof STEPS)[number];
+
+export const STEP_NAMES: Readonly<Record<Step, string>> = {
+  intake: 'Intake',
+  safe: 'Make safe',
+  board: 'Board',
+  probe: 'Probe',
+  repair: 'Repair',
+  report: 'Report',
+};
+
+export type Lamp = 'unlit' | 'part' | 'lit';
+
+/** A job's source of energy. */
+export interface JobSource {
+  readonly name: string;
+  readonly kind: string;
+}
+
+/** Where a job stands: a lamp per step, the step that needs attention, and the next thing to do in words. */
+export interface JobProgress {
+  readonly lamps: Readonly<Record<Step, Lamp>>;
+  readonly attention: Step;
+  readonly next: string;
+  readonly hazard: Hazard;
+}
+
+/** Hazard of a job now, over all its boards. */
+export function jobHazard(sources: readonly JobSource[], boards: readonly Board[], lines: readonly LedgerLine[], now: number): Hazard {
+  const isolated = new Map(
+    linesOf<{ source: string }>(lines, 'isolation').map(({ line, body }) => [body.source, line.actor] as const),
+  );
+  const stores = boards.flatMap(energyStores);
+  const fitted = linesOf<{ ref: string }>(lines, 'replacement');
+  // What is fitted at a store ends its proof.
+  const proofs = proofReadings(lines).filter((proof) => {
+    const refs = stores.find((s) => s.key === proof.storeKey)?.refs ?? [];
+    return !fitted.some(({ line, body }) => line.at >= proof.at && refs.includes(body.ref));
+  });
+  return judgeHazard(
+    sources.map((s) => ({ name: s.name, isolatedBy: isolated.get(s.name) ?? null })),
+    stores,
+    proofs,
+    lastRecharge(lines),
+    now,
+  );
+}
+
+/** Derives where a job stands from its ledger; nothing of it is stored. */
+export function jobProgress(
+  sources: readonly JobSource[],
+  boards: readonly Board[],
+  lines: readonly LedgerLine[],
+  outcome: string,
+  now: number,
+): JobProgress {
+  const hazard = jobHazard(sources, boards, lines, now);
+  const standing = standingLines(lines);
+  const has = (kind: string): boolean => standing.some((l) => l.entry.kind === kind);
+  const called = has('fault');
+  const closed = has('step-closed');
+  const done = outcome !== 'open';
+  const assumed = boards.some((b) => b.parts.some((p) => p.basis === 'assumed'));
+  const lamps: Record<Step, Lamp> = {
+    intake: 'lit',
+    safe: hazard.meterSafe ? 'lit' : has('discharge-proof') || has('isolation') ? 'part' : 'unlit',
+    board: assumed ? 'part' : 'lit',
+    probe: called ? 'lit' : has('reading') ? 'part' : 'unlit',
+    repair: closed ? 'lit' : called ? 'part' : 'unlit',
+    report: done ? 'lit' : closed ? 'part' : 'unlit',
+  };
+  return { lamps, hazard, ...attention(hazard, called, closed, done, has('reading')) };
+}
+
+function attention(
+  hazard: Hazard,
+  called: boolean,
+  closed: boolean,
+  done: boolean,
+  reading: boolean,
+): { readonly attention: Step; readonly next: string } {
+  if (done) return { attention: 'report', next: 'Done: hand it over with its report' };
+  if (closed) return { attention: 'report', next: 'Print the report' };
+  if (called) return { attention: 'repair', next: 'Check what died with it and fit the parts' };
+  if (!hazard.meterSafe) {
+    const live = hazard.state === 'LIVE';
+    const first = hazard.stores.find((s) => s.store.proof && s.state !== 'discharged');
+    return { attention: 'safe', next: live ? 'Isolate every source' : `Prove ${first?.store.refs[0] ?? 'the stores'} discharged` };
+  }
+  return { attention: 'probe', next: reading ? 'Take the next reading' : 'Take the first reading' };
+}

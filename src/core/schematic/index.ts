@@ -1,0 +1,2 @@
+export { schematicGraph } from './schematicGraph';
+export type { SchematicGraph, SchematicWire, SymbolBox, SymbolPort } from './schematicGraph';

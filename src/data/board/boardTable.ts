@@ -1,0 +1,41 @@
+import { z } from 'zod';
+import { BoardJson } from '@/wire/boardJson';
+import type { Db, Tx } from '../pool';
+import { manyRows, oneRow } from '../rows';
+
+const Row = z
+  .strictObject({ id: z.string(), label: z.string(), version: z.number(), origin: z.string(), content: BoardJson })
+  .transform((row) => row);
+/** A board of a job in its latest version. */
+export type StoredBoard = z.output<typeof Row>;
+export type BoardOrigin = 'typical' | 'netlist' | 'json' | 'copy' | 'edit';
+
+/** The boards of a job, each in its latest version, in the order they were added. */
+export async function boardsOf(db: Db, jobId: string): Promise<readonly StoredBoard[]> {
+  const { rows } = await db.query(
+    `select distinct on (b.id) b.id, b.label, v.version, v.origin, v.content
+     from board b join board_version v on v.board_id = b.id
+     where b.job_id = $1 order by b.id, v.version desc`,
+    [jobId],
+  );
+  return manyRows(Row, rows);
+}
+
+/** Adds a board to a job, with its first version. Gives the board's id. */
+export async function insertBoard(tx: Tx, jobId: string, label: string, origin: BoardOrigin, content: BoardJson, at: Date): Promise<string> {
+  const { rows } = await tx.query('insert into board (job_id, label) values ($1, $2) returning id', [jobId, label]);
+  const { id } = oneRow(z.strictObject({ id: z.string() }), rows);
+  await insertVersion(tx, id, 1, origin, content, at);
+  return id;
+}
+
+/** Adds a version to a board; the old ones stay. */
+export async function insertVersion(tx: Tx, boardId: string, version: number, origin: BoardOrigin, content: BoardJson, at: Date): Promise<void> {
+  await tx.query('insert into board_version (board_id, version, origin, content, created_at) values ($1, $2, $3, $4, $5)', [
+    boardId,
+    version,
+    origin,
+    JSON.stringify(content),
+    at,
+  ]);
+}

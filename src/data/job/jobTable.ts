@@ -1,0 +1,77 @@
+import { z } from 'zod';
+import type { NewJob } from '@/wire/jobForm';
+import { NameplateJson } from '@/wire/boardJson';
+import type { Db, Tx } from '../pool';
+import { manyRows, maybeRow, oneRow, refusals } from '../rows';
+
+const Sources = z.array(z.strictObject({ name: z.string(), kind: z.enum(['mains', 'battery', 'solar', 'back-feed', 'dc']) }));
+
+const Row = z
+  .strictObject({
+    id: z.string(),
+    tag: z.string(),
+    unit: z.string(),
+    serial: z.string(),
+    nameplate: NameplateJson,
+    complaint: z.string(),
+    symptoms: z.array(z.string()),
+    history: z.string(),
+    accessories: z.string(),
+    sources: Sources,
+    waiting_for: z.string(),
+    outcome: z.enum(['open', 'repaired', 'not-worth-repair', 'no-fault-found', 'returned']),
+    created_at: z.date(),
+  })
+  .transform(({ waiting_for, created_at, ...rest }) => ({
+    ...rest,
+    waitingFor: waiting_for,
+    createdAt: created_at.getTime(),
+  }));
+/** A job with its unit. */
+export type StoredJob = z.output<typeof Row>;
+
+const SELECT = `select j.id, j.tag, u.name as unit, u.serial, u.nameplate, j.complaint, j.symptoms, j.history, j.accessories,
+  j.sources, j.waiting_for, j.outcome, j.created_at from job j join unit u on u.id = j.unit_id`;
+
+/** Every job, newest first. */
+export async function allJobs(db: Db): Promise<readonly StoredJob[]> {
+  const { rows } = await db.query(`${SELECT} order by j.created_at desc, j.id desc`);
+  return manyRows(Row, rows);
+}
+
+/** The job with this tag, or null. */
+export async function jobByTag(db: Db, tag: string): Promise<StoredJob | null> {
+  const { rows } = await db.query(`${SELECT} where j.tag = $1`, [tag]);
+  return maybeRow(Row, rows);
+}
+
+/** Stores a job and its unit; gives the job's id. Throws ProblemError `tag-taken`. */
+export async function insertJob(tx: Tx, job: NewJob, at: Date): Promise<string> {
+  const unit = await tx.query('insert into unit (name, serial, nameplate) values ($1, $2, $3) returning id', [
+    job.unit,
+    job.serial,
+    JSON.stringify(job.nameplate),
+  ]);
+  const unitId = oneRow(z.strictObject({ id: z.string() }), unit.rows).id;
+  const { rows } = await tx
+    .query(
+      `insert into job (tag, unit_id, complaint, symptoms, history, accessories, sources, created_at)
+       values ($1, $2, $3, $4, $5, $6, $7, $8) returning id`,
+      [job.tag, unitId, job.complaint, job.symptoms, job.history, job.accessories, JSON.stringify(job.sources), at],
+    )
+    .catch(
+      refusals({
+        job_tag_key: () => ({
+          code: 'tag-taken',
+          sentence: `Tag ${job.tag} is already on another job.`,
+          remedy: 'Everything you typed is still here: choose another tag.',
+        }),
+      }),
+    );
+  return oneRow(z.strictObject({ id: z.string() }), rows).id;
+}
+
+/** Changes what a job waits for and its outcome. */
+export async function updateJobState(tx: Tx, jobId: string, waitingFor: string, outcome: StoredJob['outcome']): Promise<void> {
+  await tx.query('update job set waiting_for = $2, outcome = $3 where id = $1', [jobId, waitingFor, outcome]);
+}

@@ -1,0 +1,102 @@
+import { z } from 'zod';
+import { ProblemError } from '@/core/problem';
+import { LedgerEntry } from '@/wire/ledger';
+import type { NewLine, StoredLine } from '@/wire/ledger';
+import type { Db, Tx } from '../pool';
+import { manyRows, maybeRow, oneRow, refusals } from '../rows';
+
+const Row = z
+  .strictObject({
+    id: z.string(),
+    seq: z.number(),
+    board_id: z.string().nullable(),
+    kind: z.string(),
+    body: z.unknown(),
+    actor: z.string(),
+    at: z.date(),
+    reverses: z.string().nullable(),
+  })
+  .transform(
+    (row): StoredLine => ({
+      id: row.id,
+      seq: row.seq,
+      boardId: row.board_id,
+      entry: LedgerEntry.parse({ kind: row.kind, body: row.body }),
+      actor: row.actor,
+      at: row.at.getTime(),
+      reverses: row.reverses,
+    }),
+  );
+
+const COLUMNS = 'id, seq, board_id, kind, body, actor, at, reverses';
+
+/** All lines of a job, newest first. */
+export async function ledgerOf(db: Db, jobId: string): Promise<readonly StoredLine[]> {
+  const { rows } = await db.query(`select ${COLUMNS} from ledger_line where job_id = $1 order by seq desc`, [jobId]);
+  return manyRows(Row, rows);
+}
+
+/** The line that a client's key already made, or null. */
+export async function lineByClientKey(db: Db, jobId: string, clientKey: string): Promise<StoredLine | null> {
+  const { rows } = await db.query(`select ${COLUMNS} from ledger_line where job_id = $1 and client_key = $2`, [jobId, clientKey]);
+  return maybeRow(Row, rows);
+}
+
+/**
+ * Appends a line; its number follows the job's last, under a lock on the job's row, so that two writers take turns.
+ *
+ * Throws ProblemError `job-gone`, `board-gone`, `line-gone`, `already-reversed` or `reversal-of-reversal`.
+ */
+export async function insertLine(tx: Tx, jobId: string, line: NewLine, at: Date): Promise<StoredLine> {
+  const numbered = await tx.query('update job set last_seq = last_seq + 1 where id = $1 returning last_seq', [jobId]);
+  if (numbered.rows.length === 0) throw new ProblemError(gone('job-gone', 'This job'));
+  const seq = z.strictObject({ last_seq: z.number() }).parse(numbered.rows[0]).last_seq;
+  const { rows } = await tx
+    .query(
+      `insert into ledger_line (job_id, seq, board_id, kind, body, actor, at, reverses, client_key)
+       values ($1, $2, $3, $4, $5, $6, $7, $8, $9) returning ${COLUMNS}`,
+      [jobId, seq, line.boardId, line.entry.kind, JSON.stringify(line.entry.body), line.actor, at, line.reverses, line.clientKey],
+    )
+    .catch(
+      refusals({
+        ledger_board_fkey: () => gone('board-gone', 'This board'),
+        ledger_reverses_fkey: () => gone('line-gone', 'The line to undo'),
+        ledger_reversed_once: () => ({
+          code: 'already-reversed',
+          sentence: 'This line has already been undone.',
+          remedy: 'Nothing was changed. Reload to see it.',
+        }),
+        ledger_reversal_of_reversal: () => ({
+          code: 'reversal-of-reversal',
+          sentence: 'An undo cannot be undone.',
+          remedy: 'Write the line again instead.',
+        }),
+      }),
+    );
+  return oneRow(Row, rows);
+}
+
+function gone(code: string, what: string) {
+  return { code, sentence: `${what} is not there any more.`, remedy: 'Nothing was written. Reload the page.' };
+}
+
+/** Notes a fault call in its own table, pointing at its line. */
+export async function insertFaultCall(tx: Tx, jobId: string, lineId: string, boardId: string, fault: string): Promise<void> {
+  await tx.query('insert into fault_call (job_id, ledger_line_id, board_id, fault) values ($1, $2, $3, $4)', [jobId, lineId, boardId, fault]);
+}
+
+/** Notes a replacement in its own table, pointing at its line. */
+export async function insertReplacement(
+  tx: Tx,
+  jobId: string,
+  lineId: string,
+  boardId: string,
+  ref: string,
+  source: 'new' | 'salvaged',
+  fitted: unknown,
+): Promise<void> {
+  await tx.query(
+    'insert into replacement (job_id, ledger_line_id, board_id, ref, source, fitted) values ($1, $2, $3, $4, $5, $6)',
+    [jobId, lineId, boardId, ref, source, JSON.stringify(fitted)],
+  );
+}

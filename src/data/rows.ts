@@ -1,0 +1,32 @@
+import pg from 'pg';
+import type { z } from 'zod';
+import { ProblemError } from '@/core/problem';
+import type { Problem } from '@/core/problem';
+
+/** The only row of a result; anything else is our mistake. */
+export function oneRow<T>(schema: z.ZodType<T>, rows: readonly unknown[]): T {
+  if (rows.length !== 1) throw new Error(`expected one row, got ${rows.length}`);
+  return schema.parse(rows[0]);
+}
+
+/** The only row, or null when there is none. */
+export function maybeRow<T>(schema: z.ZodType<T>, rows: readonly unknown[]): T | null {
+  if (rows.length > 1) throw new Error(`expected at most one row, got ${rows.length}`);
+  return rows.length === 0 ? null : schema.parse(rows[0]);
+}
+
+/** Every row, checked. */
+export function manyRows<T>(schema: z.ZodType<T>, rows: readonly unknown[]): readonly T[] {
+  return rows.map((row) => schema.parse(row));
+}
+
+/** Turns a refusal of the database, known by its constraint, into a problem; everything else passes through. */
+export function refusals(known: Readonly<Record<string, () => Problem>>): (error: unknown) => never {
+  return (error) => {
+    if (error instanceof pg.DatabaseError && error.constraint !== undefined) {
+      const problem = known[error.constraint];
+      if (problem) throw new ProblemError(problem());
+    }
+    throw error;
+  };
+}

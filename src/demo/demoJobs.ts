@@ -1,0 +1,142 @@
+import type { NewJobInput } from '@/wire/jobForm';
+import { HARBOUR_LAMP } from './boards/harbourLamp';
+import { MAST_WEATHER } from './boards/mastWeather';
+import { PUMP_CONTROL } from './boards/pumpControl';
+
+/**
+ * One demo job of the Skerry Point workshop. `hidden` is the fault that its readings were made under; nothing of it
+ * is stored. `readings` is how many of the plan's readings have been taken so far.
+ */
+export interface DemoJob {
+  readonly intake: NewJobInput & { readonly tag: string };
+  readonly actor: string;
+  readonly minutesAgo: number;
+  readonly isolated: boolean;
+  readonly proved: boolean;
+  readonly hidden?: string;
+  readonly readings: number;
+  readonly seed: number;
+  readonly waitingFor?: string;
+  readonly findings?: readonly { place: string; severity: 'note' | 'doubt' | 'fault' | 'danger'; words: string }[];
+  readonly repair?: {
+    readonly fault: string;
+    readonly words: string;
+    readonly fitted: readonly {
+      readonly ref: string;
+      readonly was: string;
+      readonly words: string;
+      readonly fitted: { source: 'new' | 'salvaged'; samePart: boolean; ratedVolts?: number; ratedAmps?: number };
+    }[];
+  };
+}
+
+export const DEMO_JOBS: readonly DemoJob[] = [
+  {
+    intake: {
+      tag: 'SP-115',
+      unit: 'Tidewell PC-5 pump control supply',
+      serial: 'PC5-0217',
+      nameplate: {
+        input: '18-32 Vdc', source: 'dc', inputRail: 'VIN+', inputReturn: 'GND', inputMin: 18, inputNominal: 24, inputMax: 32, hertz: 0,
+        outputs: [{ rail: 'OUT+', return: 'GND', volts: 5, amps: 2, kind: 'dc' }],
+      },
+      complaint: 'Bilge pump panel dead since the battery was changed.',
+      symptoms: ['dead'],
+      history: 'Battery was put in the wrong way round for a moment.',
+      sources: [{ name: '24 V boat battery', kind: 'battery' }],
+      board: { from: 'netlist', text: PUMP_CONTROL },
+    },
+    actor: 'Bench B',
+    minutesAgo: 3 * 24 * 60,
+    isolated: true,
+    proved: true,
+    hidden: 'D2:short',
+    readings: 20,
+    seed: 31,
+    findings: [{ place: 'D2, by the choke', severity: 'doubt', words: 'Board slightly brown under D2.' }],
+    repair: {
+      fault: 'D2:short',
+      words: 'Freewheel diode shorted when the battery was reversed.',
+      fitted: [
+        { ref: 'D2', was: 'SS36', words: 'Same type, new stock.', fitted: { source: 'new', samePart: true, ratedVolts: 60, ratedAmps: 3 } },
+      ],
+    },
+  },
+  {
+    intake: {
+      tag: 'SP-118',
+      unit: 'Brightwater HL-24 harbour lamp supply',
+      serial: 'HL24-1093',
+      nameplate: {
+        input: '100-240 Vac 50/60 Hz', source: 'mains', inputRail: 'L', inputReturn: 'N', inputMin: 90, inputNominal: 230, inputMax: 264, hertz: 50,
+        outputs: [{ rail: 'OUT+', return: 'OUT-', volts: 24, amps: 2.5, kind: 'dc' }],
+      },
+      complaint: 'Went off with a bang during the storm, lamp at the pier head has been dark since.',
+      symptoms: ['dead', 'after-surge'],
+      sources: [{ name: 'Mains lead', kind: 'mains' }],
+      accessories: 'Mains lead, mounting plate',
+      board: { from: 'netlist', text: HARBOUR_LAMP },
+    },
+    actor: 'Bench A',
+    minutesAgo: 14,
+    isolated: true,
+    proved: true,
+    hidden: 'M1:short(d,s)+F1:open',
+    readings: 2,
+    seed: 5,
+    findings: [{ place: 'F1', severity: 'fault', words: 'Fuse glass blackened inside.' }],
+  },
+  {
+    intake: {
+      tag: 'SP-119',
+      unit: 'Mastwright WS-5 weather station supply',
+      serial: 'WS5-0040',
+      nameplate: {
+        input: '9-30 Vdc, cell 3.7 V', source: 'dc', inputRail: 'VIN+', inputReturn: 'GND', inputMin: 9, inputNominal: 12, inputMax: 30, hertz: 0,
+        outputs: [
+          { rail: '5V', return: 'GND', volts: 5, amps: 3, kind: 'dc' },
+          { rail: '12V', return: 'GND', volts: 12, amps: 0.3, kind: 'dc' },
+        ],
+        auxInputs: [{ rail: 'CELL+', return: 'GND', volts: 3.7, source: 'battery' }],
+      },
+      complaint: 'Wind readings stop at night; the 5 V is said to be low.',
+      symptoms: ['low-output', 'intermittent'],
+      sources: [
+        { name: '12 V solar battery', kind: 'battery' },
+        { name: 'Lithium cell', kind: 'battery' },
+      ],
+      board: { from: 'netlist', text: MAST_WEATHER },
+    },
+    actor: 'Bench B',
+    minutesAgo: 50,
+    isolated: false,
+    proved: false,
+    readings: 0,
+    seed: 11,
+  },
+  {
+    intake: {
+      tag: 'SP-120',
+      unit: 'Quayline DC-24 dock charger',
+      serial: 'QL-77/3',
+      nameplate: {
+        input: '220-240 Vac', source: 'mains', inputMin: 198, inputNominal: 230, inputMax: 264, hertz: 50,
+        outputs: [{ volts: 24, amps: 2.5, kind: 'dc' }],
+      },
+      complaint: 'Ticks about twice a second, does not charge.',
+      symptoms: ['hiccup', 'ticks', 'no-charge'],
+      sources: [
+        { name: 'Mains lead', kind: 'mains' },
+        { name: 'Battery on the output', kind: 'back-feed' },
+      ],
+      board: { from: 'typical', name: 'flyback-opto' },
+    },
+    actor: 'Bench A',
+    minutesAgo: 130,
+    isolated: true,
+    proved: false,
+    readings: 0,
+    seed: 17,
+    findings: [{ place: 'C6, by the output', severity: 'doubt', words: 'Top slightly bulged.' }],
+  },
+];

@@ -1,0 +1,115 @@
+import { randomUUID } from 'node:crypto';
+import type { Pool } from 'pg';
+import { findPart } from '@/core/circuit';
+import type { Board } from '@/core/circuit';
+import type { TakenReading } from "@/core/diagnose";
+import { Diagnoser, buildWholeDictionary, listHypotheses } from '@/core/diagnose';
+import { parseFault } from '@/core/fault';
+import { drawParts, simulateReading, solverFor } from '@/core/meter';
+import { invariant } from '@/core/problem';
+import { seededRandom } from '@/core/quantity';
+import { energyStores } from '@/core/safety';
+import { makePool, withTransaction } from '@/data/pool';
+import { jobByTag, updateJobState, allJobs } from '@/data/job/jobTable';
+import { addLine } from '@/usecases/addLine';
+import { createJob } from '@/usecases/createJob';
+import { openJob } from '@/usecases/openJob';
+import { boardFromJson } from '@/wire/boardJson';
+import type { LedgerEntry } from '@/wire/ledger';
+import { NewJob } from '@/wire/jobForm';
+import { DEMO_JOBS } from './demoJobs';
+import type { DemoJob } from './demoJobs';
+
+const MINUTE = 60_000;
+
+/** Puts the demo jobs in unless the database already holds a job; gives how many it made. */
+export async function seedDemo(url: string, now = new Date()): Promise<number> {
+  const pool = makePool(url);
+  try {
+    if ((await allJobs(pool)).length > 0) return 0;
+    for (const demo of DEMO_JOBS) await seedJob(pool, demo, now);
+    return DEMO_JOBS.length;
+  } finally {
+    await pool.end();
+  }
+}
+
+/** Makes one demo job: its lines are written as a technician would have, its readings come from the engine. */
+async function seedJob(pool: Pool, demo: DemoJob, now: Date): Promise<void> {
+  let at = now.getTime() - demo.minutesAgo * MINUTE;
+  const tick = (minutes: number): Date => new Date((at += minutes * MINUTE));
+  const { boardId } = await createJob(pool, NewJob.parse(demo.intake), tick(0));
+  const { boards } = await openJob(pool, demo.intake.tag);
+  const board = boardFromJson(boards[0]!.content);
+  const write = async (entry: LedgerEntry, minutes: number, onBoard = true): Promise<void> => {
+    const line = { clientKey: randomUUID(), actor: demo.actor, boardId: onBoard ? boardId : null, entry, reverses: null };
+    await addLine(pool, demo.intake.tag, line, tick(minutes));
+  };
+  for (const finding of demo.findings ?? []) await write({ kind: 'finding', body: finding }, 1);
+  if (demo.isolated) {
+    for (const source of demo.intake.sources) await write({ kind: 'isolation', body: { source: source.name } }, 1, false);
+  }
+  if (demo.proved) await proveStores(board, write);
+  if (demo.hidden !== undefined) await hunt(board, demo, write);
+  if (demo.repair) await repair(pool, board, demo, write);
+}
+
+type Write = (entry: LedgerEntry, minutes: number, onBoard?: boolean) => Promise<void>;
+
+async function proveStores(board: Board, write: Write): Promise<void> {
+  for (const store of energyStores(board).filter((s) => s.proof)) {
+    await write({ kind: 'discharge-proof', body: { storeKey: store.key, refs: [...store.refs], volts: 0.04, meterProved: true } }, 0.5);
+  }
+}
+
+async function hunt(board: Board, demo: DemoJob, write: Write): Promise<void> {
+  const faults = demo.hidden!.split('+').map((text) => {
+    const parsed = parseFault(board, text);
+    invariant(parsed.ok, `demo fault ${text}`);
+    return parsed.value;
+  });
+  const random = seededRandom(demo.seed);
+  const real = solverFor(board, faults, drawParts(random));
+  const diagnoser = new Diagnoser(buildWholeDictionary(board, listHypotheses(board)));
+  const readings: TakenReading[] = [];
+  for (let k = 0; k < demo.readings; k++) {
+    const probabilities = diagnoser.weigh(readings);
+    if (diagnoser.suspects(probabilities)[0]!.probability >= 0.95) break;
+    const point = diagnoser.plan(readings, probabilities, 1)[0]?.point;
+    if (!point) break;
+    const { mode, red, black } = point;
+    const shown = simulateReading(real, mode, red, black, random);
+    const seen = shown.kind === 'figure' ? { kind: shown.kind, value: Number(shown.value.toPrecision(4)) } : shown;
+    readings.push({ mode, red, black, seen });
+    await write(reading(mode, red, black, seen, 'probe'), 0.4);
+  }
+}
+
+function reading(
+  mode: 'diode' | 'ohms' | 'continuity',
+  red: string,
+  black: string,
+  seen: { kind: 'figure'; value: number } | { kind: 'overload' },
+  purpose: 'probe' | 'after-repair' | 'also-check',
+  ref?: string,
+): LedgerEntry {
+  const conditions = { powered: false, suppliedBy: '', load: '', minutesOn: null, celsius: null, stimulus: 'none', settled: 'settled' } as const;
+  return { kind: 'reading', body: { mode, red, black, seen, purpose, placeConfirmed: true, conditions, ...(ref === undefined ? {} : { ref }) } };
+}
+
+async function repair(pool: Pool, board: Board, demo: DemoJob, write: Write): Promise<void> {
+  const { fault, words, fitted } = demo.repair!;
+  await write({ kind: 'fault', body: { fault, words } }, 2);
+  const healthy = solverFor(board, [], drawParts(seededRandom(demo.seed + 1)));
+  const random = seededRandom(demo.seed + 2);
+  for (const part of fitted) {
+    await write({ kind: 'replacement', body: { ref: part.ref, was: part.was, fitted: part.fitted, words: part.words } }, 12);
+    const [red = '', black = ''] = findPart(board, part.ref)!.nets;
+    const shown = simulateReading(healthy, 'diode', red, black, random);
+    const seen = shown.kind === 'figure' ? { kind: shown.kind, value: Number(shown.value.toPrecision(3)) } : shown;
+    await write(reading('diode', red, black, seen, 'after-repair', part.ref), 1);
+  }
+  await write({ kind: 'step-closed', body: { step: 'repair' } }, 1, false);
+  const job = await jobByTag(pool, demo.intake.tag);
+  await withTransaction(pool, (tx) => updateJobState(tx, job!.id, demo.waitingFor ?? '', 'repaired'));
+}

@@ -1,0 +1,118 @@
+'use client';
+import Link from 'next/link';
+import { useRouter } from 'next/navigation';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import type { HazardState } from '@/core/safety';
+import { HazardWord } from '@/features/frame/HazardWord';
+import { ThemeSwitch } from '@/features/frame/ThemeSwitch';
+import { PRIMARY_LOOK } from '@/ui/Button';
+
+/** One job as the bench lists it. */
+export interface BenchRow {
+  readonly tag: string;
+  readonly unit: string;
+  readonly step: string;
+  readonly stepPath: string;
+  readonly hazard: HazardState;
+  readonly waitingFor: string;
+  readonly next: string;
+  readonly last: string;
+  readonly done: boolean;
+}
+
+/** The bench: every job, the ones to go on with first. */
+export function BenchScreen({ rows }: { rows: readonly BenchRow[] }) {
+  const [wanted, setWanted] = useState('');
+  const search = useRef<HTMLInputElement>(null);
+  const router = useRouter();
+  const primary = useRef<HTMLAnchorElement>(null);
+  const shown = useMemo(() => {
+    const words = wanted.toLowerCase().split(/\s+/u).filter(Boolean);
+    return rows.filter((r) => words.every((w) => `${r.tag} ${r.unit} ${r.step} ${r.hazard} ${r.waitingFor}`.toLowerCase().includes(w)));
+  }, [rows, wanted]);
+  useEffect(() => {
+    primary.current?.focus();
+    const onKey = (event: KeyboardEvent): void => {
+      if (event.key === '/' && document.activeElement !== search.current) {
+        event.preventDefault();
+        search.current?.focus();
+      }
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, []);
+  return (
+    <div className="mx-auto flex min-h-screen max-w-[1280px] flex-col px-6 py-5">
+      <header className="mb-6 flex items-center gap-5">
+        <h1 className="text-2xl font-bold text-brass">Rough Lantern</h1>
+        <p className="text-faint">Bench, Skerry Point</p>
+        <input
+          ref={search}
+          type="search"
+          value={wanted}
+          onChange={(e) => setWanted(e.target.value)}
+          onKeyDown={(e) => {
+            const [first] = shown;
+            if (e.key === 'Enter' && first) router.push(`/jobs/${first.tag}/${first.stepPath}`);
+          }}
+          placeholder="Search tag, unit, what it waits for   ( / )"
+          aria-label="Search jobs"
+          className="ml-auto w-80 rounded-sm border border-line bg-raised px-3 py-1.5 placeholder:text-faint"
+        />
+        <ThemeSwitch />
+        <Link href="/jobs/new" ref={primary} data-primary="yes" className={PRIMARY_LOOK}>
+          New job
+        </Link>
+      </header>
+      {rows.length === 0 ? (
+        <p className="text-lg">No job on the bench yet. Take one in: it needs a tag, the nameplate and what is wrong with it.</p>
+      ) : (
+        <table className="w-full border-collapse text-left">
+          <caption className="sr-only">Jobs on the bench</caption>
+          <thead className="text-sm text-faint">
+            <tr className="border-b border-line">
+              <th className="py-2 pr-3 font-normal">Tag</th>
+              <th className="pr-3 font-normal">Unit</th>
+              <th className="pr-3 font-normal">Hazard</th>
+              <th className="pr-3 font-normal">Next thing to do</th>
+              <th className="pr-3 font-normal max-md:hidden">Waiting for</th>
+              <th className="pr-3 font-normal max-md:hidden">Last activity</th>
+              <th>
+                <span className="sr-only">Start another like it</span>
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {shown.map((row) => (
+              <tr key={row.tag} className="border-b border-line/60 align-baseline hover:bg-raised">
+                <td className="py-3 pr-3">
+                  <Link href={`/jobs/${row.tag}/${row.stepPath}`} className="figure text-lg font-bold whitespace-nowrap underline decoration-line underline-offset-4">
+                    {row.tag}
+                  </Link>
+                </td>
+                <td className="pr-3">{row.unit}</td>
+                <td className="pr-3">
+                  <HazardWord state={row.hazard} />
+                </td>
+                <td className="pr-3">
+                  <span className="text-brass">{row.step}</span>
+                  <span className="block">{row.next}</span>
+                </td>
+                <td className="pr-3 max-md:hidden">{row.waitingFor || <span className="text-faint">nothing</span>}</td>
+                <td className="figure pr-3 text-sm whitespace-nowrap text-faint max-md:hidden">{row.last}</td>
+                <td className="text-right whitespace-nowrap">
+                  {row.done && (
+                    <Link href={`/jobs/new?from=${row.tag}`} className="text-slate underline underline-offset-4">
+                      same as this
+                    </Link>
+                  )}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+      {rows.length > 0 && shown.length === 0 && <p className="mt-6 text-lg">No job matches “{wanted}”. Clear the search, or take in a new job.</p>}
+    </div>
+  );
+}

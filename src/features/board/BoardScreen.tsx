@@ -1,0 +1,125 @@
+'use client';
+import Link from 'next/link';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { boardNets, findPart, marking, pinsOnNet, placesOnNet } from '@/core/circuit';
+import type { Part } from '@/core/circuit';
+import { formatQuantity } from '@/core/quantity';
+import { useJob } from '@/features/frame/JobContext';
+import { useSuspects } from '@/features/frame/SuspectsContext';
+import { Schematic, shortValue } from '@/features/schematic/Schematic';
+import type { Selection } from '@/features/schematic/Schematic';
+import { PRIMARY_LOOK } from '@/ui/Button';
+import { BasisMark } from './BasisMark';
+import { PartPanel } from './PartPanel';
+
+/** The board: schematic above, parts and nets in tables below, everything known about what is picked beside them. */
+export function BoardScreen() {
+  const { job, boards, progress } = useJob();
+  const { weighed } = useSuspects();
+  const { board, id } = boards[0]!;
+  const [picked, setPicked] = useState<Selection>({});
+  const [table, setTable] = useState<'parts' | 'nets'>('parts');
+  const [wanted, setWanted] = useState('');
+  const next = useRef<HTMLAnchorElement>(null);
+  useEffect(() => next.current?.focus(), []);
+  const words = wanted.toLowerCase();
+  const parts = useMemo(
+    () => board.parts.filter((p) => `${p.ref} ${p.kind} ${marking(p) ?? ''} ${p.nets.join(' ')} ${p.basis}`.toLowerCase().includes(words)),
+    [board, words],
+  );
+  const nets = useMemo(() => boardNets(board).filter((n) => n.toLowerCase().includes(words)), [board, words]);
+  const assumed = board.parts.filter((p) => p.basis === 'assumed').length;
+  const part = picked.part === undefined ? undefined : findPart(board, picked.part);
+  const attention = progress.attention === 'safe' ? 'safe' : 'probe';
+  return (
+    <div className="flex flex-col gap-3">
+      <div className="flex items-start justify-between gap-4">
+        <div>
+          <h1 className="text-xl font-bold">{board.title}</h1>
+          <p className="text-faint">
+            {board.parts.length} parts on {boardNets(board).length} nets
+            {assumed > 0 && `; ${assumed} still assumed: say what is on your board`}
+          </p>
+        </div>
+        <Link ref={next} href={`/jobs/${job.tag}/${attention}`} data-primary="yes" className={`${PRIMARY_LOOK} shrink-0`}>
+          {progress.next}
+        </Link>
+      </div>
+      <Schematic board={board} selection={picked} byPart={weighed?.byPart} height={300} onPickPart={(ref) => setPicked({ part: ref })} />
+      <div className="grid grid-cols-[1fr_22rem] gap-4 max-xl:grid-cols-[1fr_18rem]">
+        <div>
+          <div className="mb-2 flex items-center gap-3">
+            <div role="tablist" aria-label="Tables" className="flex border border-line">
+              {(['parts', 'nets'] as const).map((name) => (
+                <button key={name} type="button" role="tab" aria-selected={table === name} onClick={() => setTable(name)} className={`px-3 py-1 ${table === name ? 'bg-raised font-semibold' : 'text-faint'}`}>
+                  {name === 'parts' ? 'Parts' : 'Nets'}
+                </button>
+              ))}
+            </div>
+            <input type="search" aria-label="Search parts and nets" value={wanted} onChange={(e) => setWanted(e.target.value)} placeholder="designator, marking, net, assumed …" className="w-64 rounded-sm border border-line bg-ground px-2 py-1 placeholder:text-faint" />
+          </div>
+          <div className="max-h-80 overflow-y-auto" tabIndex={0} aria-label="Table">
+            {table === 'parts' ? (
+              <PartsTable parts={parts} picked={picked.part} onPick={(ref) => setPicked({ part: ref })} />
+            ) : (
+              <ul>
+                {nets.map((net) => (
+                  <li key={net}>
+                    <button type="button" onClick={() => setPicked({ nets: [net] })} className={`flex h-8 w-full items-center gap-3 px-2 text-left hover:bg-raised ${picked.nets?.[0] === net ? 'bg-raised' : ''}`}>
+                      <span className="figure w-24">{net}</span>
+                      <span className="min-w-0 truncate text-sm text-faint">
+                        {pinsOnNet(board, net).length} pins; easiest: {placesOnNet(board, net)[0]?.words}
+                      </span>
+                    </button>
+                  </li>
+                ))}
+              </ul>
+            )}
+          </div>
+        </div>
+        <PartPanel key={`${picked.part ?? ''} ${picked.nets?.[0] ?? ''}`} board={board} boardId={id} part={part} net={picked.nets?.[0]} onPick={setPicked} />
+      </div>
+    </div>
+  );
+}
+
+function PartsTable({ parts, picked, onPick }: { parts: readonly Part[]; picked: string | undefined; onPick(ref: string): void }) {
+  return (
+    <table className="w-full border-collapse text-left">
+      <thead className="sticky top-0 bg-ground text-sm text-faint">
+        <tr>
+          <th className="w-10 font-normal">
+            <span className="sr-only">Basis</span>
+          </th>
+          <th className="font-normal">Part</th>
+          <th className="pr-2 text-right font-normal">Value</th>
+          <th className="font-normal">Marking</th>
+          <th className="font-normal">Nets</th>
+        </tr>
+      </thead>
+      <tbody>
+        {parts.map((p) => {
+          const [figure, unit] = shortValue(p).split('\u2009');
+          return (
+            <tr key={p.ref} className={`h-8 border-b border-line/40 hover:bg-raised ${picked === p.ref ? 'bg-raised' : ''}`}>
+              <td>
+                <BasisMark basis={p.basis} fitted={p.fitted} />
+              </td>
+              <td>
+                <button type="button" className="figure underline decoration-line underline-offset-4" onClick={() => onPick(p.ref)}>
+                  {p.ref}
+                </button>{' '}
+                <span className="text-sm text-faint">{p.fitted ? p.kind : 'not fitted'}</span>
+              </td>
+              <td className="figure pr-2 text-right whitespace-nowrap">
+                {figure} <span className="inline-block w-7 text-left text-faint">{unit ?? ''}</span>
+              </td>
+              <td className="max-w-36 truncate">{marking(p) ?? (p.numbers['vr'] !== undefined ? formatQuantity(p.numbers['vr'], 'V') : '')}</td>
+              <td className="figure max-w-44 truncate text-sm text-faint">{p.nets.join(' ')}</td>
+            </tr>
+          );
+        })}
+      </tbody>
+    </table>
+  );
+}

@@ -1,0 +1,159 @@
+'use client';
+import { useMemo, useState } from 'react';
+import type { FormEvent } from 'react';
+import { keyText, marking, netKey, pinNames, pinsOnNet, placesOnNet } from '@/core/circuit';
+import type { Board, Part } from '@/core/circuit';
+import { expectReading } from '@/core/expect';
+import { linesOf } from '@/core/job';
+import type { ReadingBody } from '@/core/job';
+import { solverFor } from '@/core/meter';
+import { formatQuantity, parseQuantity } from '@/core/quantity';
+import { useJob } from '@/features/frame/JobContext';
+import { expectedWords, seenWords } from '@/features/frame/lineWords';
+import { postJson } from '@/features/frame/postJson';
+import type { Selection } from '@/features/schematic/Schematic';
+import { shortValue } from '@/features/schematic/Schematic';
+import { Button } from '@/ui/Button';
+import { TextField } from '@/ui/Field';
+import type { StoredLine } from '@/wire/ledger';
+import { BasisMark } from './BasisMark';
+
+/** Everything known about the picked part or net: ratings, places, what should be read across it and why, what was. */
+export function PartPanel({
+  board,
+  boardId,
+  part,
+  net,
+  onPick,
+}: {
+  board: Board;
+  boardId: string;
+  part: Part | undefined;
+  net: string | undefined;
+  onPick(selection: Selection): void;
+}) {
+  if (net !== undefined) return <NetPanel board={board} net={net} onPick={onPick} />;
+  if (!part) return <p className="text-faint">Pick a part or a net, here or on the schematic, to see what is known about it and what the meter should show across it.</p>;
+  return (
+    <section aria-label={`About ${part.ref}`} className="flex flex-col gap-2">
+      <h2 className="text-lg font-bold">
+        {part.ref} <span className="figure font-normal">{shortValue(part)}</span>
+      </h2>
+      <p>
+        <BasisMark basis={part.basis} fitted={part.fitted} words /> {marking(part) && <span className="figure">“{marking(part)}”</span>}
+      </p>
+      <p className="text-sm text-faint">{ratings(part)}</p>
+      <ul className="text-sm">
+        {pinNames(part).map((name, i) => (
+          <li key={name}>
+            {name}:{' '}
+            <button type="button" className="figure text-slate underline underline-offset-4" onClick={() => onPick({ nets: [part.nets[i]!] })}>
+              {part.nets[i]}
+            </button>
+          </li>
+        ))}
+      </ul>
+      {part.fitted && <Expectations board={board} boardId={boardId} part={part} />}
+      <OnMyBoard boardId={boardId} part={part} />
+    </section>
+  );
+}
+
+function ratings(part: Part): string {
+  const said: string[] = [];
+  const add = (key: string, unit: 'V' | 'A' | 'W' | 'ohm', word: string): void => {
+    const value = part.numbers[key];
+    if (value !== undefined) said.push(`${formatQuantity(value, unit)} ${word}`);
+  };
+  add('vr', 'V', 'rated');
+  add('ir', 'A', part.kind === 'capacitor' ? 'ripple' : 'rated');
+  add('pr', 'W', 'rated');
+  add('esr', 'ohm', 'ESR');
+  add('dcr', 'ohm', 'winding');
+  const tolerance = keyText(part, 'tol');
+  if (tolerance) said.push(`± ${tolerance}`);
+  return said.join(', ') || 'no rating noted';
+}
+
+function NetPanel({ board, net, onPick }: { board: Board; net: string; onPick(selection: Selection): void }) {
+  return (
+    <section aria-label={`About net ${net}`}>
+      <h2 className="mb-1 text-lg font-bold">
+        Net <span className="figure">{net}</span>
+      </h2>
+      <p className="mb-1 text-sm text-faint">Where to touch it, easiest first</p>
+      <ul className="mb-3">
+        {placesOnNet(board, net).map((p) => (
+          <li key={`${p.ref} ${p.pin}`}>
+            <button type="button" className="text-left underline decoration-line underline-offset-4" onClick={() => onPick({ part: p.ref })}>
+              {p.words}
+            </button>
+            {p.assumed && <span className="text-sm text-faint"> (assumed)</span>}
+          </li>
+        ))}
+      </ul>
+      <p className="text-sm text-faint">{pinsOnNet(board, net).length} pins in all.</p>
+    </section>
+  );
+}
+
+/** What the meter should show across each pair of a small part's pins, and what it did show. */
+function Expectations({ board, boardId, part }: { board: Board; boardId: string; part: Part }) {
+  const { lines } = useJob();
+  const solver = useMemo(() => solverFor(board, []), [board]);
+  const expected = useMemo(() => pairsOf(part).flatMap(([a, b]) => [expectReading(board, solver, 'diode', a, b), expectReading(board, solver, 'diode', b, a), expectReading(board, solver, 'ohms', a, b)]), [board, part, solver]);
+  const taken = linesOf<ReadingBody>(lines, 'reading').filter(({ line }) => line.boardId === boardId);
+  return (
+    <ul className="flex flex-col gap-1.5 text-sm">
+      {expected.map((e) => {
+        const last = taken.filter(({ body }) => body.mode === e.mode && netKey(body.red) === netKey(e.red) && netKey(body.black) === netKey(e.black)).at(-1);
+        return (
+          <li key={`${e.mode} ${e.red} ${e.black}`} className="border-l-2 border-line pl-2">
+            <span className="figure">{e.mode === 'diode' ? 'diode test' : 'ohms'}</span>, red <span className="figure">{e.red}</span> black <span className="figure">{e.black}</span>:{' '}
+            <strong className="figure">{expectedWords(e)}</strong> <span className="text-faint">{e.basis}; {e.why}</span>
+            {last && <span className="block text-verdigris">read {seenWords(e.mode, last.body.seen)}</span>}
+          </li>
+        );
+      })}
+    </ul>
+  );
+}
+
+function pairsOf(part: Part): readonly (readonly [string, string])[] {
+  if (part.nets.length > 4) return [];
+  const pairs = part.nets.flatMap((a, i) => part.nets.slice(i + 1).map((b) => [a, b] as const));
+  return pairs.filter(([a, b]) => netKey(a) !== netKey(b) && netKey(a) !== 'nc' && netKey(b) !== 'nc').slice(0, 3);
+}
+
+/** "On my board it is …" and "not on my board": each makes a new version of the board and a line in the log. */
+function OnMyBoard({ boardId, part }: { boardId: string; part: Part }) {
+  const { job, actor, takeBoard, setTrouble } = useJob();
+  const [value, setValue] = useState('');
+  const [mark, setMark] = useState('');
+  const [error, setError] = useState('');
+  const send = async (change: unknown): Promise<void> => {
+    const answer = await postJson<{ content: unknown; line: StoredLine }>(`/api/jobs/${job.tag}/board`, { boardId, actor, ref: part.ref, change });
+    if (answer.ok) takeBoard(boardId, answer.value.content, answer.value.line);
+    else setTrouble(answer.problem);
+  };
+  const said = (event: FormEvent): void => {
+    event.preventDefault();
+    const read = value.trim() === '' ? null : parseQuantity(value);
+    if (read && !read.ok) return setError(read.problem.remedy);
+    setError('');
+    void send({ kind: 'is', basis: 'seen', ...(read?.ok ? { value: read.value.value } : {}), ...(mark.trim() === '' ? {} : { mark }) });
+  };
+  return (
+    <form onSubmit={said} className="mt-2 flex flex-col gap-2 border-t border-line pt-3">
+      <p className="font-semibold">On my board it is …</p>
+      <div className="grid grid-cols-2 gap-2">
+        <TextField label="Value" value={value} onChange={(e) => setValue(e.target.value)} placeholder={shortValue(part) || '4k7'} error={error || undefined} />
+        <TextField label="Printed on it" value={mark} onChange={(e) => setMark(e.target.value)} placeholder={marking(part) ?? ''} />
+      </div>
+      <div className="flex flex-wrap gap-2">
+        <Button type="submit">{value === '' && mark === '' ? 'As shown, seen' : 'Keep as seen'}</Button>
+        <Button onClick={() => void send({ kind: 'not-fitted' })}>Not on my board</Button>
+      </div>
+    </form>
+  );
+}

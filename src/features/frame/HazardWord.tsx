@@ -1,0 +1,20 @@
+import type { HazardState } from '@/core/safety';
+
+/** Each hazard state has its own shape and word, never colour alone. */
+const SHAPES: Readonly<Record<HazardState, { readonly mark: string; readonly look: string }>> = {
+  LIVE: { mark: '⚡', look: 'bg-oxide text-ground' },
+  CHARGED: { mark: '▲', look: 'bg-oxide-ground text-oxide border-2 border-oxide' },
+  'NOT PROVED': { mark: '◇', look: 'border-2 border-dashed border-brass text-brass' },
+  DISCHARGED: { mark: '▬', look: 'border-2 border-verdigris text-verdigris' },
+};
+
+/** The hazard state as a word with its own shape. */
+export function HazardWord({ state, large = false }: { state: HazardState; large?: boolean }) {
+  const { mark, look } = SHAPES[state];
+  return (
+    <span className={`inline-flex items-center gap-1.5 rounded-sm font-bold whitespace-nowrap ${look} ${large ? 'px-3 py-1 text-lg' : 'px-1.5 text-sm'}`}>
+      <span aria-hidden>{mark}</span>
+      {state}
+    </span>
+  );
+}

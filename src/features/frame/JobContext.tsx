@@ -1,0 +1,151 @@
+'use client';
+import { createContext, useCallback, useContext, useEffect, useMemo, useState } from 'react';
+import type { ReactNode } from 'react';
+import type { Board } from '@/core/circuit';
+import { jobProgress } from '@/core/job';
+import type { JobProgress } from '@/core/job';
+import type { Problem } from '@/core/problem';
+import { BoardJson, boardFromJson } from '@/wire/boardJson';
+import type { LedgerEntry, StoredLine } from '@/wire/ledger';
+import { postJson } from './postJson';
+import type { Answer } from './postJson';
+
+/** What a job's screens get from the server. */
+export interface JobData {
+  readonly tag: string;
+  readonly unit: string;
+  readonly serial: string;
+  readonly nameplate: Readonly<Record<string, unknown>>;
+  readonly complaint: string;
+  readonly symptoms: readonly string[];
+  readonly history: string;
+  readonly accessories: string;
+  readonly sources: readonly { readonly name: string; readonly kind: string }[];
+  readonly waitingFor: string;
+  readonly outcome: string;
+  readonly createdAt: number;
+}
+
+export interface JobBoard {
+  readonly id: string;
+  readonly label: string;
+  readonly origin: string;
+  readonly board: Board;
+}
+
+interface JobContextValue {
+  readonly job: JobData;
+  readonly boards: readonly JobBoard[];
+  readonly lines: readonly StoredLine[];
+  readonly progress: JobProgress;
+  readonly now: number;
+  readonly actor: string;
+  readonly trouble: Problem | null;
+  setActor(actor: string): void;
+  setTrouble(problem: Problem | null): void;
+  setJobState(waitingFor: string, outcome: string): Promise<boolean>;
+  addLine(entry: LedgerEntry, boardId?: string | null, reverses?: string | null): Promise<StoredLine | null>;
+  takeBoard(boardId: string, content: unknown, line: StoredLine): void;
+}
+
+const Context = createContext<JobContextValue | null>(null);
+
+/** The open job; throws outside a job's screens. */
+export function useJob(): JobContextValue {
+  const value = useContext(Context);
+  if (!value) throw new Error('useJob outside a job');
+  return value;
+}
+
+const RETRIES = 3;
+
+/** Holds an open job in the page: its ledger as the server acknowledged it, and everything derived from it. */
+export function JobProvider({
+  job: first,
+  boards: firstBoards,
+  lines: firstLines,
+  serverNow,
+  children,
+}: {
+  job: JobData;
+  boards: readonly { readonly id: string; readonly label: string; readonly origin: string; readonly content: unknown }[];
+  lines: readonly StoredLine[];
+  serverNow: number;
+  children: ReactNode;
+}) {
+  const [job, setJob] = useState(first);
+  const [boards, setBoards] = useState<readonly JobBoard[]>(() =>
+    firstBoards.map((b) => ({ id: b.id, label: b.label, origin: b.origin, board: boardFromJson(BoardJson.parse(b.content)) })),
+  );
+  const [lines, setLines] = useState(firstLines);
+  const [now, setNow] = useState(serverNow);
+  const [actor, setActorState] = useState('Bench A');
+  const [trouble, setTrouble] = useState<Problem | null>(null);
+
+  useEffect(() => {
+    const kept = window.localStorage.getItem('actor');
+    // eslint-disable-next-line react-hooks/set-state-in-effect -- the remembered name is known only in the browser
+    if (kept) setActorState(kept);
+    const offset = serverNow - Date.now();
+    const timer = window.setInterval(() => setNow(Date.now() + offset), 5000);
+    return () => window.clearInterval(timer);
+  }, [serverNow]);
+
+  const setActor = useCallback((name: string) => {
+    window.localStorage.setItem('actor', name);
+    setActorState(name);
+  }, []);
+
+  const tag = job.tag;
+  const addLine = useCallback(
+    async (entry: LedgerEntry, boardId: string | null = null, reverses: string | null = null): Promise<StoredLine | null> => {
+      const line = { clientKey: crypto.randomUUID(), actor, boardId, entry, reverses };
+      let answer: Answer<StoredLine> | null = null;
+      // The same key again is harmless: a lost answer is asked for, never written twice.
+      for (let attempt = 0; attempt < RETRIES; attempt++) {
+        answer = await postJson<StoredLine>(`/api/jobs/${tag}/lines`, line);
+        if (answer.ok || (answer.problem.code !== 'no-connection' && answer.problem.code !== 'server-trouble')) break;
+        await new Promise((resolve) => window.setTimeout(resolve, 300 * (attempt + 1)));
+      }
+      if (!answer?.ok) {
+        setTrouble(answer?.problem ?? null);
+        return null;
+      }
+      const { value } = answer;
+      setTrouble(null);
+      setLines((kept) => (kept.some((l) => l.id === value.id) ? kept : [value, ...kept]));
+      setNow((at) => Math.max(at, value.at));
+      return value;
+    },
+    [actor, tag],
+  );
+
+  const setJobState = useCallback(
+    async (waitingFor: string, outcome: string) => {
+      const answer = await postJson(`/api/jobs/${tag}/state`, { waitingFor, outcome });
+      if (!answer.ok) {
+        setTrouble(answer.problem);
+        return false;
+      }
+      setJob((kept) => ({ ...kept, waitingFor, outcome }));
+      return true;
+    },
+    [tag],
+  );
+
+  const takeBoard = useCallback((boardId: string, content: unknown, line: StoredLine) => {
+    const board = boardFromJson(BoardJson.parse(content));
+    setBoards((kept) => kept.map((b) => (b.id === boardId ? { ...b, board } : b)));
+    setLines((kept) => [line, ...kept]);
+  }, []);
+
+  const progress = useMemo(
+    () => jobProgress(job.sources, boards.map((b) => b.board), lines, job.outcome, now),
+    [job.sources, job.outcome, boards, lines, now],
+  );
+  const value = useMemo(
+    () => ({ job, boards, lines, progress, now, actor, trouble, setActor, setTrouble, setJobState, addLine, takeBoard }),
+    [job, boards, lines, progress, now, actor, trouble, setActor, setJobState, addLine, takeBoard],
+  );
+  return <Context value={value}>{children}</Context>;
+}

@@ -1,0 +1,93 @@
+'use client';
+import Link from 'next/link';
+import { useRouter } from 'next/navigation';
+import { useEffect, useRef, useState } from 'react';
+import type { ReactNode } from 'react';
+import { STEPS } from '@/core/job';
+import { Notice } from '@/ui/Notice';
+import { HazardWord } from './HazardWord';
+import { useJob } from './JobContext';
+import { KeyHelp } from './KeyHelp';
+import { LampPost } from './LampPost';
+import { LedgerPanel } from './LedgerPanel';
+import { ThemeSwitch } from './ThemeSwitch';
+
+/** The frame of every job screen: lamp post, one slim strip, the work, the log. */
+export function JobFrame({ children }: { children: ReactNode }) {
+  const { job, progress, actor, setActor, trouble, setTrouble } = useJob();
+  const [help, setHelp] = useState(false);
+  useStepKeys(job.tag, () => setHelp(true));
+  return (
+    <div className="print-flat flex h-screen flex-col">
+      <header className="no-print flex h-13 shrink-0 items-center gap-4 border-b border-line px-4">
+        <Link href="/" className="font-semibold text-brass">
+          Bench
+        </Link>
+        <span className="figure text-lg font-bold">{job.tag}</span>
+        <span className="min-w-0 flex-1 truncate">
+          {job.unit} <span className="text-faint">{String(job.nameplate['input'] ?? '')}</span>
+        </span>
+        <label className="flex items-center gap-2 text-sm text-faint max-md:hidden">
+          by
+          <select value={actor} onChange={(e) => setActor(e.target.value)} className="rounded-sm border border-line bg-ground px-1 py-0.5 text-ink">
+            <option>Bench A</option>
+            <option>Bench B</option>
+          </select>
+        </label>
+        <ThemeSwitch />
+        <HazardWord state={progress.hazard.state} large />
+      </header>
+      {progress.hazard.state === 'LIVE' && (
+        <p role="status" className="no-print shrink-0 bg-oxide px-4 py-1 font-semibold text-ground">
+          {progress.hazard.reason} Treat this unit as live.
+        </p>
+      )}
+      <div className="print-flat flex min-h-0 flex-1">
+        <LampPost />
+        <main className="print-flat min-w-0 flex-1 overflow-y-auto p-5" id="work" tabIndex={-1}>
+          {trouble && (
+            <Notice kind="trouble" className="no-print mb-4">
+              <strong>{trouble.sentence}</strong> {trouble.remedy}{' '}
+              <button type="button" className="text-slate underline" onClick={() => setTrouble(null)}>
+                seen
+              </button>
+            </Notice>
+          )}
+          {children}
+        </main>
+        <LedgerPanel />
+      </div>
+      <KeyHelp open={help} onOpenChange={setHelp} />
+    </div>
+  );
+}
+
+/** `g` then a digit goes to a step; `?` lists the keys. Typing in a field is left alone, but for Probe's empty one. */
+function useStepKeys(tag: string, showHelp: () => void) {
+  const router = useRouter();
+  const waiting = useRef(0);
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent): void => {
+      if (event.ctrlKey || event.metaKey || event.altKey) return;
+      const target = event.target as HTMLElement;
+      const typing = /^(INPUT|TEXTAREA|SELECT)$/u.test(target.tagName);
+      const empty = target instanceof HTMLInputElement && target.dataset['reading'] === 'yes' && target.value === '';
+      if (typing && !empty) return;
+      const step = STEPS[Number(event.key) - 1];
+      if (Date.now() - waiting.current < 1500 && step) {
+        waiting.current = 0;
+        event.preventDefault();
+        event.stopPropagation();
+        router.push(`/jobs/${tag}/${step}`);
+      } else if (event.key === 'g') {
+        waiting.current = Date.now();
+        event.preventDefault();
+      } else if (event.key === '?') {
+        event.preventDefault();
+        showHelp();
+      }
+    };
+    window.addEventListener('keydown', onKey, true);
+    return () => window.removeEventListener('keydown', onKey, true);
+  }, [router, tag, showHelp]);
+}

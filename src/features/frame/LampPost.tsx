@@ -1,0 +1,59 @@
+'use client';
+import Link from 'next/link';
+import { usePathname } from 'next/navigation';
+import { STEPS, STEP_NAMES } from '@/core/job';
+import type { Lamp } from '@/core/job';
+import { useJob } from './JobContext';
+
+const LAMP_WORDS: Readonly<Record<Lamp, string>> = { unlit: 'not begun', part: 'begun', lit: 'done' };
+
+/** The job's steps as a vertical row of lamps; the one that needs attention is marked. */
+export function LampPost() {
+  const { job, progress } = useJob();
+  const path = usePathname();
+  return (
+    <nav aria-label="Steps of the job" className="no-print flex w-40 shrink-0 flex-col border-r border-line py-4 max-lg:w-14">
+      <ol className="flex flex-col">
+        {STEPS.map((step, i) => {
+          const here = path.endsWith(`/${step}`);
+          const attention = progress.attention === step;
+          return (
+            <li key={step} className="relative">
+              {i > 0 && <span aria-hidden className="absolute -top-2 left-[26px] h-4 w-px bg-line" />}
+              <Link
+                href={`/jobs/${job.tag}/${step}`}
+                aria-current={here ? 'page' : undefined}
+                className={`flex items-center gap-3 py-2 pr-2 pl-4 ${here ? 'bg-raised font-semibold' : ''}`}
+              >
+                <LampSign lamp={progress.lamps[step]} />
+                <span className="max-lg:sr-only">
+                  {STEP_NAMES[step]}
+                  <span className="sr-only">, {LAMP_WORDS[progress.lamps[step]]}</span>
+                  {attention && (
+                    <span className="block text-xs font-normal text-brass" aria-label="needs attention">
+                      ▸ here next
+                    </span>
+                  )}
+                </span>
+              </Link>
+            </li>
+          );
+        })}
+      </ol>
+      <p className="mt-auto px-4 text-sm text-faint max-lg:hidden">
+        <kbd>g</kbd> then <kbd>1</kbd>–<kbd>6</kbd> goes to a step. <kbd>?</kbd> lists keys.
+      </p>
+    </nav>
+  );
+}
+
+function LampSign({ lamp }: { lamp: Lamp }) {
+  return (
+    <svg aria-hidden width="22" height="26" viewBox="0 0 22 26" className="shrink-0">
+      <path d="M8 3h6v3H8z" fill="var(--faint)" />
+      <path d="M5 6h12l-2 15H7z" fill="none" stroke="var(--faint)" strokeWidth="1.5" />
+      {lamp !== 'unlit' && <path d={lamp === 'lit' ? 'M5.8 7h10.4l-1.9 13H7.7z' : 'M6.9 14h8.2l-.9 6H7.7z'} fill="var(--brass)" />}
+      <path d="M7 21h8v2H7z" fill="var(--faint)" />
+    </svg>
+  );
+}

@@ -1,0 +1,53 @@
+import type { ExpectedReading } from '@/core/expect';
+import { formatQuantity, formatVolts } from '@/core/quantity';
+import type { LedgerEntry } from '@/wire/ledger';
+
+/** A reading's figure as a meter shows it. */
+export function seenWords(mode: string, seen: { kind: string; value?: number; unsteady?: boolean | undefined }): string {
+  if (seen.kind === 'overload') return 'OL';
+  if (seen.kind === 'agrees') return 'agrees';
+  const value = seen.value ?? 0;
+  return `${seen.unsteady ? '~' : ''}${mode === 'diode' ? formatVolts(value) : formatQuantity(value, 'ohm')}`;
+}
+
+/** One ledger line in words. */
+export function lineWords(entry: LedgerEntry): { readonly head: string; readonly text: string } {
+  switch (entry.kind) {
+    case 'reading':
+      return {
+        head: `${entry.body.mode === 'diode' ? 'diode test' : entry.body.mode} ${seenWords(entry.body.mode, entry.body.seen)}`,
+        text: `red ${entry.body.red}, black ${entry.body.black}${entry.body.purpose === 'probe' ? '' : `, ${entry.body.purpose.replace('-', ' ')}`}`,
+      };
+    case 'finding':
+      return { head: `seen: ${entry.body.words}`, text: entry.body.place };
+    case 'isolation':
+      return { head: 'isolated', text: entry.body.source };
+    case 'discharge-proof':
+      return { head: `${entry.body.refs[0]} read ${formatVolts(entry.body.volts)}`, text: entry.body.meterProved ? 'meter proved before and after' : 'meter not proved' };
+    case 'recharged':
+      return { head: 'proofs ended', text: entry.body.why };
+    case 'action':
+      return { head: entry.body.words, text: '' };
+    case 'override':
+      return { head: `went on without ${entry.body.what}`, text: entry.body.reason };
+    case 'fault':
+      return { head: `fault called: ${entry.body.fault}`, text: entry.body.words };
+    case 'check-skipped':
+      return { head: `${entry.body.ref} not checked`, text: entry.body.reason };
+    case 'step-closed':
+      return { head: `${entry.body.step} closed`, text: '' };
+    case 'replacement':
+      return { head: `${entry.body.ref} replaced (${entry.body.fitted.source})`, text: entry.body.words };
+    case 'safety-test':
+      return { head: `${entry.body.test}: ${entry.body.result}`, text: '' };
+    case 'reversal':
+      return { head: 'undone', text: entry.body.reason };
+  }
+}
+
+/** An expected reading as a band. */
+export function expectedWords(e: ExpectedReading): string {
+  const show = (v: number): string => (e.unit === 'V' ? formatVolts(v) : formatQuantity(v, 'ohm'));
+  if (e.nominal === null) return 'OL';
+  return e.low !== null && e.high !== null ? `${show(e.low)} to ${show(e.high)}` : show(e.nominal);
+}

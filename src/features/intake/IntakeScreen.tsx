@@ -1,0 +1,79 @@
+'use client';
+import Link from 'next/link';
+import { useEffect, useRef, useState } from 'react';
+import { formatQuantity } from '@/core/quantity';
+import { nameplateSanity } from '@/core/safety';
+import type { PlateFigures } from '@/core/safety';
+import { useJob } from '@/features/frame/JobContext';
+import { Button, PRIMARY_LOOK } from '@/ui/Button';
+import { Choice, TextField } from '@/ui/Field';
+import { COMPLAINTS } from '@/wire/jobForm';
+
+/** What was taken in: unit, nameplate, complaint; what the job waits for and how it ended. */
+export function IntakeScreen() {
+  const { job, boards, progress, setJobState } = useJob();
+  const [waiting, setWaiting] = useState(job.waitingFor);
+  const [outcome, setOutcome] = useState(job.outcome);
+  const next = useRef<HTMLAnchorElement>(null);
+  useEffect(() => next.current?.focus(), []);
+  const plate = job.nameplate as { outputs?: readonly { volts: number; amps: number }[] } & PlateFigures & { input?: string };
+  const output = plate.outputs?.[0];
+  const sanity = nameplateSanity({ ...plate, source: plate.source ?? 'mains', outputVolts: output?.volts, outputAmps: output?.amps });
+  const words = job.symptoms.map((s) => COMPLAINTS.find((c) => c.code === s)?.words ?? s);
+  const attention = progress.attention === 'intake' ? 'safe' : progress.attention;
+  return (
+    <div className="max-w-3xl">
+      <div className="mb-5 flex items-start justify-between gap-4">
+        <div>
+          <h1 className="text-2xl font-bold">{job.unit}</h1>
+          <p className="text-faint">
+            {job.serial && <>serial <span className="figure">{job.serial}</span>, </>}
+            {boards.map((b) => `${b.label}: ${b.board.parts.length} parts`).join('; ')}
+          </p>
+        </div>
+        <Link ref={next} href={`/jobs/${job.tag}/${attention}`} data-primary="yes" className={PRIMARY_LOOK}>
+          {progress.next}
+        </Link>
+      </div>
+      <dl className="grid grid-cols-[9rem_1fr] gap-x-4 gap-y-2.5">
+        <dt className="text-faint">Complaint</dt>
+        <dd className="text-lg">{job.complaint || 'none given'}</dd>
+        <dt className="text-faint">It is</dt>
+        <dd>{words.length > 0 ? words.join(', ') : 'not said'}</dd>
+        <dt className="text-faint">History</dt>
+        <dd>{job.history || 'none known'}</dd>
+        <dt className="text-faint">Came with</dt>
+        <dd>{job.accessories || 'nothing'}</dd>
+        <dt className="text-faint">Nameplate</dt>
+        <dd>
+          {plate.input ?? ''}
+          {output && (
+            <>
+              , out <span className="figure">{formatQuantity(output.volts, 'V')}</span> <span className="figure">{formatQuantity(output.amps, 'A')}</span>
+            </>
+          )}
+          {sanity.inputAmps !== null && <span className="block text-sm text-faint">{sanity.why}</span>}
+        </dd>
+        <dt className="text-faint">Sources</dt>
+        <dd>{job.sources.map((s) => s.name).join(', ')}</dd>
+      </dl>
+      <form
+        className="mt-8 grid max-w-xl grid-cols-[1fr_12rem_auto] items-end gap-3"
+        onSubmit={(e) => {
+          e.preventDefault();
+          void setJobState(waiting, outcome);
+        }}
+      >
+        <TextField label="Waiting for" value={waiting} onChange={(e) => setWaiting(e.target.value)} placeholder="nothing" />
+        <Choice label="Outcome" value={outcome} onChange={(e) => setOutcome(e.target.value)}>
+          <option value="open">open</option>
+          <option value="repaired">repaired</option>
+          <option value="not-worth-repair">not worth repair</option>
+          <option value="no-fault-found">no fault found</option>
+          <option value="returned">returned as it came</option>
+        </Choice>
+        <Button type="submit">Keep</Button>
+      </form>
+    </div>
+  );
+}

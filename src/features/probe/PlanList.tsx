@@ -1,0 +1,41 @@
+'use client';
+import { placesOnNet } from '@/core/circuit';
+import type { Board } from '@/core/circuit';
+import { pointKey } from '@/core/diagnose';
+import type { PlanEntry } from '@/workers/messages';
+import { MODE_NAMES } from './PointPanel';
+
+/** The plan, best next first: where, what it separates, what it costs. */
+export function PlanList({ board, plan, current, onChoose }: { board: Board; plan: readonly PlanEntry[]; current: PlanEntry | null; onChoose(point: PlanEntry): void }) {
+  const place = (net: string): string => placesOnNet(board, net)[0]?.words ?? net;
+  return (
+    <ol className="flex flex-col">
+      {plan.slice(0, 6).map((p) => {
+        const here = current !== null && pointKey(p) === pointKey(current);
+        return (
+          <li key={pointKey(p)}>
+            <button
+              type="button"
+              aria-current={here ? 'true' : undefined}
+              onClick={() => onChoose(p)}
+              className={`flex w-full items-baseline gap-2 px-2 py-1 text-left hover:bg-raised ${here ? 'border-l-2 border-brass bg-raised' : 'border-l-2 border-transparent'}`}
+            >
+              <span className="w-20 shrink-0 text-sm">{MODE_NAMES[p.mode]}</span>
+              <span className="min-w-0 flex-1">
+                {place(p.red)} <span className="text-faint">from</span> {place(p.black)}
+                <span className="block text-sm text-faint">{splitWords(p)}</span>
+              </span>
+              <span className="figure shrink-0 text-sm text-faint">{Math.round(p.seconds)} s</span>
+            </button>
+          </li>
+        );
+      })}
+    </ol>
+  );
+}
+
+/** What a reading separates, in words. */
+export function splitWords(p: PlanEntry): string {
+  const total = p.split.reduce((a, b) => a + b, 0);
+  return p.split.length > 1 ? `splits ${total} suspects ${p.split.join(' / ')}` : `weighs ${total === 1 ? 'the last suspect' : `${total} suspects`} once more`;
+}

@@ -1,0 +1,52 @@
+'use client';
+import { useState } from 'react';
+import { placesOnNet } from '@/core/circuit';
+import type { Board } from '@/core/circuit';
+import type { ExpectedReading } from '@/core/expect';
+import { expectedWords } from '@/features/frame/lineWords';
+import type { PlanEntry } from '@/workers/messages';
+
+export const MODE_NAMES = { diode: 'Diode test', ohms: 'Ohms', continuity: 'Continuity' } as const;
+
+/** The current point, large: where each lead goes, the mode, and what should show. */
+export function PointPanel({ board, point, expected, allPlaces }: { board: Board; point: PlanEntry; expected: ExpectedReading; allPlaces: boolean }) {
+  return (
+    <div className="grid grid-cols-[1fr_auto] gap-x-6">
+      <div>
+        <Lead name="Black" net={point.black} board={board} all={allPlaces} sign="●" />
+        <Lead name="Red" net={point.red} board={board} all={allPlaces} sign="◆" />
+      </div>
+      <div className="text-right">
+        <p className="text-lg font-semibold">{MODE_NAMES[point.mode]}</p>
+        <p className="text-faint">should show</p>
+        <p className="figure text-2xl whitespace-nowrap">{expectedWords(expected)}</p>
+      </div>
+      <p className="col-span-2 mt-1 text-sm text-faint">
+        {expected.why} ({expected.basis}
+        {expected.judged ? '' : '; a figure here is noted, not judged'})
+        {point.settle > 2 && `. Give it ${Math.round(point.settle)} s to settle.`}
+      </p>
+    </div>
+  );
+}
+
+function Lead({ name, net, board, all, sign }: { name: string; net: string; board: Board; all: boolean; sign: string }) {
+  const places = placesOnNet(board, net);
+  const [first, ...rest] = places;
+  return (
+    <p className="mb-1 text-xl leading-snug">
+      <span className={`inline-block w-20 font-bold ${name === 'Red' ? 'text-oxide' : ''}`}>
+        <span aria-hidden>{sign}</span> {name}
+      </span>
+      {first?.words ?? net} <span className="figure text-sm text-faint">{net}</span>
+      {first?.assumed && <span className="text-sm text-faint"> (assumed place)</span>}
+      {all && rest.length > 0 && <span className="block pl-20 text-base text-faint">or {rest.map((p) => p.words).join('; ')}</span>}
+    </p>
+  );
+}
+
+/** Asks for the prefix when a figure is a decade, or three, off. */
+export function useSlip(): readonly [number | null, (meant: number | null) => void] {
+  const [meant, setMeant] = useState<number | null>(null);
+  return [meant, setMeant] as const;
+}

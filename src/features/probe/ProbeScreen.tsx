@@ -1,0 +1,173 @@
+'use client';
+import Link from 'next/link';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { findPart } from '@/core/circuit';
+import { expectReading, judge } from '@/core/expect';
+import type { SeenReading } from '@/core/expect';
+import { faultWords } from '@/core/fault';
+import { linesOf, standingLines } from '@/core/job';
+import { solverFor } from '@/core/meter';
+import { useJob } from '@/features/frame/JobContext';
+import { expectedWords, seenWords } from '@/features/frame/lineWords';
+import { useSuspects } from '@/features/frame/SuspectsContext';
+import { Schematic } from '@/features/schematic/Schematic';
+import { PRIMARY_LOOK } from '@/ui/Button';
+import { Notice } from '@/ui/Notice';
+import { playTone } from '@/ui/tones';
+import type { Tone } from '@/ui/tones';
+import type { PlanEntry } from '@/workers/messages';
+import { GateLine } from './GateLine';
+import { OutcomeLine } from './OutcomeLine';
+import type { LastOutcome } from './OutcomeLine';
+import { PlanList } from './PlanList';
+import { PointPanel } from './PointPanel';
+import { ProofFirst } from './ProofFirst';
+import { ReadingEntry } from './ReadingEntry';
+import { SuspectList } from './SuspectList';
+import { usePoints } from './usePoints';
+
+/** How long going on without proof holds, milliseconds. */
+const OVERRIDE_MS = 15 * 60_000;
+
+/** Probe: the next point large, the figure, Enter; the verdict at once; suspects move. */
+export function ProbeScreen() {
+  const { boards, lines, progress, now, addLine } = useJob();
+  const { board, id } = boards[0]!;
+  const { weighed, share, failed, thinking } = useSuspects();
+  const { plan, current, choose, next, back } = usePoints();
+  const solver = useMemo(() => solverFor(board, []), [board]);
+  const expected = useMemo(() => (current ? expectReading(board, solver, current.mode, current.red, current.black) : null), [board, solver, current]);
+  const [last, setLast] = useState<LastOutcome | null>(null);
+  const [allPlaces, setAllPlaces] = useState(false);
+  const [picked, setPicked] = useState<string | undefined>(undefined);
+  const [sound, setSound] = useState(true);
+  const tone = useRef<Tone | null>(null);
+  const waiting = useRef<readonly SeenReading[]>([]);
+
+  const overridden = linesOf<{ what: string }>(lines, 'override').some(({ line, body }) => body.what === 'proof' && now - line.at < OVERRIDE_MS);
+  const open = progress.hazard.meterSafe || overridden;
+
+  const keepOne = (point: PlanEntry, seen: SeenReading): void => {
+    const e = expectReading(board, solver, point.mode, point.red, point.black);
+    const outcome = judge(e, seen);
+    tone.current = seen.kind === 'overload' && outcome !== 'disagree' ? 'overload' : outcome === 'noted' ? null : outcome;
+    if (tone.current) playTone(tone.current, sound);
+    setLast({ outcome, seen: seenWords(point.mode, seen), expected: expectedWords(e), where: `${point.red} / ${point.black}` });
+    const confirmed = e.through.length === 0 || e.through.every((ref) => findPart(board, ref)?.basis !== 'assumed');
+    const settled = seen.kind === 'figure' && seen.unsteady ? 'creeping' : 'settled';
+    const conditions = { powered: false, suppliedBy: '', load: '', minutesOn: null, celsius: null, stimulus: 'none', settled } as const;
+    const stored = seen.kind === 'figure' ? { kind: seen.kind, value: seen.value, ...(seen.unsteady ? { unsteady: true } : {}) } : seen;
+    void addLine({ kind: 'reading', body: { mode: point.mode, red: point.red, black: point.black, seen: stored, purpose: 'probe', placeConfirmed: confirmed, conditions } }, id);
+  };
+  const keep = (readings: readonly SeenReading[]): void => {
+    if (!current) return;
+    const points = [current, ...plan.filter((p) => p !== current)];
+    readings.forEach((seen, i) => {
+      const point = points[i];
+      if (point) keepOne(point, seen);
+    });
+    waiting.current = [];
+    choose(null);
+    setAllPlaces(false);
+  };
+  const undo = (): void => {
+    const latest = standingLines(lines).filter((l) => l.entry.kind === 'reading').at(-1);
+    if (latest) void addLine({ kind: 'reversal', body: { reason: 'undone in Probe' } }, id, latest.id);
+    setLast(null);
+  };
+
+  if (!open) return <ProofFirst hazard={progress.hazard} />;
+  const named = weighed !== null && !thinking && weighed.verdict === 'named';
+  return (
+    <div className="flex flex-col gap-3">
+      <div className="flex items-center gap-3">
+        <h1 className="sr-only">Probe</h1>
+        <div className="min-w-0 flex-1">
+          <OutcomeLine last={last} />
+        </div>
+        <button type="button" aria-pressed={sound} onClick={() => setSound(!sound)} className="rounded-sm border border-line px-2 py-1 text-sm text-faint">
+          {sound ? '♪ sound on' : 'sound off'}
+        </button>
+      </div>
+      {weighed && !thinking && weighed.verdict !== 'open' && <Verdict />}
+      {current && expected ? (
+        <section aria-label="Next point" className={`border border-line bg-raised px-4 py-3 ${named ? 'opacity-80' : ''}`}>
+          <PointPanel board={board} point={current} expected={expected} allPlaces={allPlaces} />
+          <ReadingEntry
+            key={`${current.mode} ${current.red} ${current.black}`}
+            mode={current.mode}
+            expected={expected}
+            lit={!named}
+            keys={{ next, back, undo, repeatTone: () => tone.current && playTone(tone.current, sound), places: () => setAllPlaces((v) => !v) }}
+            onKeep={keep}
+          />
+        </section>
+      ) : (
+        <section aria-label="Next point" className="border border-line bg-raised px-4 py-6 text-lg">
+          {failed !== null ? (
+            <Notice kind="trouble">The plan could not be made: {failed}. Readings can still be written under Board.</Notice>
+          ) : share < 1 ? (
+            <>
+              Working out what every fault would read …
+              <progress className="mt-3 block h-2 w-full accent-[var(--brass)]" value={share} max={1} aria-label="Working out the plan" />
+            </>
+          ) : thinking ? (
+            'Weighing …'
+          ) : (
+            'No reading left would tell more.'
+          )}
+        </section>
+      )}
+      <div className="grid grid-cols-2 gap-4 max-md:grid-cols-1">
+        <section aria-labelledby="plan">
+          <h2 id="plan" className="mb-1 font-semibold">
+            Plan, best next first
+          </h2>
+          <PlanList board={board} plan={plan} current={current} onChoose={choose} />
+        </section>
+        <section aria-labelledby="suspects">
+          <h2 id="suspects" className="mb-1 font-semibold">
+            Suspects {thinking && weighed && <span className="text-sm font-normal text-faint">weighing …</span>}
+          </h2>
+          {weighed && <SuspectList board={board} weighed={weighed} />}
+          {weighed && <GateLine gate={weighed.gate} board={board} />}
+        </section>
+      </div>
+      <Schematic
+        board={board}
+        selection={picked === undefined ? { nets: current ? [current.red, current.black] : [] } : { part: picked, nets: current ? [current.red, current.black] : [] }}
+        byPart={weighed?.byPart}
+        height={260}
+        onPickPart={setPicked}
+      />
+    </div>
+  );
+}
+
+/** The verdict and the one thing to do about it. */
+function Verdict() {
+  const { job, boards } = useJob();
+  const { weighed } = useSuspects();
+  const link = useRef<HTMLAnchorElement>(null);
+  useEffect(() => link.current?.focus(), []);
+  const leader = weighed!.suspects[0]!;
+  const { board } = boards[0]!;
+  if (weighed!.verdict === 'named') {
+    return (
+      <div className="flex items-center gap-4 border-2 border-brass bg-raised px-4 py-3">
+        <p className="min-w-0 flex-1 text-lg">
+          <strong>{faultWords(board, leader.fault)}</strong>
+          {leader.group.length > 1 && <span className="block text-sm text-faint">or what reads the same: {leader.group.slice(1, 4).map((g) => faultWords(board, g)).join('; ')}. Lift a leg to tell.</span>}
+        </p>
+        <Link ref={link} href={`/jobs/${job.tag}/repair?fault=${encodeURIComponent(leader.fault)}`} data-primary="yes" className={`${PRIMARY_LOOK} shrink-0`}>
+          Call the fault
+        </Link>
+      </div>
+    );
+  }
+  return (
+    <Notice kind="note">
+      <strong>These readings cannot tell.</strong> What is left reads like a healthy board to diode test and ohms: {leader.group.filter((g) => g !== 'none').slice(0, 4).map((g) => faultWords(board, g)).join('; ')} and others. Nothing is convicted.
+    </Notice>
+  );
+}

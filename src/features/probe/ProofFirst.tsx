@@ -1,0 +1,75 @@
+'use client';
+import { Dialog } from 'radix-ui';
+import Link from 'next/link';
+import { useEffect, useRef, useState } from 'react';
+import type { Hazard } from '@/core/safety';
+import { useJob } from '@/features/frame/JobContext';
+import { StoreRow } from '@/features/frame/StoreRow';
+import { Button, PRIMARY_LOOK } from '@/ui/Button';
+import { TextField } from '@/ui/Field';
+import { Notice } from '@/ui/Notice';
+
+/** Until every store is proved, the first points of the plan are those proofs. One key goes on without, with a reason kept. */
+export function ProofFirst({ hazard }: { hazard: Hazard }) {
+  const { job, now } = useJob();
+  const live = hazard.state === 'LIVE';
+  const todo = hazard.stores.filter((s) => s.store.proof && s.state !== 'discharged');
+  const link = useRef<HTMLAnchorElement>(null);
+  useEffect(() => {
+    if (live) link.current?.focus();
+  }, [live]);
+  return (
+    <div className="max-w-4xl">
+      <h1 className="mb-2 text-2xl font-bold">First: is it empty?</h1>
+      <Notice kind="caution" className="mb-4 text-lg">
+        {hazard.reason} Volts on a capacitor kill a meter in diode test.
+      </Notice>
+      {live ? (
+        <Link ref={link} href={`/jobs/${job.tag}/safe`} data-primary="yes" className={PRIMARY_LOOK}>
+          Isolate every source
+        </Link>
+      ) : (
+        <div className="flex flex-col gap-3">
+          {todo.map((state, i) => (
+            <StoreRow key={state.store.key} state={state} lit={i === 0} locked={false} now={now} />
+          ))}
+        </div>
+      )}
+      {!live && <GoOnWithout />}
+    </div>
+  );
+}
+
+function GoOnWithout() {
+  const { addLine } = useJob();
+  const [open, setOpen] = useState(false);
+  const [reason, setReason] = useState('');
+  return (
+    <Dialog.Root open={open} onOpenChange={setOpen}>
+      <Dialog.Trigger asChild>
+        <button type="button" className="mt-6 text-slate underline underline-offset-4">
+          Go on without these proofs
+        </button>
+      </Dialog.Trigger>
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 bg-black/60" />
+        <Dialog.Content className="fixed top-1/2 left-1/2 w-[30rem] max-w-[92vw] -translate-x-1/2 -translate-y-1/2 border-2 border-oxide bg-raised p-6">
+          <Dialog.Title className="text-lg font-semibold">Go on without proof</Dialog.Title>
+          <Dialog.Description className="mb-3 text-faint">Holds 15 minutes. The reason is kept in the job log.</Dialog.Description>
+          <form
+            className="flex flex-col gap-3"
+            onSubmit={(e) => {
+              e.preventDefault();
+              if (reason.trim().length >= 3) void addLine({ kind: 'override', body: { what: 'proof', reason } }).then(() => setOpen(false));
+            }}
+          >
+            <TextField label="Why the stores are known to be empty" value={reason} onChange={(e) => setReason(e.target.value)} autoFocus />
+            <Button type="submit" kind="danger">
+              Go on, keep the reason
+            </Button>
+          </form>
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}

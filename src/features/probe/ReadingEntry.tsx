@@ -1,0 +1,126 @@
+'use client';
+import { useEffect, useRef, useState } from 'react';
+import type { KeyboardEvent as ReactKeyboardEvent } from 'react';
+import type { ExpectedReading, SeenReading } from '@/core/expect';
+import { decadeSlip } from '@/core/expect';
+import { formatQuantity, formatVolts } from '@/core/quantity';
+import { Button } from '@/ui/Button';
+import { interpreted, readTyped } from './readReading';
+
+/** What the keys of the empty field do. */
+export interface EntryKeys {
+  next(): void;
+  back(): void;
+  undo(): void;
+  repeatTone(): void;
+  places(): void;
+}
+
+/** The reading field: digits always come here, wherever focus is. Enter keeps, Space agrees, letters act while it is empty. */
+export function ReadingEntry({
+  mode,
+  expected,
+  keys,
+  lit,
+  onKeep,
+}: {
+  mode: 'diode' | 'ohms' | 'continuity';
+  expected: ExpectedReading;
+  keys: EntryKeys;
+  lit: boolean;
+  onKeep(readings: readonly SeenReading[]): void;
+}) {
+  const [text, setText] = useState('');
+  const [meant, setMeant] = useState<number | null>(null);
+  const field = useRef<HTMLInputElement>(null);
+  const typed = readTyped(text, mode);
+  const wrong = typed.find((t) => !t.ok);
+
+  useEffect(() => {
+    field.current?.focus();
+    const onKey = (event: KeyboardEvent): void => {
+      const target = event.target as HTMLElement;
+      const elsewhere = /^(INPUT|TEXTAREA|SELECT)$/u.test(target.tagName);
+      if (elsewhere || event.ctrlKey || event.metaKey || event.altKey || !/^[\d.~-]$/u.test(event.key)) return;
+      field.current?.focus();
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, []);
+
+  const keep = (readings: readonly SeenReading[]): void => {
+    setText('');
+    setMeant(null);
+    onKeep(readings);
+  };
+  const send = (asTyped = false): void => {
+    if (typed.length === 0 || wrong) return;
+    const readings = typed.flatMap((t) => (t.ok ? [t.seen] : []));
+    const [first] = readings;
+    const slip = !asTyped && readings.length === 1 && first?.kind === 'figure' ? decadeSlip(expected, first.value) : null;
+    if (slip !== null && meant === null) setMeant(slip);
+    else keep(readings);
+  };
+  const onKeyDown = (event: ReactKeyboardEvent<HTMLInputElement>): void => {
+    if (event.key === 'Enter') {
+      event.preventDefault();
+      return send(meant !== null);
+    }
+    if (meant !== null && (event.key === '1' || event.key === '2')) {
+      event.preventDefault();
+      return event.key === '1' ? send(true) : keep([{ kind: 'figure', value: meant }]);
+    }
+    if (text !== '' || event.ctrlKey || event.metaKey || event.altKey) return;
+    const acts: Readonly<Record<string, () => void>> = {
+      n: keys.next,
+      b: keys.back,
+      u: keys.undo,
+      r: keys.repeatTone,
+      a: keys.places,
+      o: () => keep([{ kind: 'overload' }]),
+      ' ': () => keep([{ kind: 'agrees' }]),
+    };
+    const act = acts[event.key];
+    if (!act) return;
+    event.preventDefault();
+    act();
+  };
+  const show = (v: number): string => (mode === 'diode' ? formatVolts(v) : formatQuantity(v, 'ohm', 4));
+  return (
+    <div className="mt-2">
+      <div className="flex items-stretch gap-3">
+        <input
+          ref={field}
+          data-reading="yes"
+          aria-label="Reading"
+          value={text}
+          onChange={(e) => {
+            setText(e.target.value);
+            setMeant(null);
+          }}
+          onKeyDown={onKeyDown}
+          autoComplete="off"
+          placeholder="—"
+          className="figure h-20 min-w-0 flex-1 rounded-sm border-2 border-line bg-ground px-4 text-[56px] leading-none placeholder:text-line focus:border-slate"
+        />
+        <div className="flex w-44 flex-col justify-between">
+          <p className={`figure text-xl ${wrong ? 'text-oxide' : 'text-slate'}`} aria-live="polite">
+            {typed.map((t) => interpreted(t, mode)).join('  ')}
+          </p>
+          <Button kind={lit ? 'primary' : 'plain'} onClick={() => send()} disabled={typed.length === 0 || wrong !== undefined}>
+            Keep the reading
+          </Button>
+        </div>
+      </div>
+      {meant !== null && typed[0]?.ok && typed[0].seen.kind === 'figure' ? (
+        <p role="alert" className="mt-1 text-lg text-brass">
+          <kbd>1</kbd> {show(typed[0].seen.value)} as typed, or <kbd>2</kbd> {show(meant)}?
+        </p>
+      ) : (
+        <p className="mt-1 text-sm text-faint">
+          <kbd>o</kbd> overload · <kbd>Space</kbd> agrees, no figure · <kbd>n</kbd> next · <kbd>b</kbd> back · <kbd>u</kbd> undo · <kbd>a</kbd> all places · <kbd>~</kbd> creeping
+        </p>
+      )}
+    </div>
+  );
+}

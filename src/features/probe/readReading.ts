@@ -1,0 +1,39 @@
+import type { SeenReading } from '@/core/expect';
+import { formatQuantity, formatVolts, parseQuantity } from '@/core/quantity';
+
+/** One figure as typed in Probe, or what is wrong with it. */
+export type TypedReading = { readonly ok: true; readonly seen: SeenReading } | { readonly ok: false; readonly why: string };
+
+/**
+ * Reads what was typed: figures separated by spaces, `o` for overload, `~` before a figure that creeps or jumps.
+ * In diode test a figure of 5 or more is millivolts.
+ */
+export function readTyped(text: string, mode: 'diode' | 'ohms' | 'continuity'): readonly TypedReading[] {
+  // A space between figure and prefix belongs to the figure: `4.7 k` is one.
+  const joined = text.trim().replace(/(\d)\s+([TGMkKmuµnp]?(?:Ω|ohm|V)?)(?=\s|$)/gu, (_all, digit: string, unit: string) => (unit === '' ? `${digit} ` : digit + unit));
+  return joined
+    .split(/\s+/u)
+    .filter((t) => t !== '')
+    .map((token): TypedReading => {
+      const unsteady = token.startsWith('~');
+      const body = unsteady ? token.slice(1) : token;
+      if (/^o(?:l|pen)?$/iu.test(body)) return { ok: true, seen: { kind: 'overload' } };
+      const read = parseQuantity(body);
+      if (!read.ok) return { ok: false, why: read.problem.sentence };
+      let { value } = read.value;
+      if (read.value.unit !== null && (read.value.unit === 'V') !== (mode === 'diode')) {
+        return { ok: false, why: `${body} is not in ${mode === 'diode' ? 'volts' : 'ohm'}.` };
+      }
+      if (mode === 'diode' && Math.abs(value) >= 5) value /= 1000;
+      return { ok: true, seen: { kind: 'figure', value, ...(unsteady ? { unsteady } : {}) } };
+    });
+}
+
+/** How a typed reading will be taken, shown before Enter. */
+export function interpreted(typed: TypedReading, mode: 'diode' | 'ohms' | 'continuity'): string {
+  if (!typed.ok) return typed.why;
+  const { seen } = typed;
+  if (seen.kind === 'overload') return 'OL';
+  if (seen.kind === 'agrees') return 'agrees';
+  return `${seen.unsteady ? 'creeping, ' : ''}${mode === 'diode' ? formatVolts(seen.value) : formatQuantity(seen.value, 'ohm', 4)}`;
+}

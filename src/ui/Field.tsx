@@ -1,0 +1,82 @@
+'use client';
+import { useId } from 'react';
+import type { InputHTMLAttributes, ReactNode, Ref, SelectHTMLAttributes, TextareaHTMLAttributes } from 'react';
+
+const BOX = 'w-full rounded-sm border border-line bg-ground px-2 py-1.5 text-ink placeholder:text-faint';
+
+interface FieldText {
+  readonly label: string;
+  readonly hint?: ReactNode;
+  readonly error?: string | undefined;
+}
+
+/** A labelled text input with an optional hint and error. */
+export function TextField({
+  label,
+  hint,
+  error,
+  className = '',
+  ref,
+  ...rest
+}: FieldText & InputHTMLAttributes<HTMLInputElement> & { ref?: Ref<HTMLInputElement> }) {
+  const id = useId();
+  return (
+    <div className={className}>
+      <label htmlFor={id} className="mb-1 block text-sm text-faint">
+        {label}
+      </label>
+      <input id={id} ref={ref} className={BOX} aria-invalid={error ? true : undefined} autoComplete="off" {...rest} />
+      <Below hint={hint} error={error} />
+    </div>
+  );
+}
+
+/** A labelled box for several lines. */
+export function TextArea({ label, hint, error, className = '', ...rest }: FieldText & TextareaHTMLAttributes<HTMLTextAreaElement>) {
+  const id = useId();
+  return (
+    <div className={className}>
+      <label htmlFor={id} className="mb-1 block text-sm text-faint">
+        {label}
+      </label>
+      <textarea id={id} rows={2} className={BOX} {...rest} />
+      <Below hint={hint} error={error} />
+    </div>
+  );
+}
+
+/** A labelled choice among a few words. */
+export function Choice({ label, children, className = '', ...rest }: { label: string } & SelectHTMLAttributes<HTMLSelectElement>) {
+  const id = useId();
+  return (
+    <div className={className}>
+      <label htmlFor={id} className="mb-1 block text-sm text-faint">
+        {label}
+      </label>
+      <select id={id} className={BOX} {...rest}>
+        {children}
+      </select>
+    </div>
+  );
+}
+
+/** A box to tick with its words beside it. */
+export function Tick({ label, className = '', ...rest }: { label: ReactNode } & InputHTMLAttributes<HTMLInputElement>) {
+  return (
+    <label className={`flex cursor-pointer items-center gap-2 ${className}`}>
+      <input type="checkbox" className="size-4 accent-[var(--brass)]" {...rest} />
+      <span>{label}</span>
+    </label>
+  );
+}
+
+function Below({ hint, error }: { hint?: ReactNode; error?: string | undefined }) {
+  if (error) {
+    return (
+      <p role="alert" className="mt-1 text-sm text-oxide">
+        {error}
+      </p>
+    );
+  }
+  return hint ? <p className="mt-1 text-sm text-faint">{hint}</p> : null;
+}

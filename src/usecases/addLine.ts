@@ -1,0 +1,57 @@
+import type { Pool } from 'pg';
+import { findPart } from '@/core/circuit';
+import { ProblemError } from '@/core/problem';
+import { judgeSubstitution } from '@/core/substitute';
+import { boardsOf } from '@/data/board/boardTable';
+import { insertFaultCall, insertLine, insertReplacement, lineByClientKey } from '@/data/ledger/ledgerTable';
+import { jobByTag } from '@/data/job/jobTable';
+import { withTransaction } from '@/data/pool';
+import type { Tx } from '@/data/pool';
+import { boardFromJson } from '@/wire/boardJson';
+import type { NewLine, StoredLine } from '@/wire/ledger';
+
+/**
+ * Writes one line into a job's ledger, with its fault call or replacement, all or nothing.
+ *
+ * The same client key twice gives the first line again: a repeated request after a lost answer writes nothing new.
+ * Throws ProblemError `no-such-job`, `refused-substitution` and what `insertLine` throws.
+ */
+export async function addLine(pool: Pool, tag: string, line: NewLine, now: Date): Promise<StoredLine> {
+  const job = await jobByTag(pool, tag);
+  if (!job) throw new ProblemError({ code: 'no-such-job', sentence: `There is no job ${tag}.`, remedy: 'Nothing was written.' });
+  try {
+    return await withTransaction(pool, (tx) => write(tx, job.id, line, now));
+  } catch (error) {
+    const already = await lineByClientKey(pool, job.id, line.clientKey);
+    if (already) return already;
+    throw error;
+  }
+}
+
+async function write(tx: Tx, jobId: string, line: NewLine, now: Date): Promise<StoredLine> {
+  const already = await lineByClientKey(tx, jobId, line.clientKey);
+  if (already) return already;
+  const { entry, boardId } = line;
+  if (entry.kind === 'replacement' && boardId !== null) await checkReplacement(tx, jobId, boardId, entry.body);
+  const stored = await insertLine(tx, jobId, line, now);
+  if (entry.kind === 'fault' && boardId !== null) await insertFaultCall(tx, jobId, stored.id, boardId, entry.body.fault);
+  if (entry.kind === 'replacement' && boardId !== null) {
+    await insertReplacement(tx, jobId, stored.id, boardId, entry.body.ref, entry.body.fitted.source, entry.body.fitted);
+  }
+  return stored;
+}
+
+async function checkReplacement(
+  tx: Tx,
+  jobId: string,
+  boardId: string,
+  body: Extract<NewLine['entry'], { kind: 'replacement' }>['body'],
+): Promise<void> {
+  const stored = (await boardsOf(tx, jobId)).find((b) => b.id === boardId);
+  const part = stored && findPart(boardFromJson(stored.content), body.ref);
+  if (!part) throw new ProblemError({ code: 'no-such-part', sentence: `There is no part ${body.ref} on this board.`, remedy: 'Nothing was written.' });
+  const verdict = judgeSubstitution(part, body.fitted);
+  if (verdict.verdict === 'refused') {
+    throw new ProblemError({ code: 'refused-substitution', sentence: verdict.reasons.join(' '), remedy: 'Choose another part; nothing was written.' });
+  }
+}

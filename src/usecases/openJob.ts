@@ -1,0 +1,29 @@
+import { ProblemError } from '@/core/problem';
+import { boardsOf } from '@/data/board/boardTable';
+import type { StoredBoard } from '@/data/board/boardTable';
+import { ledgerOf } from '@/data/ledger/ledgerTable';
+import { allJobs, jobByTag } from '@/data/job/jobTable';
+import type { StoredJob } from '@/data/job/jobTable';
+import type { Db } from '@/data/pool';
+import type { StoredLine } from '@/wire/ledger';
+
+/** Everything a job's screens need. */
+export interface OpenJob {
+  readonly job: StoredJob;
+  readonly boards: readonly StoredBoard[];
+  readonly lines: readonly StoredLine[];
+}
+
+/** Opens a job by its tag. Throws ProblemError `no-such-job`. */
+export async function openJob(db: Db, tag: string): Promise<OpenJob> {
+  const job = await jobByTag(db, tag);
+  if (!job) throw new ProblemError({ code: 'no-such-job', sentence: `There is no job ${tag}.`, remedy: 'Go back to the bench.' });
+  const [boards, lines] = await Promise.all([boardsOf(db, job.id), ledgerOf(db, job.id)]);
+  return { job, boards, lines };
+}
+
+/** Every job on the bench with its boards and ledger. */
+export async function openBench(db: Db): Promise<readonly OpenJob[]> {
+  const jobs = await allJobs(db);
+  return Promise.all(jobs.map(async (job) => ({ job, boards: await boardsOf(db, job.id), lines: await ledgerOf(db, job.id) })));
+}

@@ -1,0 +1,58 @@
+import { z } from 'zod';
+import { NameplateJson } from './boardJson';
+
+/** Complaints on screen: the contract's symptoms first, then what only people say. */
+export const COMPLAINTS = [
+  { code: 'dead', words: 'dead' },
+  { code: 'fuse-blows', words: 'blows the fuse' },
+  { code: 'trips', words: 'trips the breaker' },
+  { code: 'hiccup', words: 'starts then stops' },
+  { code: 'ticks', words: 'ticks' },
+  { code: 'low-output', words: 'output low' },
+  { code: 'high-output', words: 'output high' },
+  { code: 'unstable', words: 'unstable under load' },
+  { code: 'sags', words: 'sags when a load starts' },
+  { code: 'ok-unloaded', words: 'right until loaded' },
+  { code: 'noisy', words: 'noisy' },
+  { code: 'hot', words: 'hot' },
+  { code: 'smells', words: 'smells' },
+  { code: 'status-light', words: 'status light pattern' },
+  { code: 'intermittent', words: 'intermittent' },
+  { code: 'no-charge', words: 'will not charge' },
+  { code: 'after-surge', words: 'after a surge' },
+  { code: 'after-water', words: 'after water' },
+] as const;
+export const COMPLAINT_CODES = COMPLAINTS.map((c) => c.code);
+
+const Source = z.strictObject({
+  name: z.string().trim().min(1).max(80),
+  kind: z.enum(['mains', 'battery', 'solar', 'back-feed', 'dc']),
+});
+
+/** Where a new job's board comes from. */
+const BoardChoice = z.discriminatedUnion('from', [
+  z.strictObject({ from: z.literal('typical'), name: z.string().max(60) }),
+  z.strictObject({ from: z.literal('netlist'), text: z.string().max(1_000_000) }),
+  z.strictObject({ from: z.literal('json'), text: z.string().max(5_000_000) }),
+  z.strictObject({ from: z.literal('job'), tag: z.string().max(20) }),
+]);
+
+/** A new job as Intake sends it. */
+export const NewJob = z.strictObject({
+  tag: z
+    .string()
+    .trim()
+    .toUpperCase()
+    .regex(/^[A-Z0-9][A-Z0-9-]{0,19}$/u, 'Use letters, digits and hyphens, at most 20.'),
+  unit: z.string().trim().min(1, 'Name the unit.').max(120),
+  serial: z.string().trim().max(80).default(''),
+  nameplate: NameplateJson,
+  complaint: z.string().trim().max(2000),
+  symptoms: z.array(z.enum(COMPLAINT_CODES as [string, ...string[]])).max(18),
+  history: z.string().trim().max(2000).default(''),
+  accessories: z.string().trim().max(500).default(''),
+  sources: z.array(Source).min(1, 'Name at least one source of energy.').max(8),
+  board: BoardChoice,
+});
+export type NewJob = z.output<typeof NewJob>;
+export type NewJobInput = z.input<typeof NewJob>;

@@ -1,0 +1,101 @@
+import { z } from 'zod';
+import { COLD_MODES } from '@/core/meter';
+
+const Net = z.string().min(1).max(64);
+const Words = z.string().trim().max(2000);
+const Ref = z.string().min(1).max(64);
+
+const Seen = z.discriminatedUnion('kind', [
+  z.strictObject({ kind: z.literal('figure'), value: z.number(), unsteady: z.boolean().optional() }),
+  z.strictObject({ kind: z.literal('overload') }),
+  z.strictObject({ kind: z.literal('agrees') }),
+]);
+
+/** Conditions of a reading, as the trade notes them. */
+const Conditions = z.strictObject({
+  powered: z.boolean().default(false),
+  suppliedBy: Words.default(''),
+  load: Words.default(''),
+  minutesOn: z.number().min(0).max(100000).nullable().default(null),
+  celsius: z.number().min(-60).max(200).nullable().default(null),
+  stimulus: z.enum(['none', 'tapped', 'flexed', 'frozen', 'heated']).default('none'),
+  settled: z.enum(['settled', 'creeping', 'jumping']).default('settled'),
+});
+
+/** What a ledger line may say, by kind. Derived results are never stored here. */
+export const LedgerEntry = z.discriminatedUnion('kind', [
+  z.strictObject({
+    kind: z.literal('reading'),
+    body: z.strictObject({
+      mode: z.enum(COLD_MODES),
+      red: Net,
+      black: Net,
+      seen: Seen,
+      purpose: z.enum(['probe', 'also-check', 'after-repair']).default('probe'),
+      ref: Ref.optional(),
+      placeConfirmed: z.boolean().default(true),
+      conditions: Conditions.prefault({}),
+    }),
+  }),
+  z.strictObject({
+    kind: z.literal('finding'),
+    body: z.strictObject({ place: Words, severity: z.enum(['note', 'doubt', 'fault', 'danger']), words: Words.min(1) }),
+  }),
+  z.strictObject({ kind: z.literal('isolation'), body: z.strictObject({ source: z.string().min(1).max(80) }) }),
+  z.strictObject({
+    kind: z.literal('discharge-proof'),
+    body: z.strictObject({ storeKey: z.string().min(1).max(200), refs: z.array(Ref).min(1), volts: z.number().min(-5000).max(5000), meterProved: z.boolean() }),
+  }),
+  z.strictObject({ kind: z.literal('recharged'), body: z.strictObject({ why: Words.min(1) }) }),
+  z.strictObject({ kind: z.literal('action'), body: z.strictObject({ words: Words.min(1) }) }),
+  z.strictObject({ kind: z.literal('override'), body: z.strictObject({ what: z.enum(['proof', 'gate']), reason: Words.min(3) }) }),
+  z.strictObject({ kind: z.literal('fault'), body: z.strictObject({ fault: z.string().trim().min(1).max(300), words: Words }) }),
+  z.strictObject({ kind: z.literal('check-skipped'), body: z.strictObject({ ref: Ref, fault: z.string().max(300), reason: Words.min(3) }) }),
+  z.strictObject({ kind: z.literal('step-closed'), body: z.strictObject({ step: z.enum(['repair']) }) }),
+  z.strictObject({
+    kind: z.literal('replacement'),
+    body: z.strictObject({
+      ref: Ref,
+      was: Words,
+      fitted: z.strictObject({
+        source: z.enum(['new', 'salvaged']),
+        samePart: z.boolean(),
+        value: z.number().positive().optional(),
+        ratedVolts: z.number().positive().optional(),
+        ratedAmps: z.number().positive().optional(),
+        ratedWatts: z.number().positive().optional(),
+        lowEsr: z.boolean().optional(),
+        celsius105: z.boolean().optional(),
+        safetyClass: z.string().max(60).optional(),
+        fuseSpeed: z.enum(['T', 'F', 'TT', 'FF', 'M']).optional(),
+        fuseBreaking: z.enum(['L', 'H', 'E']).optional(),
+      }),
+      words: Words,
+    }),
+  }),
+  z.strictObject({ kind: z.literal('safety-test'), body: z.strictObject({ test: z.string().min(1).max(80), result: Words.min(1) }) }),
+  z.strictObject({ kind: z.literal('reversal'), body: z.strictObject({ reason: Words }) }),
+]);
+export type LedgerEntry = z.output<typeof LedgerEntry>;
+
+/** A request to add a line. `clientKey` makes a repeated request harmless. */
+export const NewLine = z.strictObject({
+  clientKey: z.uuid(),
+  actor: z.string().trim().min(1).max(60),
+  boardId: z.string().regex(/^\d+$/u).nullable(),
+  entry: LedgerEntry,
+  reverses: z.string().regex(/^\d+$/u).nullable().default(null),
+});
+export type NewLine = z.output<typeof NewLine>;
+
+/** A ledger line as the client gets it. */
+export const StoredLine = z.strictObject({
+  id: z.string(),
+  seq: z.number(),
+  boardId: z.string().nullable(),
+  entry: LedgerEntry,
+  actor: z.string(),
+  at: z.number(),
+  reverses: z.string().nullable(),
+});
+export type StoredLine = z.output<typeof StoredLine>;

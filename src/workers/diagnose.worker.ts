@@ -1,0 +1,55 @@
+import { Diagnoser, buildDictionary, listHypotheses } from '@/core/diagnose';
+import { planEntry } from './messages';
+import type { DiagnoseAnswer, DiagnoseRequest } from './messages';
+
+let diagnoser: Diagnoser | null = null;
+let opening = 0;
+
+const answer = (message: DiagnoseAnswer): void => self.postMessage(message);
+
+self.onmessage = ({ data }: MessageEvent<DiagnoseRequest>): void => {
+  if (data.type === 'open') void open(data);
+  else weigh(data);
+};
+
+/** Builds the dictionary in slices; a newer board or the end of the page stops it. */
+async function open({ number, board, symptoms }: Extract<DiagnoseRequest, { type: 'open' }>): Promise<void> {
+  opening = number;
+  diagnoser = null;
+  try {
+    const hypotheses = listHypotheses(board, symptoms);
+    const steps = buildDictionary(board, hypotheses);
+    let since = performance.now();
+    for (;;) {
+      const step = steps.next();
+      if (opening !== number) return;
+      if (step.done) {
+        diagnoser = new Diagnoser(step.value);
+        answer({ type: 'opened', number, hypotheses: hypotheses.length });
+        return;
+      }
+      if (performance.now() - since > 50) {
+        answer({ type: 'progress', number, share: step.value });
+        await new Promise((resolve) => setTimeout(resolve));
+        since = performance.now();
+      }
+    }
+  } catch (error) {
+    answer({ type: 'failed', number, sentence: error instanceof Error ? error.message : String(error) });
+  }
+}
+
+function weigh({ number, readings, skipped }: Extract<DiagnoseRequest, { type: 'weigh' }>): void {
+  if (!diagnoser) return;
+  try {
+    const { suspects, plan, gate, verdict, probabilities } = diagnoser.diagnose(readings, 10, skipped);
+    const byPart = new Map<string, number>();
+    diagnoser.dictionary.hypotheses.forEach((h, i) => {
+      for (const ref of new Set(h.faults.map((f) => f.ref))) byPart.set(ref, (byPart.get(ref) ?? 0) + probabilities[i]!);
+    });
+    const clearing = gate.clearing.map(({ mode, red, black }) => ({ mode, red, black }));
+    answer({ type: 'weighed', number, suspects, plan: plan.map(planEntry), gate: { ...gate, clearing }, verdict, byPart });
+  } catch (error) {
+    answer({ type: 'failed', number, sentence: error instanceof Error ? error.message : String(error) });
+  }
+}
