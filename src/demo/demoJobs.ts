@@ -78,7 +78,7 @@ export const DEMO_JOBS: readonly DemoJob[] = [
       board: { from: 'netlist', text: HARBOUR_LAMP },
     },
     actor: 'Bench A',
-    minutesAgo: 14,
+    minutesAgo: 6,
     isolated: true,
     proved: true,
     hidden: 'M1:short(d,s)+F1:open',

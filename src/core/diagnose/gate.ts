@@ -1,3 +1,4 @@
+import { faultWords } from '../fault';
 import type { FaultDictionary, PredictedPoint } from './dictionary';
 import { coordinate, logLikelihood } from './outcome';
 import { readingSeconds } from './nextReading';
@@ -66,7 +67,7 @@ function massReason(dictionary: FaultDictionary, probabilities: Float64Array, ma
   });
   const percent = Math.max(1, Math.round(mass * 100));
   const where = dictionary.hypotheses[worst]!.short === 'input' ? 'the supply path' : 'an output rail';
-  const what = readings === 0 ? 'Nothing has been read yet' : `${dictionary.hypotheses[worst]!.label} leads`;
+  const what = readings === 0 ? 'Nothing has been read yet' : `${faultWords(dictionary.board, dictionary.hypotheses[worst]!.label)} leads`;
   return `A short in ${where} stands at ${percent} % (${what}).`;
 }
 

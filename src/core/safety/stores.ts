@@ -13,7 +13,7 @@ export const TOUCH_LIMIT_JOULES = 10;
 const LISTED_JOULES = 10e-3;
 
 /** Resistance up to which two nets hold the same charge. */
-const SAME_STORE_OHMS = 100;
+const SAME_STORE_OHMS = 1;
 
 /**
  * Capacitors that share their charge, and where to prove them empty.
@@ -71,7 +71,7 @@ function joinedNets(board: Board): (net: string) => string {
     const joins =
       part.kind === 'fuse' ||
       part.kind === 'inductor' ||
-      (part.kind === 'ntc' && (part.numbers['r25'] ?? 0) < SAME_STORE_OHMS) ||
+      (part.kind === 'ntc' && (part.numbers['r25'] ?? Infinity) < 20 * SAME_STORE_OHMS) ||
       (part.kind === 'resistor' && part.value <= SAME_STORE_OHMS && part.fitted);
     if (joins) sets.union(index.get(netKey(part.nets[0]!))!, index.get(netKey(part.nets[1]!))!);
   }
@@ -86,7 +86,7 @@ function store(board: Board, key: string, parts: readonly Part[]): EnergyStore |
   if (joules <= LISTED_JOULES && volts.nominal <= TOUCH_LIMIT_VOLTS) return null;
   return {
     key,
-    refs: parts.map((p) => p.ref),
+    refs: [...parts].sort((a, b) => farads(b) - farads(a)).map((p) => p.ref),
     plus: largest.nets[0]!,
     minus: largest.nets[1]!,
     farads: total,
@@ -112,9 +112,11 @@ function worstVolts(board: Board, largest: Part, parts: readonly Part[]): Quanti
   }
   const input = board.nameplate?.source === 'mains' ? undefined : board.nameplate?.inputMax;
   if (input !== undefined && a === 0 && b === 1) return exactly(input, 'seen', `${input} V, the highest input of the nameplate`);
-  const rated = Math.max(...parts.map((p) => (p.numbers['vr'] ?? 0) * (safetyClass(p) ? Math.SQRT2 : 1)));
-  if (rated > 0) {
-    return exactly(rated, 'assumed', `${formatQuantity(rated, 'V')} is what the part is rated for: an upper bound`);
+  // On one rail the lowest rating bounds them all; X and Y parts are printed in volts rms.
+  const ratings = parts.flatMap((p) => (p.numbers['vr'] === undefined ? [] : [p.numbers['vr'] * (safetyClass(p) ? Math.SQRT2 : 1)]));
+  if (ratings.length > 0) {
+    const rated = Math.min(...ratings);
+    return exactly(rated, 'assumed', `${formatQuantity(rated, 'V')} is the rating there: an upper bound`);
   }
   return exactly(TOUCH_LIMIT_VOLTS, 'assumed', 'no rating is known: 60 V taken');
 }

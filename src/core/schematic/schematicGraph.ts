@@ -1,5 +1,6 @@
 import { netKey, pinNames, pinsOnNet } from '../circuit';
 import type { Board, Part } from '../circuit';
+import { DisjointSets } from '../graph';
 
 /** A place on a symbol where a wire ends: pixels from the symbol's top left corner. */
 export interface SymbolPort {
@@ -34,8 +35,8 @@ export interface SchematicGraph {
   readonly wires: readonly SchematicWire[];
 }
 
-/** A net with at least this many pins is a rail: named at each pin instead of drawn. */
-const RAIL_PINS = 6;
+/** A net with at least this many pins is a rail wherever it is: named at each pin instead of drawn. */
+const RAIL_PINS = 10;
 const TWO_PIN = { width: 60, height: 30 };
 const PIN_PITCH = 20;
 const BOX_WIDTH = 76;
@@ -45,8 +46,9 @@ const BOX_WIDTH = 76;
  * Rails are written as names, so that the picture is of stages and not of ground.
  */
 export function schematicGraph(board: Board): SchematicGraph {
-  const depth = depths(board);
-  const isRail = (net: string): boolean => netKey(net) === 'nc' || pinsOnNet(board, net).length >= RAIL_PINS;
+  const rails = railNets(board);
+  const isRail = (net: string): boolean => rails.has(netKey(net));
+  const depth = depths(board, isRail);
   const symbols = board.parts.map((part) => symbolOf(part, isRail, depth));
   const portsByNet = new Map<string, { port: string; ref: string; net: string }[]>();
   for (const symbol of symbols) {
@@ -66,8 +68,30 @@ export function schematicGraph(board: Board): SchematicGraph {
   return { symbols, wires };
 }
 
+/** Rails: pins left free, the most connected net of each galvanic island (its ground), and very large nets. */
+function railNets(board: Board): ReadonlySet<string> {
+  const rails = new Set(['nc']);
+  const nets = [...new Set(board.parts.flatMap((p) => p.nets.map(netKey)))];
+  const index = new Map(nets.map((n, i) => [n, i]));
+  const islands = new DisjointSets(nets.length);
+  for (const part of board.parts) {
+    if (part.kind === 'capacitor' || part.kind === 'connector') continue;
+    const [first, ...rest] = part.kind === 'opto' ? part.nets.slice(0, 2) : part.nets;
+    if (first !== undefined) for (const net of rest) islands.union(index.get(netKey(first))!, index.get(netKey(net))!);
+  }
+  const largest = new Map<number, { net: string; pins: number }>();
+  for (const net of nets) {
+    const pins = pinsOnNet(board, net).length;
+    if (pins >= RAIL_PINS) rails.add(net);
+    const island = islands.find(index.get(net)!);
+    if (pins > (largest.get(island)?.pins ?? 3)) largest.set(island, { net, pins });
+  }
+  for (const { net } of largest.values()) rails.add(net);
+  return rails;
+}
+
 /** Steps from the first connector to each part, rails not crossed; what hangs on rails alone comes after. */
-function depths(board: Board): Map<string, number> {
+function depths(board: Board, isRail: (net: string) => boolean): Map<string, number> {
   const depth = new Map<string, number>();
   const starts = [...board.parts.filter((p) => p.kind === 'connector'), ...board.parts];
   for (const start of starts) {
@@ -81,13 +105,12 @@ function depths(board: Board): Map<string, number> {
         depth.set(part.ref, level);
         for (const net of part.nets) {
           const pins = pinsOnNet(board, net);
-          if (pins.length < RAIL_PINS) next.push(...pins.map((p) => p.part).filter((p) => !depth.has(p.ref)));
+          if (!isRail(net)) next.push(...pins.map((p) => p.part).filter((p) => !depth.has(p.ref)));
         }
       }
       wave = next;
       level++;
     }
-    if (start.kind === 'connector' && depth.size > 1) continue;
   }
   return depth;
 }

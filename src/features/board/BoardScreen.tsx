@@ -45,7 +45,7 @@ export function BoardScreen() {
           {progress.next}
         </Link>
       </div>
-      <Schematic board={board} selection={picked} byPart={weighed?.byPart} height={300} onPickPart={(ref) => setPicked({ part: ref })} />
+      <Schematic board={board} selection={picked} byPart={weighed?.byPart} height={330} onPickPart={(ref) => setPicked({ part: ref })} />
       <div className="grid grid-cols-[1fr_22rem] gap-4 max-xl:grid-cols-[1fr_18rem]">
         <div>
           <div className="mb-2 flex items-center gap-3">
@@ -56,7 +56,7 @@ export function BoardScreen() {
                 </button>
               ))}
             </div>
-            <input type="search" aria-label="Search parts and nets" value={wanted} onChange={(e) => setWanted(e.target.value)} placeholder="designator, marking, net, assumed …" className="w-64 rounded-sm border border-line bg-ground px-2 py-1 placeholder:text-faint" />
+            <input type="search" aria-label="Search parts and nets" value={wanted} onChange={(e) => setWanted(e.target.value)} placeholder="designator, marking, net, assumed …" className="w-80 rounded-sm border border-line bg-ground px-2 py-1 placeholder:text-faint" />
           </div>
           <div className="max-h-80 overflow-y-auto" tabIndex={0} aria-label="Table">
             {table === 'parts' ? (
@@ -102,10 +102,10 @@ function PartsTable({ parts, picked, onPick }: { parts: readonly Part[]; picked:
           const [figure, unit] = shortValue(p).split('\u2009');
           return (
             <tr key={p.ref} className={`h-8 border-b border-line/40 hover:bg-raised ${picked === p.ref ? 'bg-raised' : ''}`}>
-              <td>
+              <td className="pr-2 text-center">
                 <BasisMark basis={p.basis} fitted={p.fitted} />
               </td>
-              <td>
+              <td className="pr-2 whitespace-nowrap">
                 <button type="button" className="figure underline decoration-line underline-offset-4" onClick={() => onPick(p.ref)}>
                   {p.ref}
                 </button>{' '}
@@ -114,7 +114,7 @@ function PartsTable({ parts, picked, onPick }: { parts: readonly Part[]; picked:
               <td className="figure pr-2 text-right whitespace-nowrap">
                 {figure} <span className="inline-block w-7 text-left text-faint">{unit ?? ''}</span>
               </td>
-              <td className="max-w-36 truncate">{marking(p) ?? (p.numbers['vr'] !== undefined ? formatQuantity(p.numbers['vr'], 'V') : '')}</td>
+              <td className="max-w-32 truncate pr-3">{marking(p) ?? (p.numbers['vr'] !== undefined ? formatQuantity(p.numbers['vr'], 'V') : '')}</td>
               <td className="figure max-w-44 truncate text-sm text-faint">{p.nets.join(' ')}</td>
             </tr>
           );

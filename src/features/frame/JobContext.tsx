@@ -84,7 +84,6 @@ export function JobProvider({
 
   useEffect(() => {
     const kept = window.localStorage.getItem('actor');
-    // eslint-disable-next-line react-hooks/set-state-in-effect -- the remembered name is known only in the browser
     if (kept) setActorState(kept);
     const offset = serverNow - Date.now();
     const timer = window.setInterval(() => setNow(Date.now() + offset), 5000);

@@ -72,7 +72,6 @@ export function SuspectsProvider({ children }: { children: ReactNode }) {
     counter.current += 1;
     const request: DiagnoseRequest = { type: 'weigh', number: counter.current, readings, skipped };
     worker.current?.postMessage(request);
-    // eslint-disable-next-line react-hooks/set-state-in-effect -- the number of the question is known only here
     setAsked(counter.current);
   }, [readings, skipped, openNumber]);
 

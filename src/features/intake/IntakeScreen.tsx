@@ -16,7 +16,7 @@ export function IntakeScreen() {
   const [outcome, setOutcome] = useState(job.outcome);
   const next = useRef<HTMLAnchorElement>(null);
   useEffect(() => next.current?.focus(), []);
-  const plate = job.nameplate as { outputs?: readonly { volts: number; amps: number }[] } & PlateFigures & { input?: string };
+  const plate = job.nameplate as unknown as { outputs?: readonly { volts: number; amps: number }[] } & PlateFigures & { input?: string };
   const output = plate.outputs?.[0];
   const sanity = nameplateSanity({ ...plate, source: plate.source ?? 'mains', outputVolts: output?.volts, outputAmps: output?.amps });
   const words = job.symptoms.map((s) => COMPLAINTS.find((c) => c.code === s)?.words ?? s);

@@ -18,7 +18,7 @@ export function GateLine({ gate, board }: { gate: Weighed['gate']; board: Board 
   return (
     <Notice kind="caution" className="mt-2 text-sm">
       <strong data-gate="closed">Do not power this.</strong> {gate.reasons.join(' ')}
-      {gate.clearing.length > 0 && (
+      {gate.mass < 0.5 && gate.clearing.length > 0 && (
         <span className="block text-faint">
           Cleared by {gate.clearing.length === 1 ? 'one reading' : `${gate.clearing.length} readings`}, if healthy:{' '}
           {gate.clearing

@@ -10,7 +10,7 @@ export function PlanList({ board, plan, current, onChoose }: { board: Board; pla
   const place = (net: string): string => placesOnNet(board, net)[0]?.words ?? net;
   return (
     <ol className="flex flex-col">
-      {plan.slice(0, 6).map((p) => {
+      {plan.slice(0, 4).map((p) => {
         const here = current !== null && pointKey(p) === pointKey(current);
         return (
           <li key={pointKey(p)}>
@@ -18,14 +18,17 @@ export function PlanList({ board, plan, current, onChoose }: { board: Board; pla
               type="button"
               aria-current={here ? 'true' : undefined}
               onClick={() => onChoose(p)}
-              className={`flex w-full items-baseline gap-2 px-2 py-1 text-left hover:bg-raised ${here ? 'border-l-2 border-brass bg-raised' : 'border-l-2 border-transparent'}`}
+              className={`flex w-full items-baseline gap-2 px-2 py-0.5 text-left hover:bg-raised ${here ? 'border-l-2 border-brass bg-raised' : 'border-l-2 border-transparent'}`}
             >
               <span className="w-20 shrink-0 text-sm">{MODE_NAMES[p.mode]}</span>
               <span className="min-w-0 flex-1">
-                {place(p.red)} <span className="text-faint">from</span> {place(p.black)}
-                <span className="block text-sm text-faint">{splitWords(p)}</span>
+                <span className="block truncate" title={`${place(p.red)} from ${place(p.black)}`}>
+                  {place(p.red)} <span className="text-faint">from</span> {place(p.black)}
+                </span>
+                <span className="block text-xs text-faint">
+                  {splitWords(p)}, {Math.round(p.seconds)} s
+                </span>
               </span>
-              <span className="figure shrink-0 text-sm text-faint">{Math.round(p.seconds)} s</span>
             </button>
           </li>
         );

@@ -1,5 +1,4 @@
 'use client';
-import { useState } from 'react';
 import { placesOnNet } from '@/core/circuit';
 import type { Board } from '@/core/circuit';
 import type { ExpectedReading } from '@/core/expect';
@@ -34,19 +33,13 @@ function Lead({ name, net, board, all, sign }: { name: string; net: string; boar
   const places = placesOnNet(board, net);
   const [first, ...rest] = places;
   return (
-    <p className="mb-1 text-xl leading-snug">
-      <span className={`inline-block w-20 font-bold ${name === 'Red' ? 'text-oxide' : ''}`}>
+    <p className="mb-1 text-2xl leading-snug">
+      <span className={`inline-block w-24 font-bold ${name === 'Red' ? 'text-oxide' : ''}`}>
         <span aria-hidden>{sign}</span> {name}
       </span>
       {first?.words ?? net} <span className="figure text-sm text-faint">{net}</span>
       {first?.assumed && <span className="text-sm text-faint"> (assumed place)</span>}
-      {all && rest.length > 0 && <span className="block pl-20 text-base text-faint">or {rest.map((p) => p.words).join('; ')}</span>}
+      {all && rest.length > 0 && <span className="block pl-24 text-base text-faint">or {rest.map((p) => p.words).join('; ')}</span>}
     </p>
   );
-}
-
-/** Asks for the prefix when a figure is a decade, or three, off. */
-export function useSlip(): readonly [number | null, (meant: number | null) => void] {
-  const [meant, setMeant] = useState<number | null>(null);
-  return [meant, setMeant] as const;
 }

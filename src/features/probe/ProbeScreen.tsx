@@ -42,7 +42,6 @@ export function ProbeScreen() {
   const [picked, setPicked] = useState<string | undefined>(undefined);
   const [sound, setSound] = useState(true);
   const tone = useRef<Tone | null>(null);
-  const waiting = useRef<readonly SeenReading[]>([]);
 
   const overridden = linesOf<{ what: string }>(lines, 'override').some(({ line, body }) => body.what === 'proof' && now - line.at < OVERRIDE_MS);
   const open = progress.hazard.meterSafe || overridden;
@@ -66,7 +65,6 @@ export function ProbeScreen() {
       const point = points[i];
       if (point) keepOne(point, seen);
     });
-    waiting.current = [];
     choose(null);
     setAllPlaces(false);
   };
@@ -79,7 +77,7 @@ export function ProbeScreen() {
   if (!open) return <ProofFirst hazard={progress.hazard} />;
   const named = weighed !== null && !thinking && weighed.verdict === 'named';
   return (
-    <div className="flex flex-col gap-3">
+    <div className="flex flex-col gap-2">
       <div className="flex items-center gap-3">
         <h1 className="sr-only">Probe</h1>
         <div className="min-w-0 flex-1">
@@ -91,7 +89,11 @@ export function ProbeScreen() {
       </div>
       {weighed && !thinking && weighed.verdict !== 'open' && <Verdict />}
       {current && expected ? (
-        <section aria-label="Next point" className={`border border-line bg-raised px-4 py-3 ${named ? 'opacity-80' : ''}`}>
+        <section
+          aria-label="Next point"
+          data-point={`${current.mode} ${current.red} ${current.black}`}
+          data-settled={thinking ? undefined : 'yes'}
+          className={`border border-line bg-raised px-4 py-3 ${named ? 'opacity-80' : ''}`}>
           <PointPanel board={board} point={current} expected={expected} allPlaces={allPlaces} />
           <ReadingEntry
             key={`${current.mode} ${current.red} ${current.black}`}

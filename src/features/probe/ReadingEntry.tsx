@@ -5,7 +5,7 @@ import type { ExpectedReading, SeenReading } from '@/core/expect';
 import { decadeSlip } from '@/core/expect';
 import { formatQuantity, formatVolts } from '@/core/quantity';
 import { Button } from '@/ui/Button';
-import { interpreted, readTyped } from './readReading';
+import { interpreted, readTyped } from '@/features/frame/readReading';
 
 /** What the keys of the empty field do. */
 export interface EntryKeys {

@@ -6,16 +6,18 @@ import type { Weighed } from '@/features/frame/SuspectsContext';
 /** The suspects, likeliest first: a bar of suspicion, the figure, and what cannot be told apart from each. */
 export function SuspectList({ board, weighed }: { board: Board; weighed: Weighed }) {
   return (
-    <ol className="flex flex-col gap-1.5" aria-live="polite">
-      {weighed.suspects.slice(0, 6).map((s) => (
-        <li key={s.fault} className="relative px-2 py-1">
+    <ol className="flex flex-col gap-0.5" aria-live="polite">
+      {weighed.suspects.slice(0, 5).map((s, i) => (
+        <li key={s.fault} className="relative px-2 py-0.5">
           <span aria-hidden className="absolute inset-y-0 left-0 rounded-sm bg-[rgb(var(--glow)/0.28)]" style={{ width: `${Math.max(1.5, 100 * s.probability)}%` }} />
           <span className="relative flex items-baseline gap-2">
             <span className="figure w-14 shrink-0 text-right text-brass">{percent(s.probability)}</span>
             <span className="min-w-0">
-              {faultWords(board, s.fault)}
-              {s.group.length > 1 && (
-                <span className="block text-sm text-faint">
+              <span className="block truncate" title={faultWords(board, s.fault)}>
+                {faultWords(board, s.fault)}
+              </span>
+              {i === 0 && s.group.length > 1 && (
+                <span className="block text-xs text-faint">
                   {s.invisible ? 'these readings cannot tell it from ' : 'not told from '}
                   {s.group
                     .filter((g) => g !== s.fault)

@@ -5,7 +5,7 @@ import { netKey } from '@/core/circuit';
 import type { Board, Part } from '@/core/circuit';
 import { formatQuantity } from '@/core/quantity';
 import { PartSymbol } from './PartSymbol';
-import { useSchematicLayout } from './useSchematicLayout';
+import { STUB, useSchematicLayout } from './useSchematicLayout';
 import type { SchematicLayout } from './useSchematicLayout';
 
 /** What is picked out: a part, a net, or the two nets under the leads. */
@@ -83,7 +83,7 @@ export function Schematic({
         {[
           ['−', 'Smaller', () => setView(zoomAt(shown, 1 / 1.4, 400, height / 2))],
           ['+', 'Larger', () => setView(zoomAt(shown, 1.4, 400, height / 2))],
-          ['all', 'Show all', () => setView(fitted)],
+          ['all', 'Show all', () => setView(fit(layout, height, 0))],
         ].map(([sign, label, act]) => (
           <button key={String(label)} type="button" aria-label={String(label)} onClick={act as () => void} className="min-w-7 rounded-sm border border-line bg-raised px-1.5">
             {String(sign)}
@@ -94,9 +94,12 @@ export function Schematic({
   );
 }
 
-function fit(layout: SchematicLayout, height: number): View {
-  const scale = Math.min(1, (height - 16) / Math.max(1, layout.height), 1000 / Math.max(1, layout.width));
-  return { x: 8, y: 8, scale };
+/** Smallest scale at which designators can still be read. */
+const READABLE = 0.62;
+
+function fit(layout: SchematicLayout, height: number, least = READABLE): View {
+  const scale = Math.min(1, (height - 16) / Math.max(1, layout.height), 810 / Math.max(1, layout.width));
+  return { x: 8, y: scale < least ? Math.min(8, (height - layout.height * least) / 2) : 8, scale: Math.max(least, scale) };
 }
 
 function zoomAt(view: View | null, factor: number, px: number, py: number): View | null {
@@ -166,7 +169,12 @@ function Drawing({
               {p >= 0.02 && <tspan fill="var(--brass)" fontWeight={700}>{` ${Math.round(100 * p)} %`}</tspan>}
             </text>
             {s.ports.map((port) =>
-              port.stub === null ? null : (
+              port.stub === null ? (
+                s.ports.some((other) => other.side === port.side && other.stub !== null) && (
+                  // The wire ends where stubs have their room: lead it up to the symbol.
+                  <path key={port.id} d={port.side === 'west' ? `M0 ${port.y}h-${STUB}` : `M${s.width} ${port.y}h${STUB}`} stroke="var(--faint)" strokeWidth={1.2} />
+                )
+              ) : (
                 <g key={port.id}>
                   <path d={port.side === 'west' ? `M0 ${port.y}h-8` : `M${s.width} ${port.y}h8`} stroke={lit.has(netKey(port.stub)) ? 'var(--slate)' : 'var(--faint)'} strokeWidth={lit.has(netKey(port.stub)) ? 3 : 1.2} />
                   <text x={port.side === 'west' ? -10 : s.width + 10} y={port.y + 3} textAnchor={port.side === 'west' ? 'end' : 'start'} fontSize={8.5} fill={lit.has(netKey(port.stub)) ? 'var(--slate)' : 'var(--faint)'}>

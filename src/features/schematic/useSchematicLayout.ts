@@ -37,7 +37,7 @@ const OPTIONS = {
 
 /** Room that a symbol's label and stub names take around it, pixels. */
 const LABEL_TOP = 18;
-const STUB = 34;
+export const STUB = 34;
 
 let engine: InstanceType<typeof ELK> | null = null;
 

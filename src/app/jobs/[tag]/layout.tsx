@@ -13,9 +13,8 @@ export const dynamic = 'force-dynamic';
 export default async function JobLayout({ children, params }: { children: ReactNode; params: Promise<{ tag: string }> }) {
   const { tag } = await params;
   const open = await openOr404(decodeURIComponent(tag).toUpperCase());
-  const { id: _id, ...job } = open.job;
   return (
-    <JobProvider key={tag} job={job} boards={open.boards} lines={open.lines} serverNow={new Date().getTime()}>
+    <JobProvider key={tag} job={open.job} boards={open.boards} lines={open.lines} serverNow={new Date().getTime()}>
       <SuspectsProvider>
         <JobFrame>{children}</JobFrame>
       </SuspectsProvider>

@@ -1,0 +1,111 @@
+import { existsSync, readFileSync, rmSync } from 'node:fs';
+import { join } from 'node:path';
+import { buildApplication } from './build.mjs';
+import { migrateDatabase, seedDemo } from './database.mjs';
+import { installDebian } from './debian.mjs';
+import { npmPackages } from './packages.mjs';
+import { freePort, startCluster } from './postgres.mjs';
+import { ROOT, STATE, run, show } from './run.mjs';
+import { say } from './say.mjs';
+import { serveApplication } from './serve.mjs';
+
+const bin = (name) => join(ROOT, 'node_modules', '.bin', name);
+
+/** `lantern test [unit|browser]`: makes everything ready, runs every test, ends with `N passed, N failed`. Gives the exit status. */
+export async function test(words) {
+  const only = words.find((w) => !w.startsWith('--'));
+  const more = words.filter((w) => w.startsWith('--'));
+  await npmPackages();
+  const total = { passed: 0, failed: 0 };
+  const cluster = await startCluster('test');
+  try {
+    if (only !== 'browser') {
+      await checks(total);
+      await unitTests(total, cluster.url, more);
+    }
+    if (only !== 'unit') await browserTests(total, cluster.url, more);
+  } finally {
+    await cluster.stop();
+  }
+  console.log(`${total.passed} passed, ${total.failed} failed`);
+  return total.failed === 0 && total.passed > 0 ? 0 : 1;
+}
+
+/** Types and rules count as one test each. */
+async function checks(total) {
+  // Next writes this file at a build; the type check needs it before the first one.
+  await buildApplication();
+  const list = [
+    ['types of the application', bin('tsc'), ['-p', 'tsconfig.json', '--noEmit']],
+    ['types of the core, without DOM and Node', bin('tsc'), ['-p', 'tsconfig.core.json', '--noEmit']],
+    ['lint: the core stays pure, its tiers in order', bin('eslint'), ['.', '--max-warnings', '0']],
+    ['format', bin('prettier'), ['--check', '--log-level', 'warn', '.']],
+  ];
+  for (const [name, command, args] of list) {
+    const status = await show(command, args);
+    say(`${status === 0 ? 'ok  ' : 'FAIL'} ${name}`);
+    if (status === 0) total.passed++;
+    else total.failed++;
+  }
+}
+
+async function unitTests(total, databaseUrl, more) {
+  const file = join(STATE, 'jest.json');
+  rmSync(file, { force: true });
+  await show(bin('jest'), ['--json', `--outputFile=${file}`, ...more], { env: { ...process.env, TEST_DATABASE_URL: databaseUrl, FORCE_COLOR: '0' } });
+  if (!existsSync(file)) {
+    total.failed++;
+    return;
+  }
+  const result = JSON.parse(readFileSync(file, 'utf8'));
+  total.passed += result.numPassedTests;
+  total.failed += result.numFailedTests + result.numRuntimeErrorTestSuites;
+}
+
+async function browserTests(total, databaseUrl, more) {
+  const chromium = await findChromium();
+  await buildApplication();
+  const url = await freshDatabase(databaseUrl, 'lantern_browser');
+  await migrateDatabase(url);
+  await seedDemo(url);
+  const port = await freePort();
+  const stop = await serveApplication(port, url);
+  const file = join(STATE, 'playwright.json');
+  rmSync(file, { force: true });
+  const env = { ...process.env, BASE_URL: `http://127.0.0.1:${port}`, CHROMIUM: chromium, FORCE_COLOR: '0' };
+  delete env.NODE_ENV;
+  await show(bin('playwright'), ['test', ...more], { env });
+  await stop();
+  if (!existsSync(file)) {
+    total.failed++;
+    return;
+  }
+  const { stats } = JSON.parse(readFileSync(file, 'utf8'));
+  total.passed += stats.expected;
+  total.failed += stats.unexpected + stats.flaky;
+}
+
+/** An empty database of this name beside the given one. */
+async function freshDatabase(databaseUrl, name) {
+  const { default: pg } = await import('pg');
+  const client = new pg.Client({ connectionString: databaseUrl });
+  await client.connect();
+  await client.query(`drop database if exists ${name} with (force)`);
+  await client.query(`create database ${name}`);
+  await client.end();
+  const url = new URL(databaseUrl);
+  url.pathname = `/${name}`;
+  return url.href;
+}
+
+async function findChromium() {
+  const unpacked = join(STATE, 'debian', 'usr', 'bin', 'chromium');
+  const find = () => {
+    const found = run('sh', ['-c', 'command -v chromium']).stdout.trim();
+    return found !== '' ? found : existsSync(unpacked) ? unpacked : null;
+  };
+  const here = find();
+  if (here) return here;
+  await installDebian(['chromium'], 'Chromium');
+  return find() ?? '/usr/bin/chromium';
+}

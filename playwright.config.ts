@@ -1,0 +1,21 @@
+import { defineConfig } from '@playwright/test';
+
+export default defineConfig({
+  testDir: 'e2e',
+  timeout: 120_000,
+  expect: { timeout: 15_000 },
+  workers: 1,
+  fullyParallel: false,
+  reporter: [['list'], ['json', { outputFile: '.lantern/playwright.json' }]],
+  outputDir: '.lantern/playwright',
+  use: {
+    baseURL: process.env['BASE_URL'] ?? 'http://127.0.0.1:4730',
+    viewport: { width: 1280, height: 800 },
+    browserName: 'chromium',
+    launchOptions: {
+      executablePath: process.env['CHROMIUM'] ?? '/usr/bin/chromium',
+      // As root Chromium's sandbox cannot be used; the pages are our own, on loopback.
+      args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
+    },
+  },
+});

@@ -1,0 +1,56 @@
+'use client';
+import { useState } from 'react';
+import type { FormEvent } from 'react';
+import type { SeenReading } from '@/core/expect';
+import { faultWords } from '@/core/fault';
+import { useJob } from '@/features/frame/JobContext';
+import { seenWords } from '@/features/frame/lineWords';
+import { Button } from '@/ui/Button';
+import { TextField } from '@/ui/Field';
+import { OutcomeMark } from './OutcomeMark';
+import { QuickReading } from './QuickReading';
+import { COLD_CONDITIONS } from './coldConditions';
+import type { CheckState } from './useRepair';
+
+/** One linked fault: read, or skipped with a reason. */
+export function CheckRow({ state, lit }: { state: CheckState; lit: boolean }) {
+  const { boards, addLine } = useJob();
+  const { board, id } = boards[0]!;
+  const { check, expected, read, skipped } = state;
+  const [skipping, setSkipping] = useState(false);
+  const [reason, setReason] = useState('');
+  const keep = (seen: SeenReading): void => {
+    const { mode, red, black } = check.point;
+    void addLine({ kind: 'reading', body: { mode, red, black, seen, purpose: 'also-check', ref: check.ref, placeConfirmed: true, conditions: COLD_CONDITIONS } }, id);
+  };
+  const skip = (event: FormEvent): void => {
+    event.preventDefault();
+    if (reason.trim().length >= 3) void addLine({ kind: 'check-skipped', body: { ref: check.ref, fault: check.fault, reason } });
+  };
+  return (
+    <div className={`border-l-4 bg-raised px-4 py-2 ${lit ? 'border-brass' : 'border-line'}`}>
+      <p className="flex justify-between gap-3">
+        <span>
+          <strong>{check.ref}</strong>, {check.words} <span className="text-faint">({faultWords(board, check.fault)}?)</span>
+        </span>
+        {read && <OutcomeMark outcome={read.outcome} figure={seenWords(read.body.mode, read.body.seen)} />}
+        {skipped !== null && !read && <span className="text-faint">skipped: {skipped}</span>}
+      </p>
+      {!read && skipped === null && (
+        <>
+          <QuickReading expected={expected} lit={lit} onKeep={keep} />
+          {skipping ? (
+            <form onSubmit={skip} className="mt-2 flex items-end gap-3">
+              <TextField label="Why it is not checked" className="w-80" value={reason} onChange={(e) => setReason(e.target.value)} autoFocus />
+              <Button type="submit">Skip with this reason</Button>
+            </form>
+          ) : (
+            <Button kind="quiet" onClick={() => setSkipping(true)}>
+              Skip, with a reason
+            </Button>
+          )}
+        </>
+      )}
+    </div>
+  );
+}

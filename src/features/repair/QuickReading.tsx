@@ -1,0 +1,44 @@
+'use client';
+import { useState } from 'react';
+import type { FormEvent } from 'react';
+import { placesOnNet } from '@/core/circuit';
+import type { ExpectedReading, SeenReading } from '@/core/expect';
+import { useJob } from '@/features/frame/JobContext';
+import { expectedWords } from '@/features/frame/lineWords';
+import { interpreted, readTyped } from '@/features/frame/readReading';
+import { Button } from '@/ui/Button';
+
+/** One reading in a row: where the leads go, what should show, the figure, Enter. */
+export function QuickReading({ expected, lit, onKeep }: { expected: ExpectedReading; lit: boolean; onKeep(seen: SeenReading): void }) {
+  const { boards } = useJob();
+  const { board } = boards[0]!;
+  const [text, setText] = useState('');
+  const place = (net: string): string => placesOnNet(board, net)[0]?.words ?? net;
+  const [typed] = readTyped(text, expected.mode);
+  const send = (event: FormEvent): void => {
+    event.preventDefault();
+    if (typed?.ok) onKeep(typed.seen);
+  };
+  return (
+    <form onSubmit={send} className="mt-1 flex flex-wrap items-center gap-3">
+      <p className="min-w-0 flex-1">
+        {expected.mode === 'diode' ? 'Diode test' : 'Ohms'}: <strong>black</strong> {place(expected.black)}, <strong className="text-oxide">red</strong> {place(expected.red)}; should show{' '}
+        <span className="figure text-lg">{expectedWords(expected)}</span>
+      </p>
+      <input
+        aria-label={`Reading, red ${expected.red} black ${expected.black}`}
+        key={String(lit)}
+        autoFocus={lit}
+        value={text}
+        onChange={(e) => setText(e.target.value)}
+        autoComplete="off"
+        placeholder="figure or o"
+        className="figure w-36 rounded-sm border-2 border-line bg-ground px-2 py-1 text-2xl placeholder:text-base placeholder:text-faint"
+      />
+      <span className="figure w-24 text-slate">{typed ? interpreted(typed, expected.mode) : ''}</span>
+      <Button kind={lit ? 'primary' : 'plain'} type="submit" disabled={!typed?.ok}>
+        Keep
+      </Button>
+    </form>
+  );
+}

@@ -1,0 +1,233 @@
+'use client';
+import { useMemo, useState } from 'react';
+import { placesOnNet } from '@/core/circuit';
+import { expectReading, judge } from '@/core/expect';
+import { faultWords } from '@/core/fault';
+import { linesOf } from '@/core/job';
+import type { ReadingBody } from '@/core/job';
+import { solverFor } from '@/core/meter';
+import { formatQuantity } from '@/core/quantity';
+import { useJob } from '@/features/frame/JobContext';
+import { timeWords } from '@/features/frame/LedgerPanel';
+import { expectedWords, seenWords } from '@/features/frame/lineWords';
+import { Button } from '@/ui/Button';
+import { Choice, TextField } from '@/ui/Field';
+import { COMPLAINTS } from '@/wire/jobForm';
+import type { LedgerEntry } from '@/wire/ledger';
+
+const SAFETY_TESTS = ['Earth continuity', 'Insulation resistance', 'Touch or leakage current', 'Function under load'] as const;
+
+/** The report: one printable page of what was wrong, what was fitted, what it reads now, and what was not tested. */
+export function ReportScreen() {
+  const { job, boards, lines, setJobState } = useJob();
+  const { board } = boards[0]!;
+  const open = job.outcome === 'open';
+  return (
+    <article className="max-w-3xl">
+      <div className="no-print mb-4 flex items-center justify-end gap-3">
+        <a className="text-slate underline underline-offset-4" href={`/api/jobs/${job.tag}/export?as=csv`}>
+          Readings as CSV
+        </a>
+        <a className="text-slate underline underline-offset-4" href={`/api/jobs/${job.tag}/export?as=json`}>
+          Job as JSON
+        </a>
+        {open ? (
+          <>
+            <Button onClick={() => window.print()}>Print</Button>
+            <Button kind="primary" autoFocus onClick={() => void setJobState(job.waitingFor, 'repaired')}>
+              Repaired: close the job
+            </Button>
+          </>
+        ) : (
+          <Button kind="primary" autoFocus onClick={() => window.print()}>
+            Print the report
+          </Button>
+        )}
+      </div>
+      <h1 className="text-2xl font-bold">
+        Repair report <span className="figure">{job.tag}</span>
+      </h1>
+      <p className="mb-3 text-faint">Skerry Point workshop, {timeWords(lines[0]?.at ?? job.createdAt)} UTC</p>
+      <dl className="mb-4 grid grid-cols-[8rem_1fr] gap-x-4 gap-y-1">
+        <dt className="text-faint">Unit</dt>
+        <dd>
+          {job.unit}
+          {job.serial && `, serial ${job.serial}`}
+        </dd>
+        <dt className="text-faint">Nameplate</dt>
+        <dd>{plateWords(job.nameplate)}</dd>
+        <dt className="text-faint">Complaint</dt>
+        <dd>
+          {job.complaint} {job.symptoms.length > 0 && <span className="text-faint">({job.symptoms.map((s) => COMPLAINTS.find((c) => c.code === s)?.words ?? s).join(', ')})</span>}
+        </dd>
+        <dt className="text-faint">Outcome</dt>
+        <dd>{job.outcome === 'open' ? 'still open' : job.outcome.replaceAll('-', ' ')}</dd>
+      </dl>
+      <Findings />
+      <ReadingsTable purpose="probe" title="Readings against expected" />
+      <section className="mb-4">
+        <h2 className="font-semibold">Fault</h2>
+        {linesOf<{ fault: string; words: string }>(lines, 'fault').map(({ line, body }) => (
+          <p key={line.id}>
+            {faultWords(board, body.fault)}. {body.words} <span className="text-faint">Called by {line.actor}.</span>
+          </p>
+        ))}
+        {linesOf(lines, 'fault').length === 0 && <p className="text-faint">None called.</p>}
+      </section>
+      <PartsFitted />
+      <ReadingsTable purpose="after-repair" title="After the repair" />
+      <Cautions />
+      <SafetyTests />
+    </article>
+  );
+}
+
+function plateWords(plate: Readonly<Record<string, unknown>>): string {
+  const outputs = (plate['outputs'] ?? []) as readonly { volts: number; amps: number }[];
+  const out = outputs.map((o) => `${formatQuantity(o.volts, 'V')} ${formatQuantity(o.amps, 'A')}`).join(' and ');
+  return [String(plate['input'] ?? ''), out && `out ${out}`].filter(Boolean).join(', ');
+}
+
+function Findings() {
+  const { lines } = useJob();
+  const findings = linesOf<{ place: string; severity: string; words: string }>(lines, 'finding');
+  return (
+    <section className="mb-4">
+      <h2 className="font-semibold">Findings</h2>
+      {findings.length === 0 && <p className="text-faint">None noted.</p>}
+      <ul className="list-inside list-disc">
+        {findings.map(({ line, body }) => (
+          <li key={line.id}>
+            {body.words} <span className="text-faint">({body.place}; {body.severity})</span>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+function ReadingsTable({ purpose, title }: { purpose: 'probe' | 'after-repair'; title: string }) {
+  const { boards, lines } = useJob();
+  const { board, id } = boards[0]!;
+  const solver = useMemo(() => solverFor(board, []), [board]);
+  const rows = linesOf<ReadingBody>(lines, 'reading').filter(({ line, body }) => line.boardId === id && (body.purpose === 'after-repair') === (purpose === 'after-repair'));
+  if (rows.length === 0) return null;
+  return (
+    <section className="mb-4">
+      <h2 className="mb-1 font-semibold">{title}</h2>
+      <table className="w-full border-collapse text-left text-sm">
+        <thead className="text-faint">
+          <tr className="border-b border-line">
+            <th className="py-1 font-normal">Red</th>
+            <th className="font-normal">Black</th>
+            <th className="font-normal">Mode</th>
+            <th className="text-right font-normal">Read</th>
+            <th className="pr-3 text-right font-normal">Expected</th>
+            <th className="font-normal">Verdict</th>
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map(({ line, body }) => {
+            const e = expectReading(board, solver, body.mode, body.red, body.black);
+            const seen = body.seen.kind === 'figure' ? { kind: 'figure' as const, value: body.seen.value } : body.seen;
+            const place = (net: string): string => placesOnNet(board, net)[0]?.words ?? net;
+            return (
+              <tr key={line.id} className="border-b border-line/40 align-baseline">
+                <td className="py-1 pr-2">{place(body.red)}</td>
+                <td className="pr-2">{place(body.black)}</td>
+                <td className="pr-2">{body.mode === 'diode' ? 'diode test' : body.mode}</td>
+                <td className="figure text-right whitespace-nowrap">{seenWords(body.mode, body.seen)}</td>
+                <td className="figure pr-3 pl-3 text-right whitespace-nowrap">{expectedWords(e)}</td>
+                <td>{{ agree: '✓ agrees', disagree: '✕ disagrees', noted: '● noted' }[judge(e, seen)]}</td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+    </section>
+  );
+}
+
+function PartsFitted() {
+  const { lines } = useJob();
+  const parts = linesOf<Extract<LedgerEntry, { kind: 'replacement' }>['body']>(lines, 'replacement');
+  return (
+    <section className="mb-4">
+      <h2 className="font-semibold">Parts fitted</h2>
+      {parts.length === 0 && <p className="text-faint">None.</p>}
+      <ul className="list-inside list-disc">
+        {parts.map(({ line, body }) => (
+          <li key={line.id}>
+            {body.ref}, was {body.was}: {body.fitted.source}, {body.fitted.samePart ? 'the same part' : 'another part of no lower rating'}
+            {body.fitted.ratedVolts !== undefined && `, ${formatQuantity(body.fitted.ratedVolts, 'V')}`}
+            {body.fitted.ratedAmps !== undefined && `, ${formatQuantity(body.fitted.ratedAmps, 'A')}`}. {body.words}
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+function Cautions() {
+  const { lines } = useJob();
+  const skipped = linesOf<{ ref: string; reason: string }>(lines, 'check-skipped');
+  const overridden = linesOf<{ what: string; reason: string }>(lines, 'override');
+  return (
+    <section className="mb-4">
+      <h2 className="font-semibold">Cautions</h2>
+      <ul className="list-inside list-disc">
+        <li>Read cold only: nothing in this report was measured under power.</li>
+        {skipped.map(({ line, body }) => (
+          <li key={line.id}>
+            {body.ref} was not checked: {body.reason}.
+          </li>
+        ))}
+        {overridden.map(({ line, body }) => (
+          <li key={line.id}>Measured without a proof of discharge: {body.reason}.</li>
+        ))}
+        <li>Installation and reconnection follow local codes and are for a licensed person where these ask for one.</li>
+      </ul>
+    </section>
+  );
+}
+
+/** Electrical safety tests: not made, until they are. */
+function SafetyTests() {
+  const { lines, addLine } = useJob();
+  const [test, setTest] = useState<string>(SAFETY_TESTS[0]);
+  const [result, setResult] = useState('');
+  const made = linesOf<{ test: string; result: string }>(lines, 'safety-test');
+  const missing = SAFETY_TESTS.filter((t) => !made.some(({ body }) => body.test === t));
+  return (
+    <section>
+      <h2 className="font-semibold">Electrical safety tests</h2>
+      {made.map(({ line, body }) => (
+        <p key={line.id}>
+          {body.test}: {body.result} <span className="text-faint">({line.actor})</span>
+        </p>
+      ))}
+      {missing.length > 0 && (
+        <p className="font-semibold text-oxide">
+          ▲ Electrical safety tests not made: {missing.join(', ').toLowerCase()}.
+        </p>
+      )}
+      {missing.length > 0 && (
+        <form
+          className="no-print mt-2 flex flex-wrap items-end gap-3"
+          onSubmit={(e) => {
+            e.preventDefault();
+            if (result.trim() !== '') void addLine({ kind: 'safety-test', body: { test, result } }).then(() => setResult(''));
+          }}
+        >
+          <Choice label="Test made" className="w-56" value={test} onChange={(e) => setTest(e.target.value)}>
+            {missing.map((t) => (
+              <option key={t}>{t}</option>
+            ))}
+          </Choice>
+          <TextField label="Result" className="w-56" value={result} onChange={(e) => setResult(e.target.value)} placeholder="0.08 ohm, passed" />
+          <Button type="submit">Keep</Button>
+        </form>
+      )}
+    </section>
+  );
+}
