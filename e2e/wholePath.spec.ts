@@ -17,7 +17,7 @@ test('from a dead supply to a report, by keyboard, following the one lit action 
   await page.keyboard.press('Enter');
 
   await test.step('Intake', async () => {
-    await expect(page.getByLabel('Tag')).toBeFocused();
+    await expect(page.getByLabel('Tag', { exact: true })).toBeFocused();
     await page.keyboard.type('KB-1');
     await page.keyboard.press('Tab');
     await page.keyboard.type('Brightwater HL-24 harbour lamp supply');
@@ -34,10 +34,10 @@ test('from a dead supply to a report, by keyboard, following the one lit action 
 
   await test.step('Make safe', async () => {
     await expect(page.getByRole('heading', { name: 'Make safe' })).toBeVisible();
-    await expect(page.getByText('LIVE')).toBeVisible();
+    await expect(page.locator('header [data-hazard="LIVE"]')).toBeVisible();
     expect(await onlyPrimary(page)).toBe('Unplugged');
     await page.keyboard.press('Enter');
-    await expect(page.getByText('NOT PROVED')).toBeVisible();
+    await expect(page.locator('header [data-hazard="NOT PROVED"]')).toBeVisible();
     const stores = await page.getByRole('button', { name: 'Keep this proof' }).count();
     expect(stores).toBeGreaterThan(1);
     for (let left = stores; left > 0; left--) {
@@ -49,7 +49,7 @@ test('from a dead supply to a report, by keyboard, following the one lit action 
       await page.keyboard.press('Enter');
       await expect(page.getByRole('button', { name: 'Keep this proof' })).toHaveCount(left - 1);
     }
-    await expect(page.getByText('DISCHARGED', { exact: true })).toBeVisible();
+    await expect(page.locator('header [data-hazard="DISCHARGED"]')).toBeVisible();
     expect(await onlyPrimary(page)).toBe('Take the first reading');
     await focusPrimary(page);
     await page.keyboard.press('Enter');

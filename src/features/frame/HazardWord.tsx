@@ -12,7 +12,9 @@ const SHAPES: Readonly<Record<HazardState, { readonly mark: string; readonly loo
 export function HazardWord({ state, large = false }: { state: HazardState; large?: boolean }) {
   const { mark, look } = SHAPES[state];
   return (
-    <span className={`inline-flex items-center gap-1.5 rounded-sm font-bold whitespace-nowrap ${look} ${large ? 'px-3 py-1 text-lg' : 'px-1.5 text-sm'}`}>
+    <span
+      data-hazard={state}
+      className={`inline-flex items-center gap-1.5 rounded-sm font-bold whitespace-nowrap ${look} ${large ? 'px-3 py-1 text-lg' : 'px-1.5 text-sm'}`}>
       <span aria-hidden>{mark}</span>
       {state}
     </span>

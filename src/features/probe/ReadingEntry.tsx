@@ -37,7 +37,9 @@ export function ReadingEntry({
   const wrong = typed.find((t) => !t.ok);
 
   useEffect(() => {
-    field.current?.focus();
+    if (lit) field.current?.focus();
+  }, [lit]);
+  useEffect(() => {
     const onKey = (event: KeyboardEvent): void => {
       const target = event.target as HTMLElement;
       const elsewhere = /^(INPUT|TEXTAREA|SELECT)$/u.test(target.tagName);
