@@ -44,11 +44,18 @@ export default tseslint.config(
   },
   {
     files: ['src/features/**', 'src/ui/**', 'src/workers/**'],
-    rules: { 'no-restricted-imports': ['error', { patterns: [{ group: noWebServer, message: 'Pages hand features their data.' }] }] },
+    rules: {
+      'no-restricted-imports': [
+        'error',
+        { patterns: [{ group: noWebServer, message: 'Pages hand features their data.' }] },
+      ],
+    },
   },
   {
     files: ['src/ui/**'],
-    rules: { 'no-restricted-imports': ['error', { patterns: [{ regex: '^@/', message: 'ui/ imports nothing of ours.' }] }] },
+    rules: {
+      'no-restricted-imports': ['error', { patterns: [{ regex: '^@/', message: 'ui/ imports nothing of ours.' }] }],
+    },
   },
   {
     files: ['**/*.tsx', 'src/features/**/*.ts'],
@@ -56,5 +63,8 @@ export default tseslint.config(
     rules: { 'react-hooks/rules-of-hooks': 'error', 'react-hooks/exhaustive-deps': 'error' },
   },
   { files: ['src/cli/**', 'bench/**', 'scripts/**', 'launcher/**'], rules: { 'no-console': 'off' } },
-  { files: ['**/*.test.ts', 'e2e/**', 'src/demo/**', '**/*Table.ts', 'src/core/diagnose/faultModes.ts'], rules: { 'max-lines': 'off' } },
+  {
+    files: ['**/*.test.ts', 'e2e/**', 'src/demo/**', '**/*Table.ts', 'src/core/diagnose/faultModes.ts'],
+    rules: { 'max-lines': 'off' },
+  },
 );

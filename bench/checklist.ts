@@ -5,7 +5,13 @@ import type { ProbePoint } from '@/core/diagnose';
 
 /** The fixed order that the plan is compared with: kinds of part as a technician's checklist has them. */
 export const CHECKLIST_ORDER = [
-  'fuse', 'bridge', 'switch-transistor', 'power-rectifier', 'ic', 'electrolytic', 'opto-or-reference',
+  'fuse',
+  'bridge',
+  'switch-transistor',
+  'power-rectifier',
+  'ic',
+  'electrolytic',
+  'opto-or-reference',
 ] as const;
 
 /** Every point of a board in the order of the checklist; within a kind, and after it, by place in the file. */

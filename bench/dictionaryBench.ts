@@ -1,7 +1,7 @@
 import { netKey } from '@/core/circuit';
 import type { Board } from '@/core/circuit';
 import { buildWholeDictionary, defaultPoints, listHypotheses } from '@/core/diagnose';
-import type { FaultDictionary, TakenReading , Diagnoser} from '@/core/diagnose';
+import type { FaultDictionary, TakenReading, Diagnoser } from '@/core/diagnose';
 import { factorDense, solveDense } from '@/core/linear';
 import { probe, solverFor } from '@/core/meter';
 import { seededRandom } from '@/core/quantity';
@@ -14,11 +14,23 @@ export function timed<T>(work: () => T): { readonly value: T; readonly ms: numbe
 }
 
 /** Item 1: DC solves per second on a board, and bare dense LUs of the same size per second. */
-export function solveRate(board: Board): { readonly size: number; readonly solves: number; readonly perSecond: number; readonly stepsEach: number; readonly luRatio: number } {
+export function solveRate(board: Board): {
+  readonly size: number;
+  readonly solves: number;
+  readonly perSecond: number;
+  readonly stepsEach: number;
+  readonly luRatio: number;
+} {
   const solver = solverFor(board, []);
   const points = defaultPoints(board);
   const once = (): void => {
-    for (const p of points) probe(solver, p.mode, solver.network.nodeOfNet.get(netKey(p.red))!, solver.network.nodeOfNet.get(netKey(p.black))!);
+    for (const p of points)
+      probe(
+        solver,
+        p.mode,
+        solver.network.nodeOfNet.get(netKey(p.red))!,
+        solver.network.nodeOfNet.get(netKey(p.black))!,
+      );
   };
   once();
   const before = solver.steps;
@@ -26,7 +38,13 @@ export function solveRate(board: Board): { readonly size: number; readonly solve
   const steps = solver.steps - before;
   const size = solver.network.nodeCount;
   const lu = denseLuMs(size);
-  return { size, solves: points.length, perSecond: (1000 * points.length) / ms, stepsEach: steps / points.length, luRatio: ms / (lu * steps) };
+  return {
+    size,
+    solves: points.length,
+    perSecond: (1000 * points.length) / ms,
+    stepsEach: steps / points.length,
+    luRatio: ms / (lu * steps),
+  };
 }
 
 /** Milliseconds of one dense factor and solve of n unknowns with our own kernel. */
@@ -90,7 +108,12 @@ function sample(board: Board, dictionary: FaultDictionary): { readonly sampled: 
     for (const p of dictionary.points) {
       if (random() >= 0.01) continue;
       sampled++;
-      const full = probe(solver, p.mode, solver.network.nodeOfNet.get(netKey(p.red))!, solver.network.nodeOfNet.get(netKey(p.black))!);
+      const full = probe(
+        solver,
+        p.mode,
+        solver.network.nodeOfNet.get(netKey(p.red))!,
+        solver.network.nodeOfNet.get(netKey(p.black))!,
+      );
       if (!full.ok) continue;
       const raw = p.raws[p.classOf[i]!]!;
       const limit = p.mode === 'diode' ? 2.5 : 60e6;
@@ -112,7 +135,12 @@ export function decisionMs(diagnoser: Diagnoser): number {
     const point = value[0]?.point;
     if (!point) break;
     const healthy = point.spreads[0]!.overload > 0.5;
-    readings.push({ mode: point.mode, red: point.red, black: point.black, seen: healthy ? ({ kind: 'overload' } as const) : ({ kind: 'figure', value: point.raws[0]! } as const) });
+    readings.push({
+      mode: point.mode,
+      red: point.red,
+      black: point.black,
+      seen: healthy ? ({ kind: 'overload' } as const) : ({ kind: 'figure', value: point.raws[0]! } as const),
+    });
   }
   times.sort((a, b) => a - b);
   return times[Math.floor(times.length / 2)]!;

@@ -5,8 +5,14 @@ import type { Board } from '@/core/circuit';
 
 /** The example boards, smallest interest first; each has its labels with nameplate and facts beside it. */
 export const EXAMPLE_BOARDS = [
-  'lamp-supply-24v', 'weather-buck-5v', 'radio-charger-5v', 'pump-aux-buck', 'fence-energiser', 'bench-supply-13v8',
-  'ups-frontend-pfc', 'galley-inverter-600',
+  'lamp-supply-24v',
+  'weather-buck-5v',
+  'radio-charger-5v',
+  'pump-aux-buck',
+  'fence-energiser',
+  'bench-supply-13v8',
+  'ups-frontend-pfc',
+  'galley-inverter-600',
 ] as const;
 
 const folder = join(process.env['LANTERN_ROOT'] ?? process.cwd(), 'fixtures');
@@ -19,5 +25,8 @@ export function exampleBoard(name: string): Board {
 /** Reference readings of an example board, one object a line. */
 export function referenceLines(name: string): readonly unknown[] {
   const text = readFileSync(join(folder, 'reference', `cold-${name}.jsonl`), 'utf8');
-  return text.trim().split('\n').map((line): unknown => JSON.parse(line));
+  return text
+    .trim()
+    .split('\n')
+    .map((line): unknown => JSON.parse(line));
 }

@@ -40,14 +40,25 @@ export function isolate(
   const counts: number[] = [];
   let right = 0;
   faults.forEach((fault, k) => {
-    const hunt = huntFault(diagnoser, fault.faults, drawParts(seededRandom(1000 + k)), seededRandom(5000 + k), choose(k));
+    const hunt = huntFault(
+      diagnoser,
+      fault.faults,
+      drawParts(seededRandom(1000 + k)),
+      seededRandom(5000 + k),
+      choose(k),
+    );
     const good = hunt.diagnosis.suspects[0]!.group.includes(fault.label) && hunt.ended === 'named';
     counts.push(good ? hunt.readings.length : 60);
     if (good) right++;
   });
   counts.sort((a, b) => a - b);
   const mean = counts.reduce((a, b) => a + b, 0) / Math.max(1, counts.length);
-  return { strategy, mean, p95: counts[Math.floor(0.95 * (counts.length - 1))] ?? 0, share: right / Math.max(1, faults.length) };
+  return {
+    strategy,
+    mean,
+    p95: counts[Math.floor(0.95 * (counts.length - 1))] ?? 0,
+    share: right / Math.max(1, faults.length),
+  };
 }
 
 /**
@@ -97,7 +108,9 @@ export function referenceDepth(diagnoser: Diagnoser, targets: readonly number[])
 }
 
 /** Number of the outcome of each class: sorted by mean, split where neighbours are more than two combined sigma apart. */
-function clusterOf(spreads: readonly { readonly mean: number; readonly sigma: number; readonly overload: number }[]): readonly number[] {
+function clusterOf(
+  spreads: readonly { readonly mean: number; readonly sigma: number; readonly overload: number }[],
+): readonly number[] {
   const order = spreads.map((_, i) => i).sort((a, b) => spreads[a]!.mean - spreads[b]!.mean);
   const out = new Array<number>(spreads.length).fill(-1);
   let cluster = 0;

@@ -7,7 +7,11 @@ import type { ColdMode } from '../src/core/meter';
 import { seededRandom } from '../src/core/quantity';
 
 /** A broken board on the bench and a meter: answers what a technician would read at any point. */
-export function brokenBoard(board: Board, faults: string, seed: number): (mode: ColdMode, red: string, black: string) => string {
+export function brokenBoard(
+  board: Board,
+  faults: string,
+  seed: number,
+): (mode: ColdMode, red: string, black: string) => string {
   const parsed = faults === '' ? [] : faults.split('+').map((text) => parsed1(board, text));
   const random = seededRandom(seed);
   const solver = solverFor(board, parsed, drawParts(random));
@@ -40,7 +44,8 @@ export async function onlyPrimary(page: Page): Promise<string> {
 
 /** Presses Tab until the lit action has focus; fails after a while. */
 export async function focusPrimary(page: Page): Promise<void> {
-  const focused = (): Promise<boolean> => page.evaluate(() => document.activeElement?.getAttribute('data-primary') === 'yes');
+  const focused = (): Promise<boolean> =>
+    page.evaluate(() => document.activeElement?.getAttribute('data-primary') === 'yes');
   for (let i = 0; i < 60; i++) {
     if (await focused()) return;
     await page.keyboard.press('Tab');

@@ -9,7 +9,10 @@ test('from a dead supply to a report, by keyboard, following the one lit action 
   await page.addInitScript(() => {
     const held = window as typeof window & { longTasks: number[] };
     held.longTasks = [];
-    new PerformanceObserver((list) => list.getEntries().forEach((e) => held.longTasks.push(e.duration))).observe({ type: 'longtask', buffered: true });
+    new PerformanceObserver((list) => list.getEntries().forEach((e) => held.longTasks.push(e.duration))).observe({
+      type: 'longtask',
+      buffered: true,
+    });
   });
 
   await page.goto('/');
@@ -67,7 +70,9 @@ test('from a dead supply to a report, by keyboard, following the one lit action 
     }
     await expect(call).toBeVisible();
     await expect(page.locator('[data-gate="closed"]')).toBeVisible();
-    const longest = await page.evaluate(() => Math.max(0, ...(window as typeof window & { longTasks: number[] }).longTasks.slice(1)));
+    const longest = await page.evaluate(() =>
+      Math.max(0, ...(window as typeof window & { longTasks: number[] }).longTasks.slice(1)),
+    );
     test.info().annotations.push({ type: 'longest task', description: `${Math.round(longest)} ms` });
     await expect(call).toBeFocused();
     await page.keyboard.press('Enter');
@@ -86,7 +91,8 @@ test('from a dead supply to a report, by keyboard, following the one lit action 
       const before = await lines.count();
       if (primary === 'Keep') {
         await expect(input).toHaveCount(1);
-        const [, red = '', black = ''] = /^Reading, red (\S+) black (\S+)$/u.exec((await input.getAttribute('aria-label')) ?? '') ?? [];
+        const [, red = '', black = ''] =
+          /^Reading, red (\S+) black (\S+)$/u.exec((await input.getAttribute('aria-label')) ?? '') ?? [];
         const row = await input.locator('xpath=ancestor::form').textContent();
         const mode = row?.startsWith('Diode') ? 'diode' : 'ohms';
         const checking = (await page.getByRole('button', { name: 'Skip, with a reason' }).count()) > 0;
@@ -109,8 +115,13 @@ test('from a dead supply to a report, by keyboard, following the one lit action 
     await page.keyboard.press('Enter');
     await expect(page.getByRole('button', { name: 'Print the report' })).toBeVisible();
     const csv = await page.request.get('/api/jobs/KB-1/export?as=csv');
-    expect((await csv.text()).split('\n')[0]).toBe('at,actor,board,mode,red,black,value,expected,low,high,unit,purpose');
-    const json = (await (await page.request.get('/api/jobs/KB-1/export?as=json')).json()) as { job: { outcome: string }; readings: unknown[] };
+    expect((await csv.text()).split('\n')[0]).toBe(
+      'at,actor,board,mode,red,black,value,expected,low,high,unit,purpose',
+    );
+    const json = (await (await page.request.get('/api/jobs/KB-1/export?as=json')).json()) as {
+      job: { outcome: string };
+      readings: unknown[];
+    };
     expect(json.job.outcome).toBe('repaired');
     expect(json.readings.length).toBeGreaterThan(3);
   });

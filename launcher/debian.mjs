@@ -11,7 +11,9 @@ export async function installDebian(packages, what) {
   say(`Installing ${what} from Debian (${packages.join(' ')}) …`);
   const failed = process.getuid() === 0 ? await asRoot(packages) : await unpacked(packages);
   if (failed) {
-    throw new SetUpProblem(`${what} could not be installed. Run this as root and start again:\n  apt-get update && apt-get install -y ${packages.join(' ')}`);
+    throw new SetUpProblem(
+      `${what} could not be installed. Run this as root and start again:\n  apt-get update && apt-get install -y ${packages.join(' ')}`,
+    );
   }
 }
 
@@ -24,7 +26,11 @@ async function asRoot(packages) {
   }
   const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
   await show('apt-get', ['update', '-qq'], { env });
-  const status = await show('apt-get', ['install', '-y', '-qq', '--no-install-recommends', '-o', 'Dpkg::Options::=--force-confold', ...packages], { env });
+  const status = await show(
+    'apt-get',
+    ['install', '-y', '-qq', '--no-install-recommends', '-o', 'Dpkg::Options::=--force-confold', ...packages],
+    { env },
+  );
   return status !== 0;
 }
 
@@ -33,12 +39,33 @@ async function unpacked(packages) {
   const apt = join(STATE, 'apt');
   for (const dir of ['lists/partial', 'archives/partial', 'cache']) mkdirSync(join(apt, dir), { recursive: true });
   mkdirSync(base, { recursive: true });
-  const own = ['-o', `Dir::State::lists=${apt}/lists`, '-o', `Dir::Cache=${apt}/cache`, '-o', `Dir::Cache::archives=${apt}/archives`, '-o', 'APT::Sandbox::User='];
+  const own = [
+    '-o',
+    `Dir::State::lists=${apt}/lists`,
+    '-o',
+    `Dir::Cache=${apt}/cache`,
+    '-o',
+    `Dir::Cache::archives=${apt}/archives`,
+    '-o',
+    'APT::Sandbox::User=',
+  ];
   if ((await show('apt-get', [...own, 'update', '-qq'])) !== 0) return true;
-  const wanted = run('apt-get', [...own, 'install', '--print-uris', '-qq', '-y', '--no-install-recommends', ...packages]);
+  const wanted = run('apt-get', [
+    ...own,
+    'install',
+    '--print-uris',
+    '-qq',
+    '-y',
+    '--no-install-recommends',
+    ...packages,
+  ]);
   if (wanted.status !== 0) return true;
   const names = [...wanted.stdout.matchAll(/'\S+'\s+([^_\s]+)_\S+\.deb/gu)].map((m) => m[1]);
-  if (names.length > 0 && (await show('apt-get', [...own, 'download', '-qq', ...names], { cwd: join(apt, 'archives') })) !== 0) return true;
+  if (
+    names.length > 0 &&
+    (await show('apt-get', [...own, 'download', '-qq', ...names], { cwd: join(apt, 'archives') })) !== 0
+  )
+    return true;
   for (const file of readdirSync(join(apt, 'archives')).filter((f) => f.endsWith('.deb'))) {
     if (run('dpkg-deb', ['-x', join(apt, 'archives', file), base]).status !== 0) return true;
   }

@@ -7,7 +7,8 @@ const [command, ...rest] = process.argv.slice(2);
 
 try {
   const [major, minor] = process.versions.node.split('.').map(Number);
-  if (major < 20 || (major === 20 && minor < 9)) throw new SetUpProblem(`Node.js 20.9 or newer is needed; this is ${process.versions.node}.`);
+  if (major < 20 || (major === 20 && minor < 9))
+    throw new SetUpProblem(`Node.js 20.9 or newer is needed; this is ${process.versions.node}.`);
   process.env.LANTERN_ROOT = ROOT;
   if (command === undefined || command === '--help' || command === 'help') {
     await npmPackages();

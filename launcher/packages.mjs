@@ -17,7 +17,8 @@ async function install() {
   say('Installing npm packages (once, a minute or two) …');
   // Not `npm ci`: the lock may lack optional packages of other platforms, which that refuses. Versions stay the lock's.
   const status = await show('npm', ['install', '--no-save', '--no-audit', '--no-fund', '--loglevel=error']);
-  if (status !== 0) throw new SetUpProblem('npm packages could not be installed: see above. Check the network and try again.');
+  if (status !== 0)
+    throw new SetUpProblem('npm packages could not be installed: see above. Check the network and try again.');
 }
 
 /** Bundles a TypeScript entry for plain Node when its sources have changed; gives the bundle's path. */

@@ -1,7 +1,18 @@
 import { randomBytes } from 'node:crypto';
 import { spawn } from 'node:child_process';
 import { createHash } from 'node:crypto';
-import { chmodSync, chownSync, existsSync, mkdirSync, openSync, readFileSync, readdirSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import {
+  chmodSync,
+  chownSync,
+  existsSync,
+  mkdirSync,
+  openSync,
+  readFileSync,
+  readdirSync,
+  rmSync,
+  statSync,
+  writeFileSync,
+} from 'node:fs';
 import { createServer } from 'node:net';
 import { dirname, join } from 'node:path';
 import { ROOT, STATE, run } from './run.mjs';
@@ -110,7 +121,18 @@ export async function startCluster(name) {
   const log = openSync(join(STATE, `pg-${name}.log`), 'a');
   const child = spawn(
     join(programs, 'postgres'),
-    ['-D', folder, '-p', String(port), '-c', 'listen_addresses=127.0.0.1', '-c', 'unix_socket_directories=', '-c', 'dynamic_shared_memory_type=mmap'],
+    [
+      '-D',
+      folder,
+      '-p',
+      String(port),
+      '-c',
+      'listen_addresses=127.0.0.1',
+      '-c',
+      'unix_socket_directories=',
+      '-c',
+      'dynamic_shared_memory_type=mmap',
+    ],
     { cwd: folder, detached: true, stdio: ['ignore', log, log], env: environment(programs), ...(owner ?? {}) },
   );
   child.unref();
@@ -123,7 +145,11 @@ function environment(programs) {
   const env = { ...process.env, LC_ALL: 'C.UTF-8' };
   if (programs.startsWith(STATE)) {
     const base = join(STATE, 'debian', 'usr', 'lib');
-    const arch = existsSync(base) ? readdirSync(base).filter((d) => d.endsWith('-linux-gnu')).map((d) => join(base, d)) : [];
+    const arch = existsSync(base)
+      ? readdirSync(base)
+          .filter((d) => d.endsWith('-linux-gnu'))
+          .map((d) => join(base, d))
+      : [];
     env.LD_LIBRARY_PATH = [...arch, process.env.LD_LIBRARY_PATH ?? ''].join(':');
   }
   return env;

@@ -14,7 +14,9 @@ export async function serveApplication(port, databaseUrl) {
   const server = createServer((request, response) => void handler(request, response));
   await new Promise((resolve, reject) => {
     server.once('error', (error) =>
-      reject(error.code === 'EADDRINUSE' ? new SetUpProblem(`Port ${port} is in use. Choose another with --port.`) : error),
+      reject(
+        error.code === 'EADDRINUSE' ? new SetUpProblem(`Port ${port} is in use. Choose another with --port.`) : error,
+      ),
     );
     server.listen(port, '127.0.0.1', resolve);
   });

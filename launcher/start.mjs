@@ -44,7 +44,12 @@ export async function start(words) {
     mkdirSync(STATE, { recursive: true });
     writeFileSync(RUNNING, JSON.stringify({ pid: process.pid, address }));
     say(`Rough Lantern is ready: ${address}   (Ctrl-C stops it)`);
-    if (!given) watchDatabase(cluster.pid, () => void stop(1), () => closing);
+    if (!given)
+      watchDatabase(
+        cluster.pid,
+        () => void stop(1),
+        () => closing,
+      );
   } catch (error) {
     await cluster.stop();
     throw error;
@@ -70,7 +75,9 @@ function runningElsewhere() {
   if (!existsSync(RUNNING)) return null;
   try {
     const { pid, address } = JSON.parse(readFileSync(RUNNING, 'utf8'));
-    return readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes('launcher/main.mjs') && pid !== process.pid ? address : null;
+    return readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes('launcher/main.mjs') && pid !== process.pid
+      ? address
+      : null;
   } catch {
     return null;
   }
@@ -84,7 +91,8 @@ function readOptions(words) {
     else if (name === '--reset-demo') wanted.resetDemo = true;
     else if (name === '--port') {
       wanted.port = Number(inline ?? words[++i]);
-      if (!Number.isInteger(wanted.port) || wanted.port < 1 || wanted.port > 65535) throw new SetUpProblem('--port needs a number from 1 to 65535.');
+      if (!Number.isInteger(wanted.port) || wanted.port < 1 || wanted.port > 65535)
+        throw new SetUpProblem('--port needs a number from 1 to 65535.');
     } else throw new SetUpProblem(`start has no option ${name}.`);
   }
   return wanted;

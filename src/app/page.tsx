@@ -10,7 +10,13 @@ export default async function BenchPage() {
   const now = new Date().getTime();
   const jobs = await openBench(pool());
   const rows = jobs.map(({ job, boards, lines }) => {
-    const progress = jobProgress(job.sources, boards.map((b) => boardFromJson(b.content)), lines, job.outcome, now);
+    const progress = jobProgress(
+      job.sources,
+      boards.map((b) => boardFromJson(b.content)),
+      lines,
+      job.outcome,
+      now,
+    );
     const last = lines[0]?.at ?? job.createdAt;
     return {
       tag: job.tag,

@@ -31,8 +31,16 @@ function document(d: Diagnosis): unknown {
   const next = d.plan[0];
   return {
     verdict: d.verdict,
-    suspects: d.suspects.map((s) => ({ fault: s.fault, faults: s.faults, probability: s.probability, group: s.group, why: s.why })),
-    next: next ? { mode: next.point.mode, red: next.point.red, black: next.point.black, gainBits: next.gainBits, why: why(next) } : null,
+    suspects: d.suspects.map((s) => ({
+      fault: s.fault,
+      faults: s.faults,
+      probability: s.probability,
+      group: s.group,
+      why: s.why,
+    })),
+    next: next
+      ? { mode: next.point.mode, red: next.point.red, black: next.point.black, gainBits: next.gainBits, why: why(next) }
+      : null,
     gate: {
       allowed: d.gate.allowed,
       mass: d.gate.mass,
@@ -44,18 +52,22 @@ function document(d: Diagnosis): unknown {
 
 function why(next: PlannedReading): string {
   const total = next.split.reduce((a, b) => a + b, 0);
-  const split = next.split.length > 1 ? `splits ${total} suspects ${next.split.join(' / ')}` : `weighs ${total} suspects`;
+  const split =
+    next.split.length > 1 ? `splits ${total} suspects ${next.split.join(' / ')}` : `weighs ${total} suspects`;
   return `${split}, about ${Math.round(next.seconds)} s`;
 }
 
 function report(d: Diagnosis): string {
   const lines = d.suspects.slice(0, 8).map((s) => {
-    const more = s.group.length > 1 ? ` (not told from ${s.group.slice(1, 5).join(', ')}${s.group.length > 5 ? ' …' : ''})` : '';
+    const more =
+      s.group.length > 1 ? ` (not told from ${s.group.slice(1, 5).join(', ')}${s.group.length > 5 ? ' …' : ''})` : '';
     return `${(100 * s.probability).toFixed(1).padStart(5)} %  ${s.fault}${more}: ${s.why}`;
   });
   const next = d.plan[0];
   const gate = d.gate.allowed ? 'Nothing read so far forbids power.' : `Do not power this: ${d.gate.reasons.join(' ')}`;
   const head = { named: 'Named.', 'cannot-tell': 'These readings cannot tell.', open: 'Open.' }[d.verdict];
-  const then = next ? `Next: ${next.point.mode}, red ${next.point.red}, black ${next.point.black}; ${why(next)}.` : 'No reading left would tell more.';
+  const then = next
+    ? `Next: ${next.point.mode}, red ${next.point.red}, black ${next.point.black}; ${why(next)}.`
+    : 'No reading left would tell more.';
   return [head, ...lines, then, gate].join('\n');
 }

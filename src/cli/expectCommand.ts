@@ -15,7 +15,11 @@ export function expectCommand(words: readonly string[]): number {
   const state = option(args, 'state') ?? 'cold';
   if (state !== 'cold' && state !== 'hot') throw new UnusableArguments('--state is cold or hot.');
   if (state === 'hot') {
-    throw new ProblemError({ code: 'state-not-available', sentence: 'Powered expectations are not built yet.', remedy: 'Use --state cold.' });
+    throw new ProblemError({
+      code: 'state-not-available',
+      sentence: 'Powered expectations are not built yet.',
+      remedy: 'Use --state cold.',
+    });
   }
   const board = openBoard(path, option(args, 'facts'));
   const solver = solverFor(board, []);

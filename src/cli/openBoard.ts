@@ -34,7 +34,11 @@ export function openBoard(path: string, factsPath?: string): Board {
   const board = text.trimStart().startsWith('{') ? fromJson(path) : fromNetlist(path, text);
   if (factsPath === undefined) return board;
   const facts = FactsFile.safeParse(fileJson(factsPath));
-  if (!facts.success) throw unusable('bad-facts', `${factsPath}: ${facts.error.issues.map((i) => `${i.path.join('.')}: ${i.message}`).join('; ')}`);
+  if (!facts.success)
+    throw unusable(
+      'bad-facts',
+      `${factsPath}: ${facts.error.issues.map((i) => `${i.path.join('.')}: ${i.message}`).join('; ')}`,
+    );
   const { nameplate, facts: known } = facts.data;
   return {
     ...board,
@@ -45,13 +49,24 @@ export function openBoard(path: string, factsPath?: string): Board {
 
 function fromNetlist(path: string, text: string): Board {
   const read = readNetlist(text);
-  if (!read.ok) throw unusable('bad-netlist', `${path} was not read:\n${read.problem.map((p) => `  ${p.sentence}. ${p.remedy}`).join('\n')}`);
+  if (!read.ok)
+    throw unusable(
+      'bad-netlist',
+      `${path} was not read:\n${read.problem.map((p) => `  ${p.sentence}. ${p.remedy}`).join('\n')}`,
+    );
   for (const warning of read.value.warnings) console.error(`${path}: ${warning.sentence}. ${warning.remedy}`);
   return read.value.board;
 }
 
 function fromJson(path: string): Board {
   const parsed = BoardJson.safeParse(fileJson(path));
-  if (!parsed.success) throw unusable('bad-board', `${path}: ${parsed.error.issues.slice(0, 10).map((i) => `${i.path.join('.')}: ${i.message}`).join('; ')}`);
+  if (!parsed.success)
+    throw unusable(
+      'bad-board',
+      `${path}: ${parsed.error.issues
+        .slice(0, 10)
+        .map((i) => `${i.path.join('.')}: ${i.message}`)
+        .join('; ')}`,
+    );
   return boardFromJson(parsed.data);
 }

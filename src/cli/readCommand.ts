@@ -105,13 +105,23 @@ function answerLine(reader: Reader, line: string): unknown {
   }
   const request = Request.safeParse(raw);
   if (!request.success) {
-    return { error: { code: 'bad-request', message: request.error.issues.map((i) => `${i.path.join('.')}: ${i.message}`).join('; ') } };
+    return {
+      error: {
+        code: 'bad-request',
+        message: request.error.issues.map((i) => `${i.path.join('.')}: ${i.message}`).join('; '),
+      },
+    };
   }
   const answer = reader.take(request.data);
   return answer.ok ? answer.value : { error: { code: answer.problem.code, message: answer.problem.sentence } };
 }
 
 function sentence(answer: Answer): string {
-  const figure = answer.value === null ? 'OL' : answer.unit === 'V' ? formatVolts(answer.value) : formatQuantity(answer.value, 'ohm', 4);
+  const figure =
+    answer.value === null
+      ? 'OL'
+      : answer.unit === 'V'
+        ? formatVolts(answer.value)
+        : formatQuantity(answer.value, 'ohm', 4);
   return `${answer.mode}: ${figure}${answer.beep ? ', beep' : ''}`;
 }

@@ -12,12 +12,20 @@ export function sumCommand(words: readonly string[]): number {
   const args = readArguments(words, ['requests']);
   const json = option(args, 'json') !== undefined;
   if (option(args, 'list') !== undefined) {
-    console.log(json ? JSON.stringify(SUMS.map(({ name, title, formula, source, inputs }) => ({ name, title, formula, source, inputs }))) : SUMS.map((s) => `${s.name.padEnd(16)} ${s.title}: ${s.formula}`).join('\n'));
+    console.log(
+      json
+        ? JSON.stringify(
+            SUMS.map(({ name, title, formula, source, inputs }) => ({ name, title, formula, source, inputs })),
+          )
+        : SUMS.map((s) => `${s.name.padEnd(16)} ${s.title}: ${s.formula}`).join('\n'),
+    );
     return 0;
   }
   const requests = option(args, 'requests');
   if (requests !== undefined) {
-    const lines = fileText(requests).split('\n').filter((l) => l.trim() !== '');
+    const lines = fileText(requests)
+      .split('\n')
+      .filter((l) => l.trim() !== '');
     console.log(lines.map((l) => JSON.stringify(answer(l))).join('\n'));
     return 0;
   }
@@ -28,7 +36,9 @@ export function sumCommand(words: readonly string[]): number {
   if (json) console.log(JSON.stringify(done.value));
   else {
     const { results, cautions } = done.value;
-    console.log([...Object.entries(results).map(([k, v]) => `${k} = ${v}`), ...cautions.map((c) => `Caution: ${c}`)].join('\n'));
+    console.log(
+      [...Object.entries(results).map(([k, v]) => `${k} = ${v}`), ...cautions.map((c) => `Caution: ${c}`)].join('\n'),
+    );
   }
   return 0;
 }

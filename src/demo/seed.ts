@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import type { Pool } from 'pg';
 import { findPart } from '@/core/circuit';
 import type { Board } from '@/core/circuit';
-import type { TakenReading } from "@/core/diagnose";
+import type { TakenReading } from '@/core/diagnose';
 import { Diagnoser, buildWholeDictionary, listHypotheses } from '@/core/diagnose';
 import { parseFault } from '@/core/fault';
 import { drawParts, simulateReading, solverFor } from '@/core/meter';
@@ -42,12 +42,19 @@ async function seedJob(pool: Pool, demo: DemoJob, now: Date): Promise<void> {
   const { boards } = await openJob(pool, demo.intake.tag);
   const board = boardFromJson(boards[0]!.content);
   const write = async (entry: LedgerEntry, minutes: number, onBoard = true): Promise<void> => {
-    const line = { clientKey: randomUUID(), actor: demo.actor, boardId: onBoard ? boardId : null, entry, reverses: null };
+    const line = {
+      clientKey: randomUUID(),
+      actor: demo.actor,
+      boardId: onBoard ? boardId : null,
+      entry,
+      reverses: null,
+    };
     await addLine(pool, demo.intake.tag, line, tick(minutes));
   };
   for (const finding of demo.findings ?? []) await write({ kind: 'finding', body: finding }, 1);
   if (demo.isolated) {
-    for (const source of demo.intake.sources) await write({ kind: 'isolation', body: { source: source.name } }, 1, false);
+    for (const source of demo.intake.sources)
+      await write({ kind: 'isolation', body: { source: source.name } }, 1, false);
   }
   if (demo.proved) await proveStores(board, write);
   if (demo.hidden !== undefined) await hunt(board, demo, write);
@@ -58,7 +65,10 @@ type Write = (entry: LedgerEntry, minutes: number, onBoard?: boolean) => Promise
 
 async function proveStores(board: Board, write: Write): Promise<void> {
   for (const store of energyStores(board).filter((s) => s.proof)) {
-    await write({ kind: 'discharge-proof', body: { storeKey: store.key, refs: [...store.refs], volts: 0.04, meterProved: true } }, 0.5);
+    await write(
+      { kind: 'discharge-proof', body: { storeKey: store.key, refs: [...store.refs], volts: 0.04, meterProved: true } },
+      0.5,
+    );
   }
 }
 
@@ -93,8 +103,19 @@ function reading(
   purpose: 'probe' | 'after-repair' | 'also-check',
   ref?: string,
 ): LedgerEntry {
-  const conditions = { powered: false, suppliedBy: '', load: '', minutesOn: null, celsius: null, stimulus: 'none', settled: 'settled' } as const;
-  return { kind: 'reading', body: { mode, red, black, seen, purpose, placeConfirmed: true, conditions, ...(ref === undefined ? {} : { ref }) } };
+  const conditions = {
+    powered: false,
+    suppliedBy: '',
+    load: '',
+    minutesOn: null,
+    celsius: null,
+    stimulus: 'none',
+    settled: 'settled',
+  } as const;
+  return {
+    kind: 'reading',
+    body: { mode, red, black, seen, purpose, placeConfirmed: true, conditions, ...(ref === undefined ? {} : { ref }) },
+  };
 }
 
 async function repair(pool: Pool, board: Board, demo: DemoJob, write: Write): Promise<void> {
@@ -103,7 +124,10 @@ async function repair(pool: Pool, board: Board, demo: DemoJob, write: Write): Pr
   const healthy = solverFor(board, [], drawParts(seededRandom(demo.seed + 1)));
   const random = seededRandom(demo.seed + 2);
   for (const part of fitted) {
-    await write({ kind: 'replacement', body: { ref: part.ref, was: part.was, fitted: part.fitted, words: part.words } }, 12);
+    await write(
+      { kind: 'replacement', body: { ref: part.ref, was: part.was, fitted: part.fitted, words: part.words } },
+      12,
+    );
     const [red = '', black = ''] = findPart(board, part.ref)!.nets;
     const shown = simulateReading(healthy, 'diode', red, black, random);
     const seen = shown.kind === 'figure' ? { kind: shown.kind, value: Number(shown.value.toPrecision(3)) } : shown;

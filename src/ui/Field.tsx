@@ -32,7 +32,13 @@ export function TextField({
 }
 
 /** A labelled box for several lines. */
-export function TextArea({ label, hint, error, className = '', ...rest }: FieldText & TextareaHTMLAttributes<HTMLTextAreaElement>) {
+export function TextArea({
+  label,
+  hint,
+  error,
+  className = '',
+  ...rest
+}: FieldText & TextareaHTMLAttributes<HTMLTextAreaElement>) {
   const id = useId();
   return (
     <div className={className}>
@@ -46,7 +52,12 @@ export function TextArea({ label, hint, error, className = '', ...rest }: FieldT
 }
 
 /** A labelled choice among a few words. */
-export function Choice({ label, children, className = '', ...rest }: { label: string } & SelectHTMLAttributes<HTMLSelectElement>) {
+export function Choice({
+  label,
+  children,
+  className = '',
+  ...rest
+}: { label: string } & SelectHTMLAttributes<HTMLSelectElement>) {
   const id = useId();
   return (
     <div className={className}>

@@ -10,9 +10,20 @@ const LOOKS = {
 const INK = { caution: 'text-oxide', trouble: 'text-oxide', note: 'text-slate', good: 'text-verdigris' } as const;
 
 /** A specific caution, trouble or note, with a shape of its own besides its colour. */
-export function Notice({ kind, children, className = '' }: { kind: keyof typeof MARKS; children: ReactNode; className?: string }) {
+export function Notice({
+  kind,
+  children,
+  className = '',
+}: {
+  kind: keyof typeof MARKS;
+  children: ReactNode;
+  className?: string;
+}) {
   return (
-    <div role={kind === 'trouble' ? 'alert' : 'note'} className={`flex gap-2 border-l-4 bg-raised px-3 py-2 ${LOOKS[kind]} ${className}`}>
+    <div
+      role={kind === 'trouble' ? 'alert' : 'note'}
+      className={`flex gap-2 border-l-4 bg-raised px-3 py-2 ${LOOKS[kind]} ${className}`}
+    >
       <span aria-hidden className={INK[kind]}>
         {MARKS[kind]}
       </span>

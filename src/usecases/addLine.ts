@@ -18,7 +18,12 @@ import type { NewLine, StoredLine } from '@/wire/ledger';
  */
 export async function addLine(pool: Pool, tag: string, line: NewLine, now: Date): Promise<StoredLine> {
   const job = await jobByTag(pool, tag);
-  if (!job) throw new ProblemError({ code: 'no-such-job', sentence: `There is no job ${tag}.`, remedy: 'Nothing was written.' });
+  if (!job)
+    throw new ProblemError({
+      code: 'no-such-job',
+      sentence: `There is no job ${tag}.`,
+      remedy: 'Nothing was written.',
+    });
   try {
     return await withTransaction(pool, (tx) => write(tx, job.id, line, now));
   } catch (error) {
@@ -34,7 +39,8 @@ async function write(tx: Tx, jobId: string, line: NewLine, now: Date): Promise<S
   const { entry, boardId } = line;
   if (entry.kind === 'replacement' && boardId !== null) await checkReplacement(tx, jobId, boardId, entry.body);
   const stored = await insertLine(tx, jobId, line, now);
-  if (entry.kind === 'fault' && boardId !== null) await insertFaultCall(tx, jobId, stored.id, boardId, entry.body.fault);
+  if (entry.kind === 'fault' && boardId !== null)
+    await insertFaultCall(tx, jobId, stored.id, boardId, entry.body.fault);
   if (entry.kind === 'replacement' && boardId !== null) {
     await insertReplacement(tx, jobId, stored.id, boardId, entry.body.ref, entry.body.fitted.source, entry.body.fitted);
   }
@@ -49,9 +55,18 @@ async function checkReplacement(
 ): Promise<void> {
   const stored = (await boardsOf(tx, jobId)).find((b) => b.id === boardId);
   const part = stored && findPart(boardFromJson(stored.content), body.ref);
-  if (!part) throw new ProblemError({ code: 'no-such-part', sentence: `There is no part ${body.ref} on this board.`, remedy: 'Nothing was written.' });
+  if (!part)
+    throw new ProblemError({
+      code: 'no-such-part',
+      sentence: `There is no part ${body.ref} on this board.`,
+      remedy: 'Nothing was written.',
+    });
   const verdict = judgeSubstitution(part, body.fitted);
   if (verdict.verdict === 'refused') {
-    throw new ProblemError({ code: 'refused-substitution', sentence: verdict.reasons.join(' '), remedy: 'Choose another part; nothing was written.' });
+    throw new ProblemError({
+      code: 'refused-substitution',
+      sentence: verdict.reasons.join(' '),
+      remedy: 'Choose another part; nothing was written.',
+    });
   }
 }

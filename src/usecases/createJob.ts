@@ -27,7 +27,11 @@ export function netlistRefused(problems: readonly NetlistProblem[]): ProblemErro
  *
  * Throws ProblemError `tag-taken`, `bad-netlist`, `bad-board`, `no-such-job`, `no-such-circuit`.
  */
-export async function createJob(pool: Pool, job: NewJob, now: Date): Promise<{ readonly tag: string; readonly id: string; readonly boardId: string }> {
+export async function createJob(
+  pool: Pool,
+  job: NewJob,
+  now: Date,
+): Promise<{ readonly tag: string; readonly id: string; readonly boardId: string }> {
   return withTransaction(pool, async (tx) => {
     const { board, origin } = await chooseBoard(tx, job);
     const rails = board.nameplate ?? {};
@@ -45,12 +49,20 @@ function mergePlates(fromBoard: Nameplate, typed: Nameplate): NewJob['nameplate'
   return JSON.parse(JSON.stringify(merged)) as NewJob['nameplate'];
 }
 
-async function chooseBoard(tx: Parameters<typeof jobByTag>[0], job: NewJob): Promise<{ readonly board: Board; readonly origin: BoardOrigin }> {
+async function chooseBoard(
+  tx: Parameters<typeof jobByTag>[0],
+  job: NewJob,
+): Promise<{ readonly board: Board; readonly origin: BoardOrigin }> {
   const choice = job.board;
   switch (choice.from) {
     case 'typical': {
       const circuit = archetypeBoard(choice.name);
-      if (!circuit) throw new ProblemError({ code: 'no-such-circuit', sentence: 'There is no such typical circuit.', remedy: 'Choose another.' });
+      if (!circuit)
+        throw new ProblemError({
+          code: 'no-such-circuit',
+          sentence: 'There is no such typical circuit.',
+          remedy: 'Choose another.',
+        });
       return { board: circuit, origin: 'typical' };
     }
     case 'netlist': {
@@ -63,7 +75,12 @@ async function chooseBoard(tx: Parameters<typeof jobByTag>[0], job: NewJob): Pro
     case 'job': {
       const other = await jobByTag(tx, choice.tag);
       const [first] = other ? await boardsOf(tx, other.id) : [];
-      if (!first) throw new ProblemError({ code: 'no-such-job', sentence: `There is no job ${choice.tag}.`, remedy: 'Choose another start.' });
+      if (!first)
+        throw new ProblemError({
+          code: 'no-such-job',
+          sentence: `There is no job ${choice.tag}.`,
+          remedy: 'Choose another start.',
+        });
       return { board: boardFromJson(first.content), origin: 'copy' };
     }
   }
@@ -71,7 +88,11 @@ async function chooseBoard(tx: Parameters<typeof jobByTag>[0], job: NewJob): Pro
 
 function boardOfJson(text: string): Board {
   const refused = (why: string): ProblemError =>
-    new ProblemError({ code: 'bad-board', sentence: `The board JSON was not taken: ${why}`, remedy: 'Nothing was saved. Check it against docs/board.schema.json.' });
+    new ProblemError({
+      code: 'bad-board',
+      sentence: `The board JSON was not taken: ${why}`,
+      remedy: 'Nothing was saved. Check it against docs/board.schema.json.',
+    });
   let raw: unknown;
   try {
     raw = JSON.parse(text);

@@ -31,7 +31,12 @@ export function exportReadings({ boards, lines }: OpenJob): readonly ExportedRea
   );
   return linesOf<ReadingBody>(lines, 'reading').flatMap(({ line, body }) => {
     const at = solvers.get(line.boardId ?? '');
-    if (!at || !at.solver.network.nodeOfNet.has(body.red.toLowerCase()) || !at.solver.network.nodeOfNet.has(body.black.toLowerCase())) return [];
+    if (
+      !at ||
+      !at.solver.network.nodeOfNet.has(body.red.toLowerCase()) ||
+      !at.solver.network.nodeOfNet.has(body.black.toLowerCase())
+    )
+      return [];
     const e = expectReading(at.board, at.solver, body.mode, body.red, body.black);
     const value = body.seen.kind === 'figure' ? body.seen.value : body.seen.kind === 'overload' ? 'OL' : 'agrees';
     return [
@@ -55,7 +60,20 @@ export function exportReadings({ boards, lines }: OpenJob): readonly ExportedRea
 
 /** The readings as CSV with a header line. */
 export function readingsCsv(job: OpenJob): string {
-  const header = ['at', 'actor', 'board', 'mode', 'red', 'black', 'value', 'expected', 'low', 'high', 'unit', 'purpose'] as const;
+  const header = [
+    'at',
+    'actor',
+    'board',
+    'mode',
+    'red',
+    'black',
+    'value',
+    'expected',
+    'low',
+    'high',
+    'unit',
+    'purpose',
+  ] as const;
   const rows = exportReadings(job).map((r) => header.map((key) => csvField(String(r[key] ?? ''))).join(','));
   return `${[header.join(','), ...rows].join('\n')}\n`;
 }
@@ -68,7 +86,9 @@ export function jobJson(open: OpenJob): unknown {
     version: 1,
     job: { ...job, id: undefined },
     boards: boards.map((b) => ({ label: b.label, version: b.version, origin: b.origin, board: b.content })),
-    ledger: [...lines].reverse().map((l) => ({ seq: l.seq, at: new Date(l.at).toISOString(), actor: l.actor, ...l.entry, reverses: l.reverses })),
+    ledger: [...lines]
+      .reverse()
+      .map((l) => ({ seq: l.seq, at: new Date(l.at).toISOString(), actor: l.actor, ...l.entry, reverses: l.reverses })),
     readings: exportReadings(open),
   };
 }

@@ -17,7 +17,12 @@ export interface OpenJob {
 /** Opens a job by its tag. Throws ProblemError `no-such-job`. */
 export async function openJob(db: Db, tag: string): Promise<OpenJob> {
   const job = await jobByTag(db, tag);
-  if (!job) throw new ProblemError({ code: 'no-such-job', sentence: `There is no job ${tag}.`, remedy: 'Go back to the bench.' });
+  if (!job)
+    throw new ProblemError({
+      code: 'no-such-job',
+      sentence: `There is no job ${tag}.`,
+      remedy: 'Go back to the bench.',
+    });
   const [boards, lines] = await Promise.all([boardsOf(db, job.id), ledgerOf(db, job.id)]);
   return { job, boards, lines };
 }
@@ -25,5 +30,7 @@ export async function openJob(db: Db, tag: string): Promise<OpenJob> {
 /** Every job on the bench with its boards and ledger. */
 export async function openBench(db: Db): Promise<readonly OpenJob[]> {
   const jobs = await allJobs(db);
-  return Promise.all(jobs.map(async (job) => ({ job, boards: await boardsOf(db, job.id), lines: await ledgerOf(db, job.id) })));
+  return Promise.all(
+    jobs.map(async (job) => ({ job, boards: await boardsOf(db, job.id), lines: await ledgerOf(db, job.id) })),
+  );
 }

@@ -25,7 +25,12 @@ export async function reviseBoard(
   now: Date,
 ): Promise<{ readonly content: BoardJson; readonly line: StoredLine }> {
   const job = await jobByTag(pool, tag);
-  if (!job) throw new ProblemError({ code: 'no-such-job', sentence: `There is no job ${tag}.`, remedy: 'Nothing was written.' });
+  if (!job)
+    throw new ProblemError({
+      code: 'no-such-job',
+      sentence: `There is no job ${tag}.`,
+      remedy: 'Nothing was written.',
+    });
   return withTransaction(pool, async (tx) => {
     const line = await insertLine(
       tx,
@@ -35,7 +40,12 @@ export async function reviseBoard(
     );
     // The line's lock on the job makes versions take turns as well.
     const stored = (await boardsOf(tx, job.id)).find((b) => b.id === boardId);
-    if (!stored) throw new ProblemError({ code: 'board-gone', sentence: 'This board is not there.', remedy: 'Nothing was written.' });
+    if (!stored)
+      throw new ProblemError({
+        code: 'board-gone',
+        sentence: 'This board is not there.',
+        remedy: 'Nothing was written.',
+      });
     const content = boardToJson(change(boardFromJson(stored.content)));
     await insertVersion(tx, boardId, stored.version + 1, 'edit', content, now);
     return { content, line };

@@ -44,13 +44,27 @@ export const LedgerEntry = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('isolation'), body: z.strictObject({ source: z.string().min(1).max(80) }) }),
   z.strictObject({
     kind: z.literal('discharge-proof'),
-    body: z.strictObject({ storeKey: z.string().min(1).max(200), refs: z.array(Ref).min(1), volts: z.number().min(-5000).max(5000), meterProved: z.boolean() }),
+    body: z.strictObject({
+      storeKey: z.string().min(1).max(200),
+      refs: z.array(Ref).min(1),
+      volts: z.number().min(-5000).max(5000),
+      meterProved: z.boolean(),
+    }),
   }),
   z.strictObject({ kind: z.literal('recharged'), body: z.strictObject({ why: Words.min(1) }) }),
   z.strictObject({ kind: z.literal('action'), body: z.strictObject({ words: Words.min(1) }) }),
-  z.strictObject({ kind: z.literal('override'), body: z.strictObject({ what: z.enum(['proof', 'gate']), reason: Words.min(3) }) }),
-  z.strictObject({ kind: z.literal('fault'), body: z.strictObject({ fault: z.string().trim().min(1).max(300), words: Words }) }),
-  z.strictObject({ kind: z.literal('check-skipped'), body: z.strictObject({ ref: Ref, fault: z.string().max(300), reason: Words.min(3) }) }),
+  z.strictObject({
+    kind: z.literal('override'),
+    body: z.strictObject({ what: z.enum(['proof', 'gate']), reason: Words.min(3) }),
+  }),
+  z.strictObject({
+    kind: z.literal('fault'),
+    body: z.strictObject({ fault: z.string().trim().min(1).max(300), words: Words }),
+  }),
+  z.strictObject({
+    kind: z.literal('check-skipped'),
+    body: z.strictObject({ ref: Ref, fault: z.string().max(300), reason: Words.min(3) }),
+  }),
   z.strictObject({ kind: z.literal('step-closed'), body: z.strictObject({ step: z.enum(['repair']) }) }),
   z.strictObject({
     kind: z.literal('replacement'),
@@ -73,7 +87,10 @@ export const LedgerEntry = z.discriminatedUnion('kind', [
       words: Words,
     }),
   }),
-  z.strictObject({ kind: z.literal('safety-test'), body: z.strictObject({ test: z.string().min(1).max(80), result: Words.min(1) }) }),
+  z.strictObject({
+    kind: z.literal('safety-test'),
+    body: z.strictObject({ test: z.string().min(1).max(80), result: Words.min(1) }),
+  }),
   z.strictObject({ kind: z.literal('reversal'), body: z.strictObject({ reason: Words }) }),
 ]);
 export type LedgerEntry = z.output<typeof LedgerEntry>;

@@ -12,7 +12,13 @@ const HEADER = 'mode,red,black,value';
 /** Splits a CSV line; fields may stand in double quotes. */
 export function csvFields(line: string): readonly string[] {
   const fields = line.match(/("([^"]|"")*"|[^,]*)(,|$)/gu) ?? [];
-  const cut = fields.map((f) => f.replace(/,$/u, '').trim().replace(/^"([\s\S]*)"$/u, '$1').replace(/""/gu, '"'));
+  const cut = fields.map((f) =>
+    f
+      .replace(/,$/u, '')
+      .trim()
+      .replace(/^"([\s\S]*)"$/u, '$1')
+      .replace(/""/gu, '"'),
+  );
   return line.endsWith(',') ? cut : cut.slice(0, -1).length < 1 ? cut : cut.at(-1) === '' ? cut.slice(0, -1) : cut;
 }
 
@@ -26,7 +32,10 @@ export function csvField(text: string): string {
  * Refuses with every bad line.
  */
 export function parseReadingsCsv(board: Board, text: string): Result<readonly TakenReading[], readonly CsvProblem[]> {
-  const lines = text.replace(/\r\n?/gu, '\n').replace(/^\ufeff/u, '').split('\n');
+  const lines = text
+    .replace(/\r\n?/gu, '\n')
+    .replace(/^\ufeff/u, '')
+    .split('\n');
   const problems: CsvProblem[] = [];
   const readings: TakenReading[] = [];
   const nets = new Map(boardNets(board).map((n) => [netKey(n), n]));

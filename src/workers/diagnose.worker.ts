@@ -45,10 +45,19 @@ function weigh({ number, readings, skipped }: Extract<DiagnoseRequest, { type: '
     const { suspects, plan, gate, verdict, probabilities } = diagnoser.diagnose(readings, 10, skipped);
     const byPart = new Map<string, number>();
     diagnoser.dictionary.hypotheses.forEach((h, i) => {
-      for (const ref of new Set(h.faults.map((f) => f.ref))) byPart.set(ref, (byPart.get(ref) ?? 0) + probabilities[i]!);
+      for (const ref of new Set(h.faults.map((f) => f.ref)))
+        byPart.set(ref, (byPart.get(ref) ?? 0) + probabilities[i]!);
     });
     const clearing = gate.clearing.map(({ mode, red, black }) => ({ mode, red, black }));
-    answer({ type: 'weighed', number, suspects, plan: plan.map(planEntry), gate: { ...gate, clearing }, verdict, byPart });
+    answer({
+      type: 'weighed',
+      number,
+      suspects,
+      plan: plan.map(planEntry),
+      gate: { ...gate, clearing },
+      verdict,
+      byPart,
+    });
   } catch (error) {
     answer({ type: 'failed', number, sentence: error instanceof Error ? error.message : String(error) });
   }

@@ -5,7 +5,14 @@ import type { Problem } from '@/core/problem';
 
 /** The one place that turns a problem into an HTTP status. */
 export function httpStatus(code: string): number {
-  if (code === 'no-such-job' || code === 'job-gone' || code === 'board-gone' || code === 'line-gone' || code === 'no-such-part') return 404;
+  if (
+    code === 'no-such-job' ||
+    code === 'job-gone' ||
+    code === 'board-gone' ||
+    code === 'line-gone' ||
+    code === 'no-such-part'
+  )
+    return 404;
   if (code === 'tag-taken' || code === 'already-reversed') return 409;
   if (code === 'too-large') return 413;
   if (code === 'foreign-origin') return 403;
@@ -60,7 +67,11 @@ export async function handleChange<T, R>(
   work: (body: T) => Promise<R>,
 ): Promise<NextResponse> {
   if (!sameOrigin(request)) {
-    return refusedWith({ code: 'foreign-origin', sentence: 'This request came from another site.', remedy: 'Nothing was changed.' });
+    return refusedWith({
+      code: 'foreign-origin',
+      sentence: 'This request came from another site.',
+      remedy: 'Nothing was changed.',
+    });
   }
   const text = await limitedText(request, mostBytes);
   if (text === null) {

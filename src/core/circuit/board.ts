@@ -51,12 +51,12 @@ export interface Nameplate {
   readonly hertz?: number | undefined;
   readonly outputs?: readonly NameplateOutput[] | undefined;
   readonly auxInputs?:
-    readonly {
-      readonly rail: string;
-      readonly return: string;
-      readonly volts: number;
-      readonly source?: string | undefined;
-    }[]
+    | readonly {
+        readonly rail: string;
+        readonly return: string;
+        readonly volts: number;
+        readonly source?: string | undefined;
+      }[]
     | undefined;
 }
 
@@ -114,9 +114,7 @@ export function findPart(board: Board, ref: string): Part | undefined {
 export function pinsOnNet(board: Board, net: string): readonly { readonly part: Part; readonly pin: number }[] {
   const wanted = netKey(net);
   if (wanted === 'nc') return [];
-  return board.parts.flatMap((part) =>
-    part.nets.flatMap((n, pin) => (netKey(n) === wanted ? [{ part, pin }] : [])),
-  );
+  return board.parts.flatMap((part) => part.nets.flatMap((n, pin) => (netKey(n) === wanted ? [{ part, pin }] : [])));
 }
 
 /**

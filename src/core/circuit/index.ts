@@ -3,15 +3,5 @@ export type { Board, Coupling, LayoutItem, Model, Nameplate, NameplateOutput, Su
 export { placesOnNet } from './places';
 export type { Place } from './places';
 export { BLOCK_KINDS, keyText, marking } from './part';
-export type {
-  BlockKind,
-  BlockPart,
-  IcPart,
-  KeyText,
-  ModelPart,
-  Part,
-  PartKind,
-  PassivePart,
-  SourcePart,
-} from './part';
+export type { BlockKind, BlockPart, IcPart, KeyText, ModelPart, Part, PartKind, PassivePart, SourcePart } from './part';
 export { BLOCK_PINS, pinIndex, pinNames } from './pinNames';

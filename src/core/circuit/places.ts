@@ -108,11 +108,16 @@ function bigness(board: Board, part: Part): string {
 function end(board: Board, part: Part, pin: number): string {
   const near = pinsOnNet(board, part.nets[pin]!)
     .map((p) => p.part)
-    .filter((p) => p.ref !== part.ref && p.nets.filter((n) => part.nets.some((m) => netKey(m) === netKey(n))).length === 1)
+    .filter(
+      (p) => p.ref !== part.ref && p.nets.filter((n) => part.nets.some((m) => netKey(m) === netKey(n))).length === 1,
+    )
     .sort((a, b) => notable(a) - notable(b))[0];
   return near ? `end towards ${near.ref}` : pin === 0 ? 'first end' : 'second end';
 }
 
 function notable(part: Part): number {
-  return { connector: 0, fuse: 1, bridge: 1, mosfet: 2, ic: 2, opto: 3, bjt: 3, inductor: 4 }[part.kind as string] ?? 5 + ease(part);
+  return (
+    { connector: 0, fuse: 1, bridge: 1, mosfet: 2, ic: 2, opto: 3, bjt: 3, inductor: 4 }[part.kind as string] ??
+    5 + ease(part)
+  );
 }

@@ -37,7 +37,8 @@ export function alsoCheck(board: Board, called: string): readonly AlsoCheck[] {
         for (const f of takenFaults(board, path, trigger, taken.role, taken.mode)) {
           if (named.has(f.ref) && f.kind === 'open') continue;
           const point = pointAcross(board, f);
-          if (point) out.set(formatFault(f), { fault: formatFault(f), ref: f.ref, words: TAKEN_ROLE_WORDS[taken.role], point });
+          if (point)
+            out.set(formatFault(f), { fault: formatFault(f), ref: f.ref, words: TAKEN_ROLE_WORDS[taken.role], point });
         }
       }
     }

@@ -1,6 +1,7 @@
 import { simulateReading, solverFor } from '../meter';
 import type { DcSolver } from '../solve';
 import type { Random } from '../quantity';
+import { MOST_READINGS, littleLeft } from './diagnose';
 import type { Diagnosis, Diagnoser } from './diagnose';
 import type { Fault } from '../fault';
 import type { PartDraw } from '../solve';
@@ -16,9 +17,6 @@ export interface Hunt {
   readonly diagnosis: Diagnosis;
   readonly ended: 'named' | 'cannot-tell' | 'nothing-left' | 'too-many';
 }
-
-/** A hunt gives up after this many readings. */
-export const MOST_READINGS = 60;
 
 /**
  * Follows a plan on a simulated broken board until a group is named, nothing more can be told, or 60 readings.
@@ -38,11 +36,16 @@ export function huntFault(
   for (;;) {
     const probabilities = diagnoser.weigh(readings);
     const leader = diagnoser.suspects(probabilities)[0]!;
-    const point = leader.probability >= 0.95 ? null : readings.length >= MOST_READINGS ? null : choose(readings, diagnoser);
+    const point =
+      leader.probability >= 0.95 ? null : readings.length >= MOST_READINGS ? null : choose(readings, diagnoser);
     if (point === null) {
       const diagnosis = diagnoser.diagnose(readings);
       const tooMany = readings.length >= MOST_READINGS && diagnosis.verdict === 'open';
-      return { readings, diagnosis, ended: tooMany ? 'too-many' : diagnosis.verdict === 'open' ? 'nothing-left' : diagnosis.verdict };
+      return {
+        readings,
+        diagnosis,
+        ended: tooMany ? 'too-many' : diagnosis.verdict === 'open' ? 'nothing-left' : diagnosis.verdict,
+      };
     }
     const seen = simulateReading(solver, point.mode, point.red, point.black, random);
     readings.push({ mode: point.mode, red: point.red, black: point.black, seen });
@@ -50,5 +53,9 @@ export function huntFault(
 }
 
 /** Follows the plan: the best next reading. */
-export const bestNext: PointChooser = (readings, diagnoser) =>
-  diagnoser.plan(readings, diagnoser.weigh(readings), 1)[0]?.point ?? null;
+export const bestNext: PointChooser = (readings, diagnoser) => {
+  const probabilities = diagnoser.weigh(readings);
+  const plan = diagnoser.plan(readings, probabilities, 12);
+  const done = diagnoser.suspects(probabilities)[0]!.invisible && littleLeft(plan);
+  return done ? null : (plan[0]?.point ?? null);
+};

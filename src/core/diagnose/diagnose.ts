@@ -37,6 +37,9 @@ export interface Diagnosis {
   readonly probabilities: Float64Array;
 }
 
+/** A hunt gives up after this many readings. */
+export const MOST_READINGS = 60;
+
 /** A leading group with this probability is named. */
 export const NAMED_FROM = 0.95;
 
@@ -59,7 +62,25 @@ function huntingPriors(dictionary: FaultDictionary, groups: Int32Array): Float64
   });
   const scale = visible > 0 ? (visible * SILENT_SHARE) / ((1 - SILENT_SHARE) * silent) : 1;
   const least = (LEAST_SHARE * visible) / Math.max(1, count);
-  return Float64Array.from(hypotheses, (h, i) => (groups[i] === groups[0] ? h.weight * scale : Math.max(h.weight, least)));
+  return Float64Array.from(hypotheses, (h, i) =>
+    groups[i] === groups[0] ? h.weight * scale : Math.max(h.weight, least),
+  );
+}
+
+/** When a healthy-looking board leads, readings that would tell less than this are not worth taking. Bits. */
+const LITTLE_BITS = 0.02;
+
+/** Whether nothing in the plan is worth a probe any more, on a board that reads healthy so far. */
+export function littleLeft(plan: readonly PlannedReading[]): boolean {
+  return plan.every((p) => p.gainBits < LITTLE_BITS);
+}
+
+/** Named, when a visible group holds the limit; cannot tell, when a healthy-looking board leads and little is left to read. */
+function verdictOf(leader: Suspect | undefined, plan: readonly PlannedReading[], taken: number): Diagnosis['verdict'] {
+  if (!leader) return 'open';
+  const sure = leader.probability >= NAMED_FROM;
+  if (!leader.invisible) return sure ? 'named' : 'open';
+  return sure || littleLeft(plan) || taken >= MOST_READINGS ? 'cannot-tell' : 'open';
 }
 
 /** Diagnosis of one board: the dictionary with everything derived from it once. Add readings, ask again. */
@@ -86,7 +107,12 @@ export class Diagnoser {
   }
 
   /** Readings worth taking next, best first. `skipped` points are left out of the plan. */
-  plan(readings: readonly TakenReading[], probabilities: Float64Array, most: number, skipped: readonly ProbePoint[] = []): readonly PlannedReading[] {
+  plan(
+    readings: readonly TakenReading[],
+    probabilities: Float64Array,
+    most: number,
+    skipped: readonly ProbePoint[] = [],
+  ): readonly PlannedReading[] {
     const taken = [...skipped, ...readings];
     return planReadings(this.dictionary, this.bins, this.groups, probabilities, taken, most);
   }
@@ -97,9 +123,13 @@ export class Diagnoser {
     const suspects = this.suspects(probabilities);
     const plan = this.plan(readings, probabilities, most, skipped);
     const leader = suspects[0];
-    const sure = leader !== undefined && leader.probability >= NAMED_FROM;
-    const verdict = sure && !leader.invisible ? 'named' : (sure || plan.length === 0) && leader?.invisible ? 'cannot-tell' : 'open';
-    return { suspects, plan, gate: judgeGate(this.predictions, readings), verdict, probabilities };
+    return {
+      suspects,
+      plan,
+      gate: judgeGate(this.predictions, readings),
+      verdict: verdictOf(leader, plan, readings.length),
+      probabilities,
+    };
   }
 
   /** Groups by falling probability; those below a tenth of a promille are left out, the first always stays. */

@@ -7,7 +7,7 @@ import type { Hypothesis } from './hypotheses';
 import { distinguishable, outcomeSpread } from './outcome';
 import type { OutcomeSpread } from './outcome';
 import { probePairs } from './probePairs';
-import { cannotChange, keepSolution } from './unaffected';
+import { keepSolution, noneCanChange } from './unaffected';
 import type { HealthySolution } from './unaffected';
 import { settleSeconds } from './settling';
 import { SteadyPoints } from './steadyPoints';
@@ -83,7 +83,7 @@ export function* buildDictionary(
     let from: Int32Array | null = null;
     for (const draft of drafts) {
       if (draft.unsteady) continue;
-      if (draft.healthy && faults.every((f) => cannotChange(board, healthy, draft.healthy!, f))) {
+      if (draft.healthy && noneCanChange(board, healthy, draft.healthy, faults)) {
         skipped++;
         continue;
       }
@@ -177,7 +177,8 @@ function predict(solver: DcSolver, draft: PointDraft, h: number, from: Int32Arra
   });
   if (!computed.ok) return; // Where nothing can be computed nothing is claimed: the healthy class stands.
   const spread = outcomeSpread(draft.mode, computed.value.raw, computed.value.sigma, computed.value.other ?? null);
-  const same = draft.spreads.findIndex((s) => alike(s, spread));
+  const raw = computed.value.raw;
+  const same = draft.spreads.findIndex((s, c) => alike(s, spread) && nearly(draft.raws[c]!, raw));
   if (same >= 0) {
     draft.classOf[h] = same;
     return;
@@ -195,6 +196,11 @@ function keepUnsteady(draft: PointDraft, asked: number): boolean {
   draft.unsteady = true;
   draft.spreads[0] = { mean: 1.25, sigma: 1, overload: 0.5 };
   return true;
+}
+
+/** The same figure for any meter: within a promille. */
+function nearly(a: number, b: number): boolean {
+  return a === b || Math.abs(a - b) <= 1e-3 * Math.abs(a) + 1e-5;
 }
 
 /** Two predictions that no meter could ever tell apart share a class. */

@@ -39,7 +39,9 @@ export function judgeGate(predictions: Predictions, readings: readonly TakenRead
   if (mass > GATE_LIMIT) reasons.push(massReason(dictionary, probabilities, mass, counted.length));
   for (const part of dictionary.board.parts) {
     if (!part.fitted && (part.kind === 'mosfet' || part.kind === 'opto' || part.kind === 'shunt-reference')) {
-      reasons.push(`${part.ref} is not fitted: without ${part.kind === 'mosfet' ? 'the switch' : 'its feedback'} it must not be powered.`);
+      reasons.push(
+        `${part.ref} is not fitted: without ${part.kind === 'mosfet' ? 'the switch' : 'its feedback'} it must not be powered.`,
+      );
     }
   }
   for (const r of counted) {
@@ -63,11 +65,15 @@ function shortMass(dictionary: FaultDictionary, probabilities: Float64Array): nu
 function massReason(dictionary: FaultDictionary, probabilities: Float64Array, mass: number, readings: number): string {
   let worst = 0;
   dictionary.hypotheses.forEach((h, i) => {
-    if (h.short !== null && (dictionary.hypotheses[worst]!.short === null || probabilities[i]! > probabilities[worst]!)) worst = i;
+    if (h.short !== null && (dictionary.hypotheses[worst]!.short === null || probabilities[i]! > probabilities[worst]!))
+      worst = i;
   });
   const percent = Math.max(1, Math.round(mass * 100));
   const where = dictionary.hypotheses[worst]!.short === 'input' ? 'the supply path' : 'an output rail';
-  const what = readings === 0 ? 'Nothing has been read yet' : `${faultWords(dictionary.board, dictionary.hypotheses[worst]!.label)} leads`;
+  const what =
+    readings === 0
+      ? 'Nothing has been read yet'
+      : `${faultWords(dictionary.board, dictionary.hypotheses[worst]!.label)} leads`;
   return `A short in ${where} stands at ${percent} % (${what}).`;
 }
 

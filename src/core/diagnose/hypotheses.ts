@@ -59,7 +59,8 @@ export function listHypotheses(board: Board, symptoms: readonly Symptom[] = []):
     const kept = linked.length > 0 ? weight * 0.3 : weight;
     const linkedTotal = linked.reduce((sum, h) => sum + h.weight, 0);
     out.push(weigh({ ...made, weight: kept }, d.kind, isFuse(d.part), symptoms));
-    for (const h of linked) out.push(weigh({ ...h, weight: (0.7 * weight * h.weight) / linkedTotal }, d.kind, true, symptoms));
+    for (const h of linked)
+      out.push(weigh({ ...h, weight: (0.7 * weight * h.weight) / linkedTotal }, d.kind, true, symptoms));
   }
   return out;
 }
@@ -97,7 +98,8 @@ function modeTexts(board: Board, part: Part, mode: string): readonly string[] {
   const names = pinNames(part);
   const ref = part.ref;
   const scaled = /^value=x([\d.]+)$/u.exec(mode);
-  if (scaled && 'value' in part) return part.value > 0 ? [`${ref}:value=${netlistText(part.value * Number(scaled[1]))}`] : [];
+  if (scaled && 'value' in part)
+    return part.value > 0 ? [`${ref}:value=${netlistText(part.value * Number(scaled[1]))}`] : [];
   if (mode === 'esr=x20') return [`${ref}:esr=${netlistText(Math.max(1, 20 * (part.numbers['esr'] ?? 0)))}`];
   const [head = '', rest = ''] = mode.split(':');
   if (head === 'PIN') return connectedPins(part).map((i) => `${ref}.${names[i]}:open`);
@@ -108,7 +110,9 @@ function modeTexts(board: Board, part: Part, mode: string): readonly string[] {
   if (head === 'PAIR') {
     const reference = part.kind === 'ic' ? referencePin(board, part) : -1;
     const near = (i: number, j: number): boolean => part.nets.length <= 8 || j - i === 1;
-    return pinPairs(part, (i, j) => near(i, j) && i !== reference && j !== reference).map((pair) => withPins(ref, rest, pair));
+    return pinPairs(part, (i, j) => near(i, j) && i !== reference && j !== reference).map((pair) =>
+      withPins(ref, rest, pair),
+    );
   }
   if (rest !== '') return names.includes(head) ? [`${ref}.${head}:${rest}`] : [];
   return [`${ref}:${mode}`];
@@ -146,7 +150,8 @@ function linkedFaults(board: Board, path: PowerPath, part: Part, single: Hypothe
   const fuse = taken.find((t) => t.role === 'fuse');
   const out: Hypothesis[] = taken.map((t) => combine(single, t.faults, t.share));
   if (fuse) {
-    for (const t of taken) if (t !== fuse) out.push(combine(single, [...fuse.faults, ...t.faults], fuse.share * t.share * 2));
+    for (const t of taken)
+      if (t !== fuse) out.push(combine(single, [...fuse.faults, ...t.faults], fuse.share * t.share * 2));
   }
   return out;
 }

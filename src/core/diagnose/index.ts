@@ -1,8 +1,8 @@
 export { alsoCheck } from './alsoCheck';
 export type { AlsoCheck } from './alsoCheck';
-export { MOST_READINGS, bestNext, huntFault } from './closedLoop';
+export { bestNext, huntFault } from './closedLoop';
 export type { Hunt, PointChooser } from './closedLoop';
-export { Diagnoser, NAMED_FROM } from './diagnose';
+export { Diagnoser, MOST_READINGS, NAMED_FROM } from './diagnose';
 export type { Diagnosis, Suspect } from './diagnose';
 export { buildDictionary, buildWholeDictionary, defaultPoints } from './dictionary';
 export type { FaultDictionary, PredictedPoint, ProbePoint } from './dictionary';

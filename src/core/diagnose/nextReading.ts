@@ -80,7 +80,12 @@ function entropy(row: Float64Array): number {
 }
 
 /** Expected information of a reading about which hypothesis is true, in bits. */
-export function expectedGain(point: PredictedPoint, bins: OutcomeBins, probabilities: Float64Array, work: Float64Array): number {
+export function expectedGain(
+  point: PredictedPoint,
+  bins: OutcomeBins,
+  probabilities: Float64Array,
+  work: Float64Array,
+): number {
   const count = bins.classes.length;
   if (count === 1) return 0;
   work.fill(0, 0, count);

@@ -22,7 +22,10 @@ const OUTLIER_OVERLOAD = 0.3;
 const DIODE_MODEL_VOLTS = 0.005;
 const OHMS_MODEL_FRACTION = 0.01;
 const LEAD_OHMS = 0.2;
-const FIGURE_SPAN = { diode: 2.5, ohms: Math.log(60e6), continuity: Math.log(60e6) } as const satisfies Record<ColdMode, number>;
+const FIGURE_SPAN = { diode: 2.5, ohms: Math.log(60e6), continuity: Math.log(60e6) } as const satisfies Record<
+  ColdMode,
+  number
+>;
 
 /** The coordinate of a figure: volts as they are, resistance as ln(ohm + 1). */
 export function coordinate(mode: ColdMode, value: number): number {
@@ -60,7 +63,12 @@ export function outcomeSpread(
 }
 
 /** Natural log of the likelihood of an observation. `healthy` gives meaning to "agrees, no figure". */
-export function logLikelihood(mode: ColdMode, spread: OutcomeSpread, healthy: OutcomeSpread, seen: Observation): number {
+export function logLikelihood(
+  mode: ColdMode,
+  spread: OutcomeSpread,
+  healthy: OutcomeSpread,
+  seen: Observation,
+): number {
   const keep = 1 - OUTLIER_SHARE;
   switch (seen.kind) {
     case 'overload':
@@ -68,7 +76,9 @@ export function logLikelihood(mode: ColdMode, spread: OutcomeSpread, healthy: Ou
     case 'figure': {
       const z = (coordinate(mode, seen.value) - spread.mean) / spread.sigma;
       const density = Math.exp(-0.5 * z * z) / (spread.sigma * Math.sqrt(2 * Math.PI));
-      return Math.log(keep * (1 - spread.overload) * density + (OUTLIER_SHARE * (1 - OUTLIER_OVERLOAD)) / FIGURE_SPAN[mode]);
+      return Math.log(
+        keep * (1 - spread.overload) * density + (OUTLIER_SHARE * (1 - OUTLIER_OVERLOAD)) / FIGURE_SPAN[mode],
+      );
     }
     case 'at-least': {
       const above = 1 - normalCdf((coordinate(mode, seen.value) - spread.mean) / spread.sigma);
@@ -99,6 +109,8 @@ export function normalCdf(z: number): number {
   if (z < -8) return 0;
   const x = Math.abs(z) / Math.SQRT2;
   const t = 1 / (1 + 0.3275911 * x);
-  const erf = 1 - ((((1.061405429 * t - 1.453152027) * t + 1.421413741) * t - 0.284496736) * t + 0.254829592) * t * Math.exp(-x * x);
+  const erf =
+    1 -
+    ((((1.061405429 * t - 1.453152027) * t + 1.421413741) * t - 0.284496736) * t + 0.254829592) * t * Math.exp(-x * x);
   return z >= 0 ? 0.5 * (1 + erf) : 0.5 * (1 - erf);
 }

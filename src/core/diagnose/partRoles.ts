@@ -14,7 +14,8 @@ const SENSE_FILTER_OHMS = 10e3;
 /** The role in which a part can start a chain of failures, or null. */
 export function triggerRole(board: Board, path: PowerPath, part: Part): TriggerRole | null {
   const poles = part.nets.map((net) => inputPole(path, net));
-  const crosses = poles[0] !== undefined && poles[0] >= 0 && poles[1] !== undefined && poles[1] >= 0 && poles[0] !== poles[1];
+  const crosses =
+    poles[0] !== undefined && poles[0] >= 0 && poles[1] !== undefined && poles[1] >= 0 && poles[0] !== poles[1];
   if (part.kind === 'mov') return 'mov';
   if (part.kind === 'bridge') return 'bridge';
   if (part.kind === 'capacitor' && crosses) return isElectrolytic(part) ? 'bulk' : 'line-capacitor';
@@ -34,7 +35,13 @@ function isSwitch(path: PowerPath, part: Part): boolean {
  * The faults that a role takes part in when a given trigger part has failed; empty when the role is not there.
  * All sense resistors in parallel go together.
  */
-export function takenFaults(board: Board, path: PowerPath, trigger: Part, role: TakenRole, mode: string): readonly Fault[] {
+export function takenFaults(
+  board: Board,
+  path: PowerPath,
+  trigger: Part,
+  role: TakenRole,
+  mode: string,
+): readonly Fault[] {
   switch (role) {
     case 'fuse': {
       const fuse = board.parts.find((p) => p.fitted && isFuse(p) && p.nets.some((n) => inputPole(path, n) >= 0));
@@ -54,7 +61,12 @@ export function takenFaults(board: Board, path: PowerPath, trigger: Part, role: 
 function senseResistors(board: Board, trigger: Part): readonly Part[] {
   const source = netKey(trigger.nets[2] ?? '');
   return board.parts.filter(
-    (p) => p.fitted && p.kind === 'resistor' && p.value > 0 && p.value <= SENSE_OHMS && p.nets.some((n) => netKey(n) === source),
+    (p) =>
+      p.fitted &&
+      p.kind === 'resistor' &&
+      p.value > 0 &&
+      p.value <= SENSE_OHMS &&
+      p.nets.some((n) => netKey(n) === source),
   );
 }
 
@@ -79,7 +91,10 @@ function senseNets(board: Board, trigger: Part): readonly string[] {
   const source = trigger.nets[2] ?? '';
   const filters = board.parts.filter(
     (p) =>
-      p.kind === 'resistor' && p.value > SENSE_OHMS && p.value <= SENSE_FILTER_OHMS && p.nets.some((n) => netKey(n) === netKey(source)),
+      p.kind === 'resistor' &&
+      p.value > SENSE_OHMS &&
+      p.value <= SENSE_FILTER_OHMS &&
+      p.nets.some((n) => netKey(n) === netKey(source)),
   );
   return [source, ...filters.flatMap((r) => r.nets)];
 }
@@ -91,7 +106,9 @@ function pinLeaks(board: Board, nets: readonly string[], mode: string): readonly
   for (const part of board.parts) {
     if (part.kind !== 'ic') continue;
     const reference = referencePin(board, part);
-    const pin = part.nets.findIndex((n, i) => i !== reference && wanted.has(netKey(n)) && netKey(n) !== netKey(part.nets[reference]!));
+    const pin = part.nets.findIndex(
+      (n, i) => i !== reference && wanted.has(netKey(n)) && netKey(n) !== netKey(part.nets[reference]!),
+    );
     const names = pinNames(part);
     if (pin >= 0) return [{ kind: 'leak', ref: part.ref, ohms, pins: inPinOrder(names, pin, reference) }];
   }

@@ -36,15 +36,35 @@ export const NONE_WEIGHT = 3;
 
 /** Symptoms of the contract. */
 export const SYMPTOMS = [
-  'dead', 'fuse-blows', 'hiccup', 'low-output', 'high-output', 'unstable', 'sags', 'ok-unloaded', 'noisy', 'hot', 'smells', 'status-light',
+  'dead',
+  'fuse-blows',
+  'hiccup',
+  'low-output',
+  'high-output',
+  'unstable',
+  'sags',
+  'ok-unloaded',
+  'noisy',
+  'hot',
+  'smells',
+  'status-light',
 ] as const;
 export type Symptom = (typeof SYMPTOMS)[number];
 
 /** How a symptom multiplies the weight of kinds. Kinds not named keep theirs. `powerShort` acts on mains-path shorts. */
-export const SYMPTOM_FACTORS: Readonly<Record<Symptom, Partial<Record<FailureKind | 'powerShort' | 'fuseOpen', number>>>> = {
+export const SYMPTOM_FACTORS: Readonly<
+  Record<Symptom, Partial<Record<FailureKind | 'powerShort' | 'fuseOpen', number>>>
+> = {
   dead: { fuseOpen: 2, fuse: 2, 'high-resistor': 1.5, powerShort: 1.5 },
   'fuse-blows': { powerShort: 8, fuseOpen: 3 },
-  hiccup: { electrolytic: 1.5, 'power-rectifier': 2, 'opto-or-reference': 2, zener: 1.5, powerShort: 0.1, fuseOpen: 0.05 },
+  hiccup: {
+    electrolytic: 1.5,
+    'power-rectifier': 2,
+    'opto-or-reference': 2,
+    zener: 1.5,
+    powerShort: 0.1,
+    fuseOpen: 0.05,
+  },
   'low-output': { electrolytic: 2, powerShort: 0.1, fuseOpen: 0.05 },
   'high-output': { 'opto-or-reference': 5, 'low-resistor': 2, powerShort: 0.1, fuseOpen: 0.05 },
   unstable: { electrolytic: 2, powerShort: 0.1, fuseOpen: 0.05 },

@@ -23,7 +23,9 @@ export class SteadyPoints {
   steady(point: ProbePoint, solver: DcSolver, spread: OutcomeSpread): boolean {
     const red = solver.network.nodeOfNet.get(netKey(point.red))!;
     if (point.mode !== 'diode' || spread.mean < 1 || !this.hasGate(solver, red)) return true;
-    this.boards ??= Array.from({ length: DRAWS }, (_, k) => solverFor(this.board, [], drawParts(seededRandom(SEED + k))));
+    this.boards ??= Array.from({ length: DRAWS }, (_, k) =>
+      solverFor(this.board, [], drawParts(seededRandom(SEED + k))),
+    );
     let off = 0;
     for (const drawn of this.boards) {
       const { nodeOfNet } = drawn.network;

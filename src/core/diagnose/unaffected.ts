@@ -16,13 +16,21 @@ export interface HealthySolution {
   readonly pinAmps: readonly (Float64Array | undefined)[];
   readonly amps: number;
   readonly reading: number;
+  /** Conductive component that the leads are on. */
+  readonly component: number;
 }
 
 /** Largest relative change of a reading that counts as none. A tenth of a promille: far inside every tolerance. */
 const NEGLIGIBLE = 1e-4;
 
 /** Notes the present solution of the solver for the reading between two nodes. */
-export function keepSolution(board: Board, solver: DcSolver, red: number, black: number, amps: number): HealthySolution {
+export function keepSolution(
+  board: Board,
+  solver: DcSolver,
+  red: number,
+  black: number,
+  amps: number,
+): HealthySolution {
   const { network } = solver;
   const volts = Float64Array.from({ length: network.nodeCount }, (_, i) =>
     network.component[i] === network.component[red] ? solver.voltsOf(i) : 0,
@@ -38,7 +46,38 @@ export function keepSolution(board: Board, solver: DcSolver, red: number, black:
       if (node === flow.a || node === flow.b) own[i] = own[i]! + Math.abs(flow.amps);
     });
   }
-  return { volts, adjoint, pinAmps, amps, reading: Math.abs(volts[red]! - volts[black]!) };
+  return {
+    volts,
+    adjoint,
+    pinAmps,
+    amps,
+    reading: Math.abs(volts[red]! - volts[black]!),
+    component: network.component[red]!,
+  };
+}
+
+/**
+ * Whether faults together cannot change a reading. Of several at once only those in other components are sure not to:
+ * two faults that are harmless alone may matter together.
+ */
+export function noneCanChange(
+  board: Board,
+  solver: DcSolver,
+  healthy: HealthySolution,
+  faults: readonly Fault[],
+): boolean {
+  const [only] = faults;
+  if (faults.length === 1 && only) return cannotChange(board, solver, healthy, only);
+  return faults.every((f) => outside(board, solver, healthy, f));
+}
+
+/** Whether every pin of the faulty part lies in another component than the leads. */
+function outside(board: Board, solver: DcSolver, healthy: HealthySolution, fault: Fault): boolean {
+  const { component, nodeOfNet } = solver.network;
+  return findPart(board, fault.ref)!.nets.every((net) => {
+    const node = nodeOfNet.get(netKey(net));
+    return node === undefined || component[node] !== healthy.component;
+  });
 }
 
 /**
@@ -49,7 +88,7 @@ export function keepSolution(board: Board, solver: DcSolver, red: number, black:
  * over its resistance. Exact zero for parts of another component.
  * Source: C. A. Desoer and E. S. Kuh, Basic Circuit Theory (1969), chapter 16 (substitution, reciprocity).
  */
-export function cannotChange(board: Board, solver: DcSolver, healthy: HealthySolution, fault: Fault): boolean {
+function cannotChange(board: Board, solver: DcSolver, healthy: HealthySolution, fault: Fault): boolean {
   if (fault.kind === 'esr') return true;
   const part = findPart(board, fault.ref)!;
   const index = board.parts.indexOf(part);

@@ -38,7 +38,13 @@ const NAMED_SHARE = 0.02;
 const DECIDING_SHARE = 0.1;
 
 /** Computes the expected reading between two nets with a solver of the healthy board. Nets must be on the board. */
-export function expectReading(board: Board, solver: DcSolver, mode: ColdMode, red: string, black: string): ExpectedReading {
+export function expectReading(
+  board: Board,
+  solver: DcSolver,
+  mode: ColdMode,
+  red: string,
+  black: string,
+): ExpectedReading {
   const { nodeOfNet } = solver.network;
   const unit = MODE_UNITS[mode];
   const redNode = nodeOfNet.get(netKey(red))!;
@@ -47,12 +53,32 @@ export function expectReading(board: Board, solver: DcSolver, mode: ColdMode, re
   const common = { mode, red, black, unit } as const;
   const computed = probe(solver, mode, redNode, blackNode, { withSigma: true });
   if (!computed.ok) {
-    return { ...common, nominal: null, low: null, high: null, sigma: 1, basis: 'assumed', why: computed.problem.sentence, judged: false, through: [] };
+    return {
+      ...common,
+      nominal: null,
+      low: null,
+      high: null,
+      sigma: 1,
+      basis: 'assumed',
+      why: computed.problem.sentence,
+      judged: false,
+      through: [],
+    };
   }
   const { reading, raw, sigma: partSigma } = computed.value;
   if (!solver.connected(redNode, blackNode)) {
     const why = 'nothing on this board joins the two nets for direct current';
-    return { ...common, nominal: null, low: null, high: null, sigma: 1, basis: 'seen', why, judged: !unknownInside, through: [] };
+    return {
+      ...common,
+      nominal: null,
+      low: null,
+      high: null,
+      sigma: 1,
+      basis: 'seen',
+      why,
+      judged: !unknownInside,
+      through: [],
+    };
   }
   if (redNode !== blackNode) probe(solver, mode, redNode, blackNode);
   const shares = redNode === blackNode ? [] : sharesOf(board, solver, redNode, blackNode);
@@ -62,7 +88,17 @@ export function expectReading(board: Board, solver: DcSolver, mode: ColdMode, re
   const judged = basis !== 'assumed' && !unknownInside;
   if (reading.kind === 'overload') {
     const why = mode === 'diode' ? 'less than 1 mA flows at 2.5 V' : 'beyond the range';
-    return { ...common, nominal: null, low: mode === 'diode' ? 2.5 : Math.min(raw / 2, 60e6), high: null, sigma: 1, basis, why: `${why}${blockers(shares)}`, judged, through };
+    return {
+      ...common,
+      nominal: null,
+      low: mode === 'diode' ? 2.5 : Math.min(raw / 2, 60e6),
+      high: null,
+      sigma: 1,
+      basis,
+      why: `${why}${blockers(shares)}`,
+      judged,
+      through,
+    };
   }
   const value = reading.value;
   const leads = unit === 'ohm' ? LEAD_OHMS : 0;
@@ -73,7 +109,8 @@ export function expectReading(board: Board, solver: DcSolver, mode: ColdMode, re
 
 /** Two sigma either side; on a ratio scale where the spread of a resistance is large. */
 function band(mode: ColdMode, value: number, sigma: number): { readonly low: number; readonly high: number } {
-  if (mode === 'diode' || sigma < 0.2 * value || value <= 0) return { low: Math.max(0, value - 2 * sigma), high: value + 2 * sigma };
+  if (mode === 'diode' || sigma < 0.2 * value || value <= 0)
+    return { low: Math.max(0, value - 2 * sigma), high: value + 2 * sigma };
   const factor = Math.exp(Math.min(3, (2 * sigma) / value));
   return { low: value / factor, high: value * factor };
 }
@@ -109,7 +146,12 @@ function sumByHand(mode: ColdMode, value: number, shares: readonly Share[]): str
 }
 
 function blockers(shares: readonly Share[]): string {
-  return shares.length > 0 ? `; ${shares.slice(0, 3).map((s) => s.ref).join(', ')} hold it back` : '';
+  return shares.length > 0
+    ? `; ${shares
+        .slice(0, 3)
+        .map((s) => s.ref)
+        .join(', ')} hold it back`
+    : '';
 }
 
 function hasUnknownPin(board: Board, net: string): boolean {

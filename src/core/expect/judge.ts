@@ -49,7 +49,13 @@ export function judge(expected: ExpectedReading, seen: SeenReading): Outcome {
  * Gives the figure that was likely meant, or null.
  */
 export function decadeSlip(expected: ExpectedReading, value: number): number | null {
-  if (expected.nominal === null || expected.nominal <= 0 || value <= 0 || judge(expected, { kind: 'figure', value }) === 'agree') return null;
+  if (
+    expected.nominal === null ||
+    expected.nominal <= 0 ||
+    value <= 0 ||
+    judge(expected, { kind: 'figure', value }) === 'agree'
+  )
+    return null;
   for (const power of [1, 3, -1, -3]) {
     const meant = value * 10 ** power;
     if (Math.abs(meant / expected.nominal - 1) < 0.03) return meant;

@@ -6,8 +6,20 @@ import type { Fault } from './fault';
 import { parseFault } from './parseFault';
 
 const PIN_WORDS: Readonly<Record<string, string>> = {
-  d: 'drain', g: 'gate', s: 'source', c: 'collector', b: 'base', e: 'emitter', a: 'anode', k: 'cathode',
-  ac1: 'first AC leg', ac2: 'second AC leg', plus: 'plus', minus: 'minus', com: 'common', no: 'contact',
+  d: 'drain',
+  g: 'gate',
+  s: 'source',
+  c: 'collector',
+  b: 'base',
+  e: 'emitter',
+  a: 'anode',
+  k: 'cathode',
+  ac1: 'first AC leg',
+  ac2: 'second AC leg',
+  plus: 'plus',
+  minus: 'minus',
+  com: 'common',
+  no: 'contact',
 };
 
 /** A fault, or several joined by `+`, in the trade's words: `M1 shorted drain to source, and F1 open`. */

@@ -23,7 +23,8 @@ export function parseFault(board: Board, text: string): Result<Fault, BadFault> 
     }
   }
   const number = valueText === undefined ? null : netlistNumber(valueText);
-  if (valueText !== undefined && (number === null || number < 0)) return refuse(bad(text, `has the value ${valueText}`));
+  if (valueText !== undefined && (number === null || number < 0))
+    return refuse(bad(text, `has the value ${valueText}`));
   const pins = p !== undefined && q !== undefined ? ([p.trim(), q.trim()] as const) : undefined;
   return build(text, part, modeText.toLowerCase(), pin, pins, number);
 }

@@ -35,8 +35,13 @@ export function standingLines<T extends LedgerLine>(lines: readonly T[]): readon
 }
 
 /** Body of the standing lines of one kind, with the line. */
-export function linesOf<T>(lines: readonly LedgerLine[], kind: string): readonly { readonly line: LedgerLine; readonly body: T }[] {
-  return standingLines(lines).flatMap((line) => (line.entry.kind === kind ? [{ line, body: line.entry.body as T }] : []));
+export function linesOf<T>(
+  lines: readonly LedgerLine[],
+  kind: string,
+): readonly { readonly line: LedgerLine; readonly body: T }[] {
+  return standingLines(lines).flatMap((line) =>
+    line.entry.kind === kind ? [{ line, body: line.entry.body as T }] : [],
+  );
 }
 
 /** The readings on a board that count for its diagnosis, in the order taken: those before the repair. */
@@ -59,13 +64,15 @@ function observation(seen: ReadingBody['seen']): Observation {
 
 /** Proof readings of a job, for the hazard. */
 export function proofReadings(lines: readonly LedgerLine[]): readonly ProofReading[] {
-  return linesOf<{ storeKey: string; volts: number; meterProved: boolean }>(lines, 'discharge-proof').map(({ line, body }) => ({
-    storeKey: body.storeKey,
-    volts: body.volts,
-    meterProved: body.meterProved,
-    at: line.at,
-    by: line.actor,
-  }));
+  return linesOf<{ storeKey: string; volts: number; meterProved: boolean }>(lines, 'discharge-proof').map(
+    ({ line, body }) => ({
+      storeKey: body.storeKey,
+      volts: body.volts,
+      meterProved: body.meterProved,
+      at: line.at,
+      by: line.actor,
+    }),
+  );
 }
 
 /** When something last may have charged the stores again, milliseconds; null when never. */

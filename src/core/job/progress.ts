@@ -34,7 +34,12 @@ export interface JobProgress {
 }
 
 /** Hazard of a job now, over all its boards. */
-export function jobHazard(sources: readonly JobSource[], boards: readonly Board[], lines: readonly LedgerLine[], now: number): Hazard {
+export function jobHazard(
+  sources: readonly JobSource[],
+  boards: readonly Board[],
+  lines: readonly LedgerLine[],
+  now: number,
+): Hazard {
   const isolated = new Map(
     linesOf<{ source: string }>(lines, 'isolation').map(({ line, body }) => [body.source, line.actor] as const),
   );
@@ -93,7 +98,10 @@ function attention(
   if (!hazard.meterSafe) {
     const live = hazard.state === 'LIVE';
     const first = hazard.stores.find((s) => s.store.proof && s.state !== 'discharged');
-    return { attention: 'safe', next: live ? 'Isolate every source' : `Prove ${first?.store.refs[0] ?? 'the stores'} discharged` };
+    return {
+      attention: 'safe',
+      next: live ? 'Isolate every source' : `Prove ${first?.store.refs[0] ?? 'the stores'} discharged`,
+    };
   }
   return { attention: 'probe', next: reading ? 'Take the next reading' : 'Take the first reading' };
 }

@@ -13,7 +13,8 @@ export type SingularMatrix = Problem<'singular-matrix', { readonly column: numbe
  */
 export function factorDense(matrix: Float64Array, pivots: Int32Array, n: number): Result<true, SingularMatrix> {
   const largest = new Float64Array(n);
-  for (let j = 0; j < n; j++) for (let i = 0; i < n; i++) largest[j] = Math.max(largest[j]!, Math.abs(matrix[i * n + j]!));
+  for (let j = 0; j < n; j++)
+    for (let i = 0; i < n; i++) largest[j] = Math.max(largest[j]!, Math.abs(matrix[i * n + j]!));
   for (let k = 0; k < n; k++) {
     let best = k;
     for (let i = k + 1; i < n; i++) if (Math.abs(matrix[i * n + k]!) > Math.abs(matrix[best * n + k]!)) best = i;

@@ -141,7 +141,13 @@ function probeOhms(
     const over = range >= ranges.length || Math.abs(ohms) > meter.ohmsOverload;
     const sigma = options.withSigma ? solver.readingSigma(red, black) / amps : 0;
     const other = options.withSigma ? otherRange(solver, red, black, range, reach.value.amps, meter) : null;
-    return ok({ reading: over ? OVERLOAD : { kind: 'figure', value: ohms }, raw: ohms, sigma, amps, ...(other === null ? {} : { other }) });
+    return ok({
+      reading: over ? OVERLOAD : { kind: 'figure', value: ohms },
+      raw: ohms,
+      sigma,
+      amps,
+      ...(other === null ? {} : { other }),
+    });
   }
   return ok({ reading: OVERLOAD, raw: Infinity, sigma: 0, amps: 0 });
 }
@@ -165,7 +171,11 @@ function otherRange(
   const below = meter.ohmsAmps[range - 1];
   const above = meter.ohmsAmps[range + 1];
   const amps =
-    below !== undefined && reachAmps * RANGE_DOUBT > below ? below : above !== undefined && reachAmps < own * RANGE_DOUBT ? above : null;
+    below !== undefined && reachAmps * RANGE_DOUBT > below
+      ? below
+      : above !== undefined && reachAmps < own * RANGE_DOUBT
+        ? above
+        : null;
   if (amps === null) return null;
   const solved = solver.solve(red, black, { kind: 'current', amps, limitVolts: meter.diodeLimitVolts }, true);
   return solved.ok ? solved.value.volts / amps : null;

@@ -27,7 +27,12 @@ export function coldMode(mode: string): Result<ColdMode, ModeNotAvailable | Unkn
         remedy: `Use one of ${COLD_MODES.join(', ')}.`,
         details,
       })
-    : refuse({ code: 'unknown-mode', sentence: `There is no mode “${mode}”.`, remedy: `Use one of ${COLD_MODES.join(', ')}.`, details });
+    : refuse({
+        code: 'unknown-mode',
+        sentence: `There is no mode “${mode}”.`,
+        remedy: `Use one of ${COLD_MODES.join(', ')}.`,
+        details,
+      });
 }
 
 /** Solver for a board with faults, ready for any number of readings. */

@@ -5,9 +5,10 @@ export const METER_MODES = ['diode', 'ohms', 'continuity', 'esr', 'cap', 'ring',
 export type MeterMode = (typeof METER_MODES)[number];
 
 /** What a meter shows: a figure in volts or ohm, or overload. `sigma` is set by prediction only. */
-export type MeterReading =
-  | { readonly kind: 'figure'; readonly value: number }
-  | { readonly kind: 'overload' };
+export type MeterReading = { readonly kind: 'figure'; readonly value: number } | { readonly kind: 'overload' };
 
 /** Unit of each built mode. */
-export const MODE_UNITS = { diode: 'V', ohms: 'ohm', continuity: 'ohm' } as const satisfies Record<ColdMode, 'V' | 'ohm'>;
+export const MODE_UNITS = { diode: 'V', ohms: 'ohm', continuity: 'ohm' } as const satisfies Record<
+  ColdMode,
+  'V' | 'ohm'
+>;

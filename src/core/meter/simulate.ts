@@ -19,7 +19,10 @@ export function drawParts(random: Random): PartDraw {
     const known = drawn.get(key);
     if (known !== undefined) return known;
     const sigma = partSigma(part, property);
-    const made = property === 'saturation' || property === 'gain' ? Math.exp(sigma * gaussian(random)) : 1 + sigma * truncated(random, property);
+    const made =
+      property === 'saturation' || property === 'gain'
+        ? Math.exp(sigma * gaussian(random))
+        : 1 + sigma * truncated(random, property);
     drawn.set(key, made);
     return made;
   };

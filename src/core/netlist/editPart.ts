@@ -39,7 +39,12 @@ function withBlockValue(part: Part, value: number | undefined): Part {
 
 /** "Not on my board": the place stays listed as an empty position and conducts nothing. */
 export function emptyPlace(board: Board, ref: string): Result<Board, NoSuchPart> {
-  return change(board, ref, (part) => ({ ...part, fitted: false, basis: 'seen', keys: withKey(withKey(part.keys, 'fit', 'no'), 'basis', 'seen') }));
+  return change(board, ref, (part) => ({
+    ...part,
+    fitted: false,
+    basis: 'seen',
+    keys: withKey(withKey(part.keys, 'fit', 'no'), 'basis', 'seen'),
+  }));
 }
 
 /** Marks every part of a board as assumed: a typical circuit is nobody's board yet. */

@@ -1,7 +1,9 @@
 import type { BlockKind } from '../circuit';
 
 /** The reserved X names of the contract, with the parameters that each requires. */
-export const RESERVED_BLOCKS: Readonly<Record<string, { readonly kind: BlockKind; readonly required: readonly string[] }>> = {
+export const RESERVED_BLOCKS: Readonly<
+  Record<string, { readonly kind: BlockKind; readonly required: readonly string[] }>
+> = {
   fuse: { kind: 'fuse', required: [] },
   switch: { kind: 'switch', required: [] },
   ntc: { kind: 'ntc', required: ['r25'] },
@@ -34,7 +36,20 @@ export const BLOCK_NAMES = {
 
 /** Keys whose value is a number. `tol` may be written in percent. */
 export const NUMERIC_KEYS: ReadonlySet<string> = new Set([
-  'tol', 'vr', 'pr', 'ir', 'esr', 'dcr', 'rp', 'ctr', 'vref', 'r', 'r25', 'rcoil', 'rg', 'strike',
+  'tol',
+  'vr',
+  'pr',
+  'ir',
+  'esr',
+  'dcr',
+  'rp',
+  'ctr',
+  'vref',
+  'r',
+  'r25',
+  'rcoil',
+  'rg',
+  'strike',
 ]);
 
 /** Model types of the contract, the parameters each knows. Others are kept with a warning. */

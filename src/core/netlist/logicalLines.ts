@@ -49,5 +49,10 @@ export function words(text: string): readonly string[] | null {
   const found = text.match(/(?:[^\s"]|"[^"]*"?)+/gu) ?? [];
   if (found.some((word) => (word.match(/"/gu)?.length ?? 0) % 2 === 1)) return null;
   // `key = value` is the same as `key=value`.
-  return found.join(' ').replace(/\s*=\s*/gu, '=').match(/(?:[^\s"]|"[^"]*")+/gu) ?? [];
+  return (
+    found
+      .join(' ')
+      .replace(/\s*=\s*/gu, '=')
+      .match(/(?:[^\s"]|"[^"]*")+/gu) ?? []
+  );
 }

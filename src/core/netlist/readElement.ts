@@ -114,7 +114,9 @@ function readByLetter(
   if (letter === 'M') return { part: { ...common, kind: 'mosfet', model: last } };
   const value = netlistNumber(last);
   if (value === null) {
-    draft.problems.push(netlistError(draft.line, `the value of ${draft.name} is not a number`, 'a number such as 4.7k', last));
+    draft.problems.push(
+      netlistError(draft.line, `the value of ${draft.name} is not a number`, 'a number such as 4.7k', last),
+    );
     return {};
   }
   if (value < 0 && 'RCL'.includes(letter)) {
@@ -157,7 +159,9 @@ function readCoupling(draft: Draft): Omit<ElementReading, 'problems'> | null {
   if (first === undefined || second === undefined || factorText === undefined) return null;
   const factor = netlistNumber(factorText);
   if (factor === null || Math.abs(factor) > 1) {
-    draft.problems.push(netlistError(draft.line, `${draft.name} has no usable coupling`, 'a factor from -1 to 1', factorText));
+    draft.problems.push(
+      netlistError(draft.line, `${draft.name} has no usable coupling`, 'a factor from -1 to 1', factorText),
+    );
     return {};
   }
   return { coupling: { name: draft.name, first, second, factor } };

@@ -33,7 +33,9 @@ export function readModel(
     const lower = key.toLowerCase();
     numbers[lower] = value;
     if (!known.includes(lower)) {
-      problems.push(netlistWarning(line, `model ${name} has ${key}, which I keep but do not use`, known.join(' '), pair));
+      problems.push(
+        netlistWarning(line, `model ${name} has ${key}, which I keep but do not use`, known.join(' '), pair),
+      );
     }
     if (lower === 'is' && value > 1e-3) {
       problems.push(netlistWarning(line, `IS of ${name} is ${value} A`, `${written}n or ${written}p`, pair));

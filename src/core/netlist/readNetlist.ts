@@ -33,9 +33,7 @@ interface Draft {
  */
 export function readNetlist(source: string): Result<NetlistReading, readonly NetlistProblem[]> {
   const { title, lines } = logicalLines(source);
-  const ownSubcircuits = new Set(
-    lines.flatMap((l) => /^\.subckt\s+(\S+)/iu.exec(l.text)?.[1]?.toLowerCase() ?? []),
-  );
+  const ownSubcircuits = new Set(lines.flatMap((l) => /^\.subckt\s+(\S+)/iu.exec(l.text)?.[1]?.toLowerCase() ?? []));
   const draft: Draft = {
     parts: [],
     couplings: [],
@@ -82,7 +80,12 @@ function readLine(draft: Draft, line: LogicalLine, ownSubcircuits: ReadonlySet<s
   }
   if (line.text.startsWith('.')) {
     draft.problems.push(
-      netlistError(line.line, `“${line.text.split(/\s/u)[0]}” is no command I know`, '.model, .subckt, .ends or .end', line.text),
+      netlistError(
+        line.line,
+        `“${line.text.split(/\s/u)[0]}” is no command I know`,
+        '.model, .subckt, .ends or .end',
+        line.text,
+      ),
     );
     return;
   }
@@ -94,7 +97,12 @@ function readLine(draft: Draft, line: LogicalLine, ownSubcircuits: ReadonlySet<s
   }
   if (coupling) {
     draft.couplings.push({ coupling, line: line.line });
-    draft.layout.push({ kind: 'coupling', name: coupling.name, written: line.written, canonical: couplingLine(coupling) });
+    draft.layout.push({
+      kind: 'coupling',
+      name: coupling.name,
+      written: line.written,
+      canonical: couplingLine(coupling),
+    });
   }
 }
 
@@ -103,7 +111,9 @@ function addModel(draft: Draft, line: LogicalLine): void {
   draft.problems.push(...problems);
   if (!model) return;
   if (draft.models.has(model.name.toLowerCase())) {
-    draft.problems.push(netlistError(line.line, `model ${model.name} is there twice`, 'one model of a name', model.name));
+    draft.problems.push(
+      netlistError(line.line, `model ${model.name} is there twice`, 'one model of a name', model.name),
+    );
     return;
   }
   draft.models.set(model.name.toLowerCase(), { ...model, written: line.written });
@@ -124,7 +134,9 @@ function readSubcircuit(
   const closed = end < lines.length && /^\.ends\b/iu.test(lines[end]!.text);
   if (!closed) draft.problems.push(netlistError(head.line, `.subckt ${name} is not closed`, '.ends', ''));
   if (name === '' || pins.length === 0) {
-    draft.problems.push(netlistError(head.line, 'this .subckt has no name or no pins', '.subckt NAME pins …', head.text));
+    draft.problems.push(
+      netlistError(head.line, 'this .subckt has no name or no pins', '.subckt NAME pins …', head.text),
+    );
   }
   if (draft.subcircuits.has(name.toLowerCase())) {
     draft.problems.push(netlistError(head.line, `.subckt ${name} is there twice`, 'one inside of a name', name));
@@ -155,7 +167,9 @@ function checkReferences(draft: Draft): void {
   for (const { part, line } of draft.parts) {
     const earlier = seen.get(part.ref.toLowerCase());
     if (earlier !== undefined) {
-      draft.problems.push(netlistError(line, `${part.ref} is already on line ${earlier}`, 'one part of a designator', part.ref));
+      draft.problems.push(
+        netlistError(line, `${part.ref} is already on line ${earlier}`, 'one part of a designator', part.ref),
+      );
     }
     seen.set(part.ref.toLowerCase(), line);
     draft.problems.push(...partProblems(draft, part, line));
@@ -163,14 +177,23 @@ function checkReferences(draft: Draft): void {
   for (const subcircuit of draft.subcircuits.values()) {
     for (const part of subcircuit.parts) draft.problems.push(...partProblems(draft, part, 0));
     if (nests(draft, subcircuit, new Set())) {
-      draft.problems.push(netlistError(1, `.subckt ${subcircuit.name} holds itself`, 'an inside that ends', subcircuit.name));
+      draft.problems.push(
+        netlistError(1, `.subckt ${subcircuit.name} holds itself`, 'an inside that ends', subcircuit.name),
+      );
     }
   }
   const windings = new Set(draft.parts.filter((p) => p.part.kind === 'inductor').map((p) => p.part.ref.toLowerCase()));
   for (const { coupling, line } of draft.couplings) {
     for (const winding of [coupling.first, coupling.second]) {
       if (!windings.has(winding.toLowerCase())) {
-        draft.problems.push(netlistError(line, `${coupling.name} names ${winding}, which is not here`, 'an inductor of this file', winding));
+        draft.problems.push(
+          netlistError(
+            line,
+            `${coupling.name} names ${winding}, which is not here`,
+            'an inductor of this file',
+            winding,
+          ),
+        );
       }
     }
   }
@@ -180,12 +203,27 @@ function partProblems(draft: Draft, part: Part, line: number): readonly NetlistP
   if (part.kind === 'ic') {
     const inside = draft.subcircuits.get(part.subcircuit.toLowerCase());
     return inside && inside.pins.length !== part.nets.length
-      ? [netlistError(line, `${part.ref} has ${part.nets.length} nodes`, `${inside.pins.length} pins as in .subckt ${inside.name}`, part.nets.join(' '))]
+      ? [
+          netlistError(
+            line,
+            `${part.ref} has ${part.nets.length} nodes`,
+            `${inside.pins.length} pins as in .subckt ${inside.name}`,
+            part.nets.join(' '),
+          ),
+        ]
       : [];
   }
   if (part.kind !== 'diode' && part.kind !== 'bjt' && part.kind !== 'mosfet') return [];
   const model = draft.models.get(netKey(part.model));
-  if (!model) return [netlistError(line, `${part.ref} uses model ${part.model}, which is not here`, 'a .model of this file', part.model)];
+  if (!model)
+    return [
+      netlistError(
+        line,
+        `${part.ref} uses model ${part.model}, which is not here`,
+        'a .model of this file',
+        part.model,
+      ),
+    ];
   const fits = { diode: ['D'], bjt: ['NPN', 'PNP'], mosfet: ['NMOS', 'PMOS'] }[part.kind];
   return fits.includes(model.type)
     ? []

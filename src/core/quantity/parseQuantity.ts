@@ -13,7 +13,8 @@ export interface ParsedQuantity {
   readonly figures: number;
 }
 
-const PLAIN = /^([+-]?)(\d+(?:[.,]\d*)?|[.,]\d+)(?:[eE]([+-]?\d+))?\s*([TGMkKRrmuU\u00b5\u03bcnNpPf]?)\s*([A-Za-z\u2126\u03a9]*)$/u;
+const PLAIN =
+  /^([+-]?)(\d+(?:[.,]\d*)?|[.,]\d+)(?:[eE]([+-]?\d+))?\s*([TGMkKRrmuU\u00b5\u03bcnNpPf]?)\s*([A-Za-z\u2126\u03a9]*)$/u;
 const INFIX = /^([+-]?)(\d+)([TGMkKRrmuU\u00b5\u03bcnNpPfV])(\d+)\s*([A-Za-z\u2126\u03a9]*)$/u;
 
 /**

@@ -68,7 +68,11 @@ export function judgeHazard(
   if (live) return { ...common, state: 'LIVE', reason: `${live.name} is not isolated yet.` };
   const charged = needed.find((s) => s.state === 'charged');
   if (charged) {
-    return { ...common, state: 'CHARGED', reason: `${charged.store.refs[0]} read ${charged.proof!.volts} V: discharge it and read again.` };
+    return {
+      ...common,
+      state: 'CHARGED',
+      reason: `${charged.store.refs[0]} read ${charged.proof!.volts} V: discharge it and read again.`,
+    };
   }
   const open = needed.find((s) => s.state === 'not-proved' || s.state === 'expired');
   if (open) return { ...common, state: 'NOT PROVED', reason: openReason(open) };
@@ -96,7 +100,8 @@ function storeState(
 ): StoreState {
   const own = proofs.filter((p) => p.storeKey === store.key && p.meterProved);
   const proof = own.reduce<ProofReading | null>((last, p) => (last === null || p.at >= last.at ? p : last), null);
-  if (!proof || (chargedAgainAt !== null && proof.at <= chargedAgainAt)) return { store, proof: null, state: 'not-proved' };
+  if (!proof || (chargedAgainAt !== null && proof.at <= chargedAgainAt))
+    return { store, proof: null, state: 'not-proved' };
   if (now - proof.at > PROOF_MINUTES * 60_000) return { store, proof, state: 'expired' };
   const volts = Math.abs(proof.volts);
   const joules = (store.farads * volts * volts) / 2;

@@ -2,5 +2,11 @@ export { PROOF_MINUTES, REGAIN_MINUTES, judgeHazard } from './hazard';
 export type { Hazard, HazardState, ProofReading, SourceState, StoreState } from './hazard';
 export { nameplateSanity } from './nameplateSanity';
 export type { PlateFigures, PlateSanity } from './nameplateSanity';
-export { METER_LIMIT_VOLTS, TOUCH_LIMIT_JOULES, TOUCH_LIMIT_VOLTS, WET_TOUCH_LIMIT_VOLTS, energyStores } from './stores';
+export {
+  METER_LIMIT_VOLTS,
+  TOUCH_LIMIT_JOULES,
+  TOUCH_LIMIT_VOLTS,
+  WET_TOUCH_LIMIT_VOLTS,
+  energyStores,
+} from './stores';
 export type { DischargePlan, EnergyStore } from './stores';

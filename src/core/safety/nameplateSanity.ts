@@ -36,7 +36,8 @@ const CORRECTED_WATTS = 75;
 export function nameplateSanity(plate: PlateFigures): PlateSanity {
   const { source, inputMin, inputMax, outputVolts, outputAmps, fuseAmps } = plate;
   const remarks: string[] = [];
-  if (inputMin !== undefined && inputMax !== undefined && inputMin > inputMax) remarks.push('The lowest input is above the highest.');
+  if (inputMin !== undefined && inputMax !== undefined && inputMin > inputMax)
+    remarks.push('The lowest input is above the highest.');
   const outputWatts = outputVolts !== undefined && outputAmps !== undefined ? outputVolts * outputAmps : null;
   if (outputWatts === null || inputMin === undefined || inputMin <= 0) {
     return { outputWatts, inputAmps: null, fuseFrom: null, fuseTo: null, why: '', remarks };
@@ -46,9 +47,12 @@ export function nameplateSanity(plate: PlateFigures): PlateSanity {
   const fuseFrom = nearestFuse(inputAmps * 1.3);
   const fuseTo = nearestFuse(inputAmps * 3);
   const why = `${round(outputWatts)} W / (0.85 efficiency x ${factor} power factor x ${inputMin} V) = ${round(inputAmps)} A; fuse 1.3 to 3 times that`;
-  if (fuseAmps !== undefined && fuseAmps > fuseTo * 1.5) remarks.push('The fuse is larger than this power needs: check that it is the right one.');
-  if (fuseAmps !== undefined && fuseAmps < inputAmps) remarks.push('The fuse is smaller than the claimed load would draw: the claim may be too high.');
-  if (source === 'mains' && inputMax !== undefined && inputMax > 300) remarks.push('The highest line is above 300 V: is this a three-phase or industrial inlet?');
+  if (fuseAmps !== undefined && fuseAmps > fuseTo * 1.5)
+    remarks.push('The fuse is larger than this power needs: check that it is the right one.');
+  if (fuseAmps !== undefined && fuseAmps < inputAmps)
+    remarks.push('The fuse is smaller than the claimed load would draw: the claim may be too high.');
+  if (source === 'mains' && inputMax !== undefined && inputMax > 300)
+    remarks.push('The highest line is above 300 V: is this a three-phase or industrial inlet?');
   return { outputWatts, inputAmps, fuseFrom, fuseTo, why, remarks };
 }
 

@@ -107,13 +107,28 @@ function worstVolts(board: Board, largest: Part, parts: readonly Part[]): Quanti
   const pole = (net: string): number => path.input.findIndex((p) => p.has(netKey(net)));
   const [a, b] = largest.nets.map(pole);
   // Poles come in fours per inlet: two lines, plus, minus.
-  if (line !== undefined && a !== undefined && b !== undefined && a >= 2 && b >= 2 && a !== b && path.input.length >= 4) {
-    return exactly(Math.SQRT2 * line, 'seen', `${Math.round(Math.SQRT2 * line)} V = ${line} V x 1.414, the highest line behind the rectifier`);
+  if (
+    line !== undefined &&
+    a !== undefined &&
+    b !== undefined &&
+    a >= 2 &&
+    b >= 2 &&
+    a !== b &&
+    path.input.length >= 4
+  ) {
+    return exactly(
+      Math.SQRT2 * line,
+      'seen',
+      `${Math.round(Math.SQRT2 * line)} V = ${line} V x 1.414, the highest line behind the rectifier`,
+    );
   }
   const input = board.nameplate?.source === 'mains' ? undefined : board.nameplate?.inputMax;
-  if (input !== undefined && a === 0 && b === 1) return exactly(input, 'seen', `${input} V, the highest input of the nameplate`);
+  if (input !== undefined && a === 0 && b === 1)
+    return exactly(input, 'seen', `${input} V, the highest input of the nameplate`);
   // On one rail the lowest rating bounds them all; X and Y parts are printed in volts rms.
-  const ratings = parts.flatMap((p) => (p.numbers['vr'] === undefined ? [] : [p.numbers['vr'] * (safetyClass(p) ? Math.SQRT2 : 1)]));
+  const ratings = parts.flatMap((p) =>
+    p.numbers['vr'] === undefined ? [] : [p.numbers['vr'] * (safetyClass(p) ? Math.SQRT2 : 1)],
+  );
   if (ratings.length > 0) {
     const rated = Math.min(...ratings);
     return exactly(rated, 'assumed', `${formatQuantity(rated, 'V')} is the rating there: an upper bound`);
@@ -130,6 +145,10 @@ function dischargePlan(totalFarads: number, volts: number): DischargePlan {
   const ohms = nearestPreferred(Math.min(10e3, Math.max(100, 0.5 / totalFarads, volts / 0.5)), 'E12');
   const seconds = ohms * totalFarads * Math.log(Math.max(volts / METER_LIMIT_VOLTS, 1.0001));
   const lamp =
-    volts > 325 ? 'two 230 V 40 W filament lamps in series' : volts > TOUCH_LIMIT_VOLTS ? 'one 230 V 40 W filament lamp' : null;
+    volts > 325
+      ? 'two 230 V 40 W filament lamps in series'
+      : volts > TOUCH_LIMIT_VOLTS
+        ? 'one 230 V 40 W filament lamp'
+        : null;
   return { ohms, peakWatts: (volts * volts) / ohms, ratedVolts: volts, seconds, lamp };
 }

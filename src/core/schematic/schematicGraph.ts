@@ -55,7 +55,8 @@ export function schematicGraph(board: Board): SchematicGraph {
     const part = board.parts.find((p) => p.ref === symbol.ref)!;
     for (const port of symbol.ports) {
       const net = part.nets[port.pin]!;
-      if (port.stub === null) portsByNet.set(netKey(net), [...(portsByNet.get(netKey(net)) ?? []), { port: port.id, ref: symbol.ref, net }]);
+      if (port.stub === null)
+        portsByNet.set(netKey(net), [...(portsByNet.get(netKey(net)) ?? []), { port: port.id, ref: symbol.ref, net }]);
     }
   }
   const wires: SchematicWire[] = [];
@@ -131,7 +132,12 @@ function symbolOf(part: Part, isRail: (net: string) => boolean, depth: ReadonlyM
     // A part between a wire and a rail has its wire to the west, whatever its pin order.
     const swap = isRail(part.nets[0]!) && !isRail(part.nets[1]!);
     const [west, east] = swap ? [1, 0] : [0, 1];
-    return { ref: part.ref, width, height, ports: [port(west, 'west', 0, height / 2), port(east, 'east', width, height / 2)] };
+    return {
+      ref: part.ref,
+      width,
+      height,
+      ports: [port(west, 'west', 0, height / 2), port(east, 'east', width, height / 2)],
+    };
   }
   const outlet = part.kind === 'connector' && (depth.get(part.ref) ?? 0) > 0;
   const sides = sidesOf(part, outlet);

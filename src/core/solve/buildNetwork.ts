@@ -74,7 +74,8 @@ function addPart(
     if (fault.pins) {
       sink.resistor(pins[indexOf(board, part, fault.pins[0])]!, pins[indexOf(board, part, fault.pins[1])]!, ohms, 0);
     } else {
-      for (let i = 0; i < pins.length; i++) for (let j = i + 1; j < pins.length; j++) sink.resistor(pins[i]!, pins[j]!, ohms, 0);
+      for (let i = 0; i < pins.length; i++)
+        for (let j = i + 1; j < pins.length; j++) sink.resistor(pins[i]!, pins[j]!, ohms, 0);
     }
   }
 }

@@ -127,7 +127,16 @@ export function buildComponentSystem(network: Network, member: number, local: In
     bjts: threePins(
       pattern,
       bjts.map((q) => [at(q.c), at(q.b), at(q.e)]),
-      bjts.map((q) => [q.polarity, q.saturationAmps, q.forwardGain, q.reverseGain, q.forwardSlope, q.reverseSlope, q.spread, q.gainSpread]),
+      bjts.map((q) => [
+        q.polarity,
+        q.saturationAmps,
+        q.forwardGain,
+        q.reverseGain,
+        q.forwardSlope,
+        q.reverseSlope,
+        q.spread,
+        q.gainSpread,
+      ]),
     ),
     mosfets: threePins(
       pattern,

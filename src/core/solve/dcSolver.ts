@@ -87,7 +87,10 @@ export class DcSolver {
     }
     const { volts } = system.work;
     const reading = volts[local.red]! - volts[local.black]!;
-    return ok({ volts: reading, amps: drive.kind === 'current' ? drive.amps : local.amps - STIFF_SIEMENS * volts[local.red]! });
+    return ok({
+      volts: reading,
+      amps: drive.kind === 'current' ? drive.amps : local.amps - STIFF_SIEMENS * volts[local.red]!,
+    });
   }
 
   /**
@@ -98,7 +101,8 @@ export class DcSolver {
     const system = this.systemOf(node);
     const { work, junctions, bjts } = system;
     for (let i = 0; i < system.size; i++) work.volts[i] = volts[system.nodes[i]!]!;
-    for (let d = 0; d < junctions.count; d++) junctions.at[d] = work.volts[junctions.a[d]!]! - work.volts[junctions.k[d]!]!;
+    for (let d = 0; d < junctions.count; d++)
+      junctions.at[d] = work.volts[junctions.a[d]!]! - work.volts[junctions.k[d]!]!;
     for (let i = 0; i < bjts.count; i++) {
       const [c, b, e] = [bjts.pins[3 * i]!, bjts.pins[3 * i + 1]!, bjts.pins[3 * i + 2]!];
       const sign = bjts.parameters[8 * i]!;

@@ -14,7 +14,11 @@ export interface ElementFlow {
 const OUT = new Float64Array(3);
 
 /** Every branch current of one component, transistors split into their branches; `voltsOf` gives node voltages. */
-export function elementFlows(network: Network, component: number, voltsOf: (node: number) => number): readonly ElementFlow[] {
+export function elementFlows(
+  network: Network,
+  component: number,
+  voltsOf: (node: number) => number,
+): readonly ElementFlow[] {
   const inside = (node: number): boolean => network.component[node] === component;
   const flows: ElementFlow[] = [];
   const add = (owner: number, a: number, b: number, amps: number): void => {

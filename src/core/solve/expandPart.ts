@@ -63,7 +63,12 @@ export function expandPart(context: ExpandContext, part: Part, pins: readonly nu
       if (part.value === 0) sink.resistor(p0, p1, 0, 0);
       return;
     case 'diode':
-      sink.diode(p0, p1, modelJunction(modelOf(context.board, part.model), draw(owner, part, 'saturation')), SATURATION_SPREAD);
+      sink.diode(
+        p0,
+        p1,
+        modelJunction(modelOf(context.board, part.model), draw(owner, part, 'saturation')),
+        SATURATION_SPREAD,
+      );
       return;
     case 'bjt':
       sink.bjt(pins, modelOf(context.board, part.model), draw(owner, part, 'saturation'), draw(owner, part, 'gain'));
@@ -122,13 +127,25 @@ function junctionsOf(
   const leg = dbr ? modelJunction(dbr, 1) : BRIDGE_DIODE;
   switch (kind) {
     case 'bridge':
-      return [[0, 2, leg], [1, 2, leg], [3, 0, leg], [3, 1, leg]];
+      return [
+        [0, 2, leg],
+        [1, 2, leg],
+        [3, 0, leg],
+        [3, 1, leg],
+      ];
     case 'opto':
       return [[0, 1, OPTO_LED]];
     case 'shunt-reference':
-      return [[1, 2, SILICON_JUNCTION], [1, 0, SILICON_JUNCTION]];
+      return [
+        [1, 2, SILICON_JUNCTION],
+        [1, 0, SILICON_JUNCTION],
+      ];
     case 'regulator':
-      return [[1, 0, SILICON_JUNCTION], [1, 2, SILICON_JUNCTION], [2, 0, SILICON_JUNCTION]];
+      return [
+        [1, 0, SILICON_JUNCTION],
+        [1, 2, SILICON_JUNCTION],
+        [2, 0, SILICON_JUNCTION],
+      ];
   }
 }
 

@@ -33,7 +33,9 @@ export function junctionCurrent(
     let amps: number;
     let siemens: number;
     if (series > 0) {
-      const w = wrightOmega(Math.log((breakdownAmps * series) / THERMAL_VOLTS) + (over - saturation * series) / THERMAL_VOLTS);
+      const w = wrightOmega(
+        Math.log((breakdownAmps * series) / THERMAL_VOLTS) + (over - saturation * series) / THERMAL_VOLTS,
+      );
       amps = (w * THERMAL_VOLTS) / series;
       siemens = w / (series * (1 + w));
     } else {
@@ -69,7 +71,8 @@ export function junctionCurrent(
  */
 export function limitJunction(next: number, last: number, slope: number, critical: number): number {
   if (next <= critical || Math.abs(next - last) <= 2 * slope) return next;
-  if (last <= 0) return next > 0 ? Math.max(slope * Math.log(Math.max(next / slope, 1)), Math.min(next, critical)) : next;
+  if (last <= 0)
+    return next > 0 ? Math.max(slope * Math.log(Math.max(next / slope, 1)), Math.min(next, critical)) : next;
   const grown = 1 + (next - last) / slope;
   return grown > 0 ? last + slope * Math.log(grown) : critical;
 }

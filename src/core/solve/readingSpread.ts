@@ -11,7 +11,8 @@ export function spreadSquares(system: ComponentSystem, adjoint: Float64Array): n
   for (let r = 0; r < system.siemens.length; r++) {
     const a = system.resistorA[r]!;
     const b = system.resistorB[r]!;
-    const effect = (adjoint[a]! - adjoint[b]!) * system.siemens[r]! * (volts[a]! - volts[b]!) * system.resistorSpread[r]!;
+    const effect =
+      (adjoint[a]! - adjoint[b]!) * system.siemens[r]! * (volts[a]! - volts[b]!) * system.resistorSpread[r]!;
     sum += effect * effect;
   }
   const j = system.junctions;

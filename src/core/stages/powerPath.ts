@@ -79,7 +79,7 @@ export function isFuse(part: Part): boolean {
 /** Nets reached from one by parts that pass a short-circuit current; `forward` also through diodes, anode to cathode. */
 function reach(board: Board, from: string, how: 'lines' | 'forward'): ReadonlySet<string> {
   const reached = new Set([netKey(from)]);
-  for (let grown = true; grown; ) {
+  for (let grown = true; grown;) {
     grown = false;
     for (const part of board.parts) {
       if (!part.fitted) continue;
@@ -122,10 +122,12 @@ function rectified(
   const nets = boardNets(board).map(netKey);
   const outside = (net: string): boolean => !a.has(net) && !b.has(net);
   const plus = nets.find(
-    (n) => outside(n) && cathodes.some(([x, k]) => k === n && a.has(x)) && cathodes.some(([x, k]) => k === n && b.has(x)),
+    (n) =>
+      outside(n) && cathodes.some(([x, k]) => k === n && a.has(x)) && cathodes.some(([x, k]) => k === n && b.has(x)),
   );
   const minus = nets.find(
-    (n) => outside(n) && cathodes.some(([x, k]) => x === n && a.has(k)) && cathodes.some(([x, k]) => x === n && b.has(k)),
+    (n) =>
+      outside(n) && cathodes.some(([x, k]) => x === n && a.has(k)) && cathodes.some(([x, k]) => x === n && b.has(k)),
   );
   return { plus: plus ?? null, minus: minus ?? null };
 }

@@ -25,7 +25,17 @@ export interface SubstitutionVerdict {
   readonly reasons: readonly string[];
 }
 
-type SafetyKind = 'fuse' | 'X capacitor' | 'Y capacitor' | 'varistor' | 'fusible resistor' | 'inrush NTC' | 'thermal link' | 'optocoupler' | 'transformer' | 'mains lead';
+type SafetyKind =
+  | 'fuse'
+  | 'X capacitor'
+  | 'Y capacitor'
+  | 'varistor'
+  | 'fusible resistor'
+  | 'inrush NTC'
+  | 'thermal link'
+  | 'optocoupler'
+  | 'transformer'
+  | 'mains lead';
 
 /** The safety role of a part, or null: these are replaced by the same class or not at all, and never salvaged. */
 export function safetyKind(part: Part): SafetyKind | null {
@@ -70,10 +80,14 @@ export function judgeSubstitution(old: Part, fitted: FittedPart): SubstitutionVe
     if (old.kind === 'fuse') checkFuse(old, fitted, refused);
     else checkRatings(old, fitted, safety !== null ? refused : doubts, refused);
   }
-  if (fitted.source === 'salvaged' && safety === null) doubts.push('Salvaged: test it before fitting and note the reading.');
+  if (fitted.source === 'salvaged' && safety === null)
+    doubts.push('Salvaged: test it before fitting and note the reading.');
   const verdict = refused.length > 0 ? 'refused' : doubts.length > 0 ? 'doubt' : 'fits';
   const reasons = [...refused, ...doubts];
-  return { verdict, reasons: reasons.length > 0 ? reasons : [fitted.samePart ? 'The same part.' : 'Value and ratings are not worse.'] };
+  return {
+    verdict,
+    reasons: reasons.length > 0 ? reasons : [fitted.samePart ? 'The same part.' : 'Value and ratings are not worse.'],
+  };
 }
 
 function checkSafetyClass(old: Part, safety: SafetyKind, fitted: FittedPart, refused: string[]): void {
@@ -113,7 +127,8 @@ function checkFuse(old: Part, fitted: FittedPart, refused: string[]): void {
   const speed = /^(TT|FF|T|F|M)\d/iu.exec(print)?.[1]?.toUpperCase();
   if (speed !== undefined && fitted.fuseSpeed !== speed) refused.push(`Time characteristic must be ${speed}.`);
   const breaking = /\d(?:A|mA)?([LHE])\d*V?/iu.exec(print)?.[1]?.toUpperCase();
-  if (breaking !== undefined && fitted.fuseBreaking !== breaking) refused.push(`Breaking capacity must be ${breaking}.`);
+  if (breaking !== undefined && fitted.fuseBreaking !== breaking)
+    refused.push(`Breaking capacity must be ${breaking}.`);
 }
 
 function checkRatings(old: Part, fitted: FittedPart, valueList: string[], refused: string[]): void {
@@ -122,14 +137,18 @@ function checkRatings(old: Part, fitted: FittedPart, valueList: string[], refuse
     const tolerance = old.numbers['tol'] ?? (old.kind === 'resistor' ? 0.05 : 0.2);
     if (fitted.value === undefined) valueList.push('State the value of the new part.');
     else if (old.value > 0 && Math.abs(fitted.value / old.value - 1) > tolerance + 1e-9) {
-      valueList.push(`${formatQuantity(fitted.value, unit[old.kind])} is outside ${formatQuantity(old.value, unit[old.kind])} ± ${Math.round(tolerance * 100)} %.`);
+      valueList.push(
+        `${formatQuantity(fitted.value, unit[old.kind])} is outside ${formatQuantity(old.value, unit[old.kind])} ± ${Math.round(tolerance * 100)} %.`,
+      );
     }
   }
   const compare = (name: string, key: 'vr' | 'ir' | 'pr', given: number | undefined, unit: 'V' | 'A' | 'W'): void => {
     const was = old.numbers[key];
     if (was === undefined) return;
-    if (given === undefined) valueList.push(`State the rated ${name} of the new part: the old one had ${formatQuantity(was, unit)}.`);
-    else if (given < was) refused.push(`Rated ${name} ${formatQuantity(given, unit)} is lower than ${formatQuantity(was, unit)}.`);
+    if (given === undefined)
+      valueList.push(`State the rated ${name} of the new part: the old one had ${formatQuantity(was, unit)}.`);
+    else if (given < was)
+      refused.push(`Rated ${name} ${formatQuantity(given, unit)} is lower than ${formatQuantity(was, unit)}.`);
   };
   compare('volts', 'vr', fitted.ratedVolts, 'V');
   if (old.kind !== 'capacitor') compare('amperes', 'ir', fitted.ratedAmps, 'A');

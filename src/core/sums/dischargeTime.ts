@@ -19,7 +19,8 @@ export const dischargeTime: SumDefinition = {
   resultUnits: { r: 'ohm', tau: 's', time: 's', peakPower: 'W', peakCurrent: 'A', energy: 'J' },
   compute({ c = 0, vStart = 0, vSafe = 0, r: given, lampW, lampV }) {
     const lamp = lampW !== undefined || lampV !== undefined;
-    if ((given !== undefined) === lamp) return refuse(badInput('r', 'give either a resistor or a lamp, not both and not neither'));
+    if ((given !== undefined) === lamp)
+      return refuse(badInput('r', 'give either a resistor or a lamp, not both and not neither'));
     if (lamp && lampV === undefined) return refuse(badInput('lampV', 'a lamp needs its rated volts as well'));
     if (lamp && lampW === undefined) return refuse(badInput('lampW', 'a lamp needs its watts as well'));
     const r = given ?? (lampV! * lampV!) / lampW!;

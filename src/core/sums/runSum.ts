@@ -21,7 +21,10 @@ export interface SumDone {
  * Runs one sum by name. inputs are what a person or a file gave: each must be a finite number within its rule.
  * Refuses with `unknown-sum`, or `bad-input` naming the input: missing, unknown, not a number, outside its rule.
  */
-export function runSum(name: string, inputs: Readonly<Record<string, unknown>>): Result<SumDone, UnknownSum | BadInput> {
+export function runSum(
+  name: string,
+  inputs: Readonly<Record<string, unknown>>,
+): Result<SumDone, UnknownSum | BadInput> {
   const sum = SUMS.find((s) => s.name === name);
   if (!sum) {
     return refuse({

@@ -46,5 +46,10 @@ export interface SumDefinition {
 
 /** Refusal of an input, naming it. */
 export function badInput(key: string, sentence: string): BadInput {
-  return { code: 'bad-input', sentence: `${key}: ${sentence}`, remedy: 'Change this input and compute again.', details: { key } };
+  return {
+    code: 'bad-input',
+    sentence: `${key}: ${sentence}`,
+    remedy: 'Change this input and compute again.',
+    details: { key },
+  };
 }

@@ -22,7 +22,14 @@ export async function boardsOf(db: Db, jobId: string): Promise<readonly StoredBo
 }
 
 /** Adds a board to a job, with its first version. Gives the board's id. */
-export async function insertBoard(tx: Tx, jobId: string, label: string, origin: BoardOrigin, content: BoardJson, at: Date): Promise<string> {
+export async function insertBoard(
+  tx: Tx,
+  jobId: string,
+  label: string,
+  origin: BoardOrigin,
+  content: BoardJson,
+  at: Date,
+): Promise<string> {
   const { rows } = await tx.query('insert into board (job_id, label) values ($1, $2) returning id', [jobId, label]);
   const { id } = oneRow(z.strictObject({ id: z.string() }), rows);
   await insertVersion(tx, id, 1, origin, content, at);
@@ -30,12 +37,16 @@ export async function insertBoard(tx: Tx, jobId: string, label: string, origin: 
 }
 
 /** Adds a version to a board; the old ones stay. */
-export async function insertVersion(tx: Tx, boardId: string, version: number, origin: BoardOrigin, content: BoardJson, at: Date): Promise<void> {
-  await tx.query('insert into board_version (board_id, version, origin, content, created_at) values ($1, $2, $3, $4, $5)', [
-    boardId,
-    version,
-    origin,
-    JSON.stringify(content),
-    at,
-  ]);
+export async function insertVersion(
+  tx: Tx,
+  boardId: string,
+  version: number,
+  origin: BoardOrigin,
+  content: BoardJson,
+  at: Date,
+): Promise<void> {
+  await tx.query(
+    'insert into board_version (board_id, version, origin, content, created_at) values ($1, $2, $3, $4, $5)',
+    [boardId, version, origin, JSON.stringify(content), at],
+  );
 }

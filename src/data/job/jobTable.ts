@@ -4,7 +4,9 @@ import { NameplateJson } from '@/wire/boardJson';
 import type { Db, Tx } from '../pool';
 import { manyRows, maybeRow, oneRow, refusals } from '../rows';
 
-const Sources = z.array(z.strictObject({ name: z.string(), kind: z.enum(['mains', 'battery', 'solar', 'back-feed', 'dc']) }));
+const Sources = z.array(
+  z.strictObject({ name: z.string(), kind: z.enum(['mains', 'battery', 'solar', 'back-feed', 'dc']) }),
+);
 
 const Row = z
   .strictObject({
@@ -72,6 +74,11 @@ export async function insertJob(tx: Tx, job: NewJob, at: Date): Promise<string> 
 }
 
 /** Changes what a job waits for and its outcome. */
-export async function updateJobState(tx: Tx, jobId: string, waitingFor: string, outcome: StoredJob['outcome']): Promise<void> {
+export async function updateJobState(
+  tx: Tx,
+  jobId: string,
+  waitingFor: string,
+  outcome: StoredJob['outcome'],
+): Promise<void> {
   await tx.query('update job set waiting_for = $2, outcome = $3 where id = $1', [jobId, waitingFor, outcome]);
 }

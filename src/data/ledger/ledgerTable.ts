@@ -16,17 +16,15 @@ const Row = z
     at: z.date(),
     reverses: z.string().nullable(),
   })
-  .transform(
-    (row): StoredLine => ({
-      id: row.id,
-      seq: row.seq,
-      boardId: row.board_id,
-      entry: LedgerEntry.parse({ kind: row.kind, body: row.body }),
-      actor: row.actor,
-      at: row.at.getTime(),
-      reverses: row.reverses,
-    }),
-  );
+  .transform((row): StoredLine => ({
+    id: row.id,
+    seq: row.seq,
+    boardId: row.board_id,
+    entry: LedgerEntry.parse({ kind: row.kind, body: row.body }),
+    actor: row.actor,
+    at: row.at.getTime(),
+    reverses: row.reverses,
+  }));
 
 const COLUMNS = 'id, seq, board_id, kind, body, actor, at, reverses';
 
@@ -38,7 +36,10 @@ export async function ledgerOf(db: Db, jobId: string): Promise<readonly StoredLi
 
 /** The line that a client's key already made, or null. */
 export async function lineByClientKey(db: Db, jobId: string, clientKey: string): Promise<StoredLine | null> {
-  const { rows } = await db.query(`select ${COLUMNS} from ledger_line where job_id = $1 and client_key = $2`, [jobId, clientKey]);
+  const { rows } = await db.query(`select ${COLUMNS} from ledger_line where job_id = $1 and client_key = $2`, [
+    jobId,
+    clientKey,
+  ]);
   return maybeRow(Row, rows);
 }
 
@@ -55,7 +56,17 @@ export async function insertLine(tx: Tx, jobId: string, line: NewLine, at: Date)
     .query(
       `insert into ledger_line (job_id, seq, board_id, kind, body, actor, at, reverses, client_key)
        values ($1, $2, $3, $4, $5, $6, $7, $8, $9) returning ${COLUMNS}`,
-      [jobId, seq, line.boardId, line.entry.kind, JSON.stringify(line.entry.body), line.actor, at, line.reverses, line.clientKey],
+      [
+        jobId,
+        seq,
+        line.boardId,
+        line.entry.kind,
+        JSON.stringify(line.entry.body),
+        line.actor,
+        at,
+        line.reverses,
+        line.clientKey,
+      ],
     )
     .catch(
       refusals({
@@ -81,8 +92,19 @@ function gone(code: string, what: string) {
 }
 
 /** Notes a fault call in its own table, pointing at its line. */
-export async function insertFaultCall(tx: Tx, jobId: string, lineId: string, boardId: string, fault: string): Promise<void> {
-  await tx.query('insert into fault_call (job_id, ledger_line_id, board_id, fault) values ($1, $2, $3, $4)', [jobId, lineId, boardId, fault]);
+export async function insertFaultCall(
+  tx: Tx,
+  jobId: string,
+  lineId: string,
+  boardId: string,
+  fault: string,
+): Promise<void> {
+  await tx.query('insert into fault_call (job_id, ledger_line_id, board_id, fault) values ($1, $2, $3, $4)', [
+    jobId,
+    lineId,
+    boardId,
+    fault,
+  ]);
 }
 
 /** Notes a replacement in its own table, pointing at its line. */

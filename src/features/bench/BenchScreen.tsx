@@ -28,7 +28,9 @@ export function BenchScreen({ rows }: { rows: readonly BenchRow[] }) {
   const primary = useRef<HTMLAnchorElement>(null);
   const shown = useMemo(() => {
     const words = wanted.toLowerCase().split(/\s+/u).filter(Boolean);
-    return rows.filter((r) => words.every((w) => `${r.tag} ${r.unit} ${r.step} ${r.hazard} ${r.waitingFor}`.toLowerCase().includes(w)));
+    return rows.filter((r) =>
+      words.every((w) => `${r.tag} ${r.unit} ${r.step} ${r.hazard} ${r.waitingFor}`.toLowerCase().includes(w)),
+    );
   }, [rows, wanted]);
   useEffect(() => {
     primary.current?.focus();
@@ -65,7 +67,9 @@ export function BenchScreen({ rows }: { rows: readonly BenchRow[] }) {
         </Link>
       </header>
       {rows.length === 0 ? (
-        <p className="text-lg">No job on the bench yet. Take one in: it needs a tag, the nameplate and what is wrong with it.</p>
+        <p className="text-lg">
+          No job on the bench yet. Take one in: it needs a tag, the nameplate and what is wrong with it.
+        </p>
       ) : (
         <table className="w-full border-collapse text-left">
           <caption className="sr-only">Jobs on the bench</caption>
@@ -86,7 +90,10 @@ export function BenchScreen({ rows }: { rows: readonly BenchRow[] }) {
             {shown.map((row) => (
               <tr key={row.tag} className="border-b border-line/60 align-baseline hover:bg-raised">
                 <td className="py-3 pr-3">
-                  <Link href={`/jobs/${row.tag}/${row.stepPath}`} className="figure text-lg font-bold whitespace-nowrap underline decoration-line underline-offset-4">
+                  <Link
+                    href={`/jobs/${row.tag}/${row.stepPath}`}
+                    className="figure text-lg font-bold whitespace-nowrap underline decoration-line underline-offset-4"
+                  >
                     {row.tag}
                   </Link>
                 </td>
@@ -112,7 +119,9 @@ export function BenchScreen({ rows }: { rows: readonly BenchRow[] }) {
           </tbody>
         </table>
       )}
-      {rows.length > 0 && shown.length === 0 && <p className="mt-6 text-lg">No job matches “{wanted}”. Clear the search, or take in a new job.</p>}
+      {rows.length > 0 && shown.length === 0 && (
+        <p className="mt-6 text-lg">No job matches “{wanted}”. Clear the search, or take in a new job.</p>
+      )}
     </div>
   );
 }

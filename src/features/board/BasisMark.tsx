@@ -8,7 +8,15 @@ const SIGNS: Readonly<Record<Basis, { readonly sign: string; readonly look: stri
 };
 
 /** How well a value is known: its own sign and word for each. */
-export function BasisMark({ basis, fitted = true, words = false }: { basis: Basis; fitted?: boolean; words?: boolean }) {
+export function BasisMark({
+  basis,
+  fitted = true,
+  words = false,
+}: {
+  basis: Basis;
+  fitted?: boolean;
+  words?: boolean;
+}) {
   const { sign, look, words: text } = fitted ? SIGNS[basis] : { sign: '–', look: 'text-faint', words: 'not fitted' };
   return (
     <span className={look} title={text}>

@@ -24,7 +24,10 @@ export function BoardScreen() {
   useEffect(() => next.current?.focus(), []);
   const words = wanted.toLowerCase();
   const parts = useMemo(
-    () => board.parts.filter((p) => `${p.ref} ${p.kind} ${marking(p) ?? ''} ${p.nets.join(' ')} ${p.basis}`.toLowerCase().includes(words)),
+    () =>
+      board.parts.filter((p) =>
+        `${p.ref} ${p.kind} ${marking(p) ?? ''} ${p.nets.join(' ')} ${p.basis}`.toLowerCase().includes(words),
+      ),
     [board, words],
   );
   const nets = useMemo(() => boardNets(board).filter((n) => n.toLowerCase().includes(words)), [board, words]);
@@ -41,22 +44,47 @@ export function BoardScreen() {
             {assumed > 0 && `; ${assumed} still assumed: say what is on your board`}
           </p>
         </div>
-        <Link ref={next} href={`/jobs/${job.tag}/${attention}`} data-primary="yes" className={`${PRIMARY_LOOK} shrink-0`}>
+        <Link
+          ref={next}
+          href={`/jobs/${job.tag}/${attention}`}
+          data-primary="yes"
+          className={`${PRIMARY_LOOK} shrink-0`}
+        >
           {progress.next}
         </Link>
       </div>
-      <Schematic board={board} selection={picked} byPart={weighed?.byPart} height={330} onPickPart={(ref) => setPicked({ part: ref })} />
+      <Schematic
+        board={board}
+        selection={picked}
+        byPart={weighed?.byPart}
+        height={330}
+        onPickPart={(ref) => setPicked({ part: ref })}
+      />
       <div className="grid grid-cols-[1fr_22rem] gap-4 max-xl:grid-cols-[1fr_18rem]">
         <div>
           <div className="mb-2 flex items-center gap-3">
             <div role="tablist" aria-label="Tables" className="flex border border-line">
               {(['parts', 'nets'] as const).map((name) => (
-                <button key={name} type="button" role="tab" aria-selected={table === name} onClick={() => setTable(name)} className={`px-3 py-1 ${table === name ? 'bg-raised font-semibold' : 'text-faint'}`}>
+                <button
+                  key={name}
+                  type="button"
+                  role="tab"
+                  aria-selected={table === name}
+                  onClick={() => setTable(name)}
+                  className={`px-3 py-1 ${table === name ? 'bg-raised font-semibold' : 'text-faint'}`}
+                >
                   {name === 'parts' ? 'Parts' : 'Nets'}
                 </button>
               ))}
             </div>
-            <input type="search" aria-label="Search parts and nets" value={wanted} onChange={(e) => setWanted(e.target.value)} placeholder="designator, marking, net, assumed …" className="w-80 rounded-sm border border-line bg-ground px-2 py-1 placeholder:text-faint" />
+            <input
+              type="search"
+              aria-label="Search parts and nets"
+              value={wanted}
+              onChange={(e) => setWanted(e.target.value)}
+              placeholder="designator, marking, net, assumed …"
+              className="w-80 rounded-sm border border-line bg-ground px-2 py-1 placeholder:text-faint"
+            />
           </div>
           <div className="max-h-80 overflow-y-auto" tabIndex={0} aria-label="Table">
             {table === 'parts' ? (
@@ -65,7 +93,11 @@ export function BoardScreen() {
               <ul>
                 {nets.map((net) => (
                   <li key={net}>
-                    <button type="button" onClick={() => setPicked({ nets: [net] })} className={`flex h-8 w-full items-center gap-3 px-2 text-left hover:bg-raised ${picked.nets?.[0] === net ? 'bg-raised' : ''}`}>
+                    <button
+                      type="button"
+                      onClick={() => setPicked({ nets: [net] })}
+                      className={`flex h-8 w-full items-center gap-3 px-2 text-left hover:bg-raised ${picked.nets?.[0] === net ? 'bg-raised' : ''}`}
+                    >
                       <span className="figure w-24">{net}</span>
                       <span className="min-w-0 truncate text-sm text-faint">
                         {pinsOnNet(board, net).length} pins; easiest: {placesOnNet(board, net)[0]?.words}
@@ -77,13 +109,28 @@ export function BoardScreen() {
             )}
           </div>
         </div>
-        <PartPanel key={`${picked.part ?? ''} ${picked.nets?.[0] ?? ''}`} board={board} boardId={id} part={part} net={picked.nets?.[0]} onPick={setPicked} />
+        <PartPanel
+          key={`${picked.part ?? ''} ${picked.nets?.[0] ?? ''}`}
+          board={board}
+          boardId={id}
+          part={part}
+          net={picked.nets?.[0]}
+          onPick={setPicked}
+        />
       </div>
     </div>
   );
 }
 
-function PartsTable({ parts, picked, onPick }: { parts: readonly Part[]; picked: string | undefined; onPick(ref: string): void }) {
+function PartsTable({
+  parts,
+  picked,
+  onPick,
+}: {
+  parts: readonly Part[];
+  picked: string | undefined;
+  onPick(ref: string): void;
+}) {
   return (
     <table className="w-full border-collapse text-left">
       <thead className="sticky top-0 bg-ground text-sm text-faint">
@@ -101,12 +148,19 @@ function PartsTable({ parts, picked, onPick }: { parts: readonly Part[]; picked:
         {parts.map((p) => {
           const [figure, unit] = shortValue(p).split('\u2009');
           return (
-            <tr key={p.ref} className={`h-8 border-b border-line/40 hover:bg-raised ${picked === p.ref ? 'bg-raised' : ''}`}>
+            <tr
+              key={p.ref}
+              className={`h-8 border-b border-line/40 hover:bg-raised ${picked === p.ref ? 'bg-raised' : ''}`}
+            >
               <td className="pr-2 text-center">
                 <BasisMark basis={p.basis} fitted={p.fitted} />
               </td>
               <td className="pr-2 whitespace-nowrap">
-                <button type="button" className="figure underline decoration-line underline-offset-4" onClick={() => onPick(p.ref)}>
+                <button
+                  type="button"
+                  className="figure underline decoration-line underline-offset-4"
+                  onClick={() => onPick(p.ref)}
+                >
                   {p.ref}
                 </button>{' '}
                 <span className="text-sm text-faint">{p.fitted ? p.kind : 'not fitted'}</span>
@@ -114,7 +168,9 @@ function PartsTable({ parts, picked, onPick }: { parts: readonly Part[]; picked:
               <td className="figure pr-2 text-right whitespace-nowrap">
                 {figure} <span className="inline-block w-7 text-left text-faint">{unit ?? ''}</span>
               </td>
-              <td className="max-w-32 truncate pr-3">{marking(p) ?? (p.numbers['vr'] !== undefined ? formatQuantity(p.numbers['vr'], 'V') : '')}</td>
+              <td className="max-w-32 truncate pr-3">
+                {marking(p) ?? (p.numbers['vr'] !== undefined ? formatQuantity(p.numbers['vr'], 'V') : '')}
+              </td>
               <td className="figure max-w-44 truncate text-sm text-faint">{p.nets.join(' ')}</td>
             </tr>
           );

@@ -33,21 +33,32 @@ export function PartPanel({
   onPick(selection: Selection): void;
 }) {
   if (net !== undefined) return <NetPanel board={board} net={net} onPick={onPick} />;
-  if (!part) return <p className="text-faint">Pick a part or a net, here or on the schematic, to see what is known about it and what the meter should show across it.</p>;
+  if (!part)
+    return (
+      <p className="text-faint">
+        Pick a part or a net, here or on the schematic, to see what is known about it and what the meter should show
+        across it.
+      </p>
+    );
   return (
     <section aria-label={`About ${part.ref}`} className="flex flex-col gap-2">
       <h2 className="text-lg font-bold">
         {part.ref} <span className="figure font-normal">{shortValue(part)}</span>
       </h2>
       <p>
-        <BasisMark basis={part.basis} fitted={part.fitted} words /> {marking(part) && <span className="figure">“{marking(part)}”</span>}
+        <BasisMark basis={part.basis} fitted={part.fitted} words />{' '}
+        {marking(part) && <span className="figure">“{marking(part)}”</span>}
       </p>
       <p className="text-sm text-faint">{ratings(part)}</p>
       <ul className="text-sm">
         {pinNames(part).map((name, i) => (
           <li key={name}>
             {name}:{' '}
-            <button type="button" className="figure text-slate underline underline-offset-4" onClick={() => onPick({ nets: [part.nets[i]!] })}>
+            <button
+              type="button"
+              className="figure text-slate underline underline-offset-4"
+              onClick={() => onPick({ nets: [part.nets[i]!] })}
+            >
               {part.nets[i]}
             </button>
           </li>
@@ -85,7 +96,11 @@ function NetPanel({ board, net, onPick }: { board: Board; net: string; onPick(se
       <ul className="mb-3">
         {placesOnNet(board, net).map((p) => (
           <li key={`${p.ref} ${p.pin}`}>
-            <button type="button" className="text-left underline decoration-line underline-offset-4" onClick={() => onPick({ part: p.ref })}>
+            <button
+              type="button"
+              className="text-left underline decoration-line underline-offset-4"
+              onClick={() => onPick({ part: p.ref })}
+            >
               {p.words}
             </button>
             {p.assumed && <span className="text-sm text-faint"> (assumed)</span>}
@@ -101,16 +116,33 @@ function NetPanel({ board, net, onPick }: { board: Board; net: string; onPick(se
 function Expectations({ board, boardId, part }: { board: Board; boardId: string; part: Part }) {
   const { lines } = useJob();
   const solver = useMemo(() => solverFor(board, []), [board]);
-  const expected = useMemo(() => pairsOf(part).flatMap(([a, b]) => [expectReading(board, solver, 'diode', a, b), expectReading(board, solver, 'diode', b, a), expectReading(board, solver, 'ohms', a, b)]), [board, part, solver]);
+  const expected = useMemo(
+    () =>
+      pairsOf(part).flatMap(([a, b]) => [
+        expectReading(board, solver, 'diode', a, b),
+        expectReading(board, solver, 'diode', b, a),
+        expectReading(board, solver, 'ohms', a, b),
+      ]),
+    [board, part, solver],
+  );
   const taken = linesOf<ReadingBody>(lines, 'reading').filter(({ line }) => line.boardId === boardId);
   return (
     <ul className="flex flex-col gap-1.5 text-sm">
       {expected.map((e) => {
-        const last = taken.filter(({ body }) => body.mode === e.mode && netKey(body.red) === netKey(e.red) && netKey(body.black) === netKey(e.black)).at(-1);
+        const last = taken
+          .filter(
+            ({ body }) =>
+              body.mode === e.mode && netKey(body.red) === netKey(e.red) && netKey(body.black) === netKey(e.black),
+          )
+          .at(-1);
         return (
           <li key={`${e.mode} ${e.red} ${e.black}`} className="border-l-2 border-line pl-2">
-            <span className="figure">{e.mode === 'diode' ? 'diode test' : 'ohms'}</span>, red <span className="figure">{e.red}</span> black <span className="figure">{e.black}</span>:{' '}
-            <strong className="figure">{expectedWords(e)}</strong> <span className="text-faint">{e.basis}; {e.why}</span>
+            <span className="figure">{e.mode === 'diode' ? 'diode test' : 'ohms'}</span>, red{' '}
+            <span className="figure">{e.red}</span> black <span className="figure">{e.black}</span>:{' '}
+            <strong className="figure">{expectedWords(e)}</strong>{' '}
+            <span className="text-faint">
+              {e.basis}; {e.why}
+            </span>
             {last && <span className="block text-verdigris">read {seenWords(e.mode, last.body.seen)}</span>}
           </li>
         );
@@ -132,7 +164,12 @@ function OnMyBoard({ boardId, part }: { boardId: string; part: Part }) {
   const [mark, setMark] = useState('');
   const [error, setError] = useState('');
   const send = async (change: unknown): Promise<void> => {
-    const answer = await postJson<{ content: unknown; line: StoredLine }>(`/api/jobs/${job.tag}/board`, { boardId, actor, ref: part.ref, change });
+    const answer = await postJson<{ content: unknown; line: StoredLine }>(`/api/jobs/${job.tag}/board`, {
+      boardId,
+      actor,
+      ref: part.ref,
+      change,
+    });
     if (answer.ok) takeBoard(boardId, answer.value.content, answer.value.line);
     else setTrouble(answer.problem);
   };
@@ -141,14 +178,30 @@ function OnMyBoard({ boardId, part }: { boardId: string; part: Part }) {
     const read = value.trim() === '' ? null : parseQuantity(value);
     if (read && !read.ok) return setError(read.problem.remedy);
     setError('');
-    void send({ kind: 'is', basis: 'seen', ...(read?.ok ? { value: read.value.value } : {}), ...(mark.trim() === '' ? {} : { mark }) });
+    void send({
+      kind: 'is',
+      basis: 'seen',
+      ...(read?.ok ? { value: read.value.value } : {}),
+      ...(mark.trim() === '' ? {} : { mark }),
+    });
   };
   return (
     <form onSubmit={said} className="mt-2 flex flex-col gap-2 border-t border-line pt-3">
       <p className="font-semibold">On my board it is …</p>
       <div className="grid grid-cols-2 gap-2">
-        <TextField label="Value" value={value} onChange={(e) => setValue(e.target.value)} placeholder={shortValue(part) || '4k7'} error={error || undefined} />
-        <TextField label="Printed on it" value={mark} onChange={(e) => setMark(e.target.value)} placeholder={marking(part) ?? ''} />
+        <TextField
+          label="Value"
+          value={value}
+          onChange={(e) => setValue(e.target.value)}
+          placeholder={shortValue(part) || '4k7'}
+          error={error || undefined}
+        />
+        <TextField
+          label="Printed on it"
+          value={mark}
+          onChange={(e) => setMark(e.target.value)}
+          placeholder={marking(part) ?? ''}
+        />
       </div>
       <div className="flex flex-wrap gap-2">
         <Button type="submit">{value === '' && mark === '' ? 'As shown, seen' : 'Keep as seen'}</Button>

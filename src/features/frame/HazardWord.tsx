@@ -14,7 +14,8 @@ export function HazardWord({ state, large = false }: { state: HazardState; large
   return (
     <span
       data-hazard={state}
-      className={`inline-flex items-center gap-1.5 rounded-sm font-bold whitespace-nowrap ${look} ${large ? 'px-3 py-1 text-lg' : 'px-1.5 text-sm'}`}>
+      className={`inline-flex items-center gap-1.5 rounded-sm font-bold whitespace-nowrap ${look} ${large ? 'px-3 py-1 text-lg' : 'px-1.5 text-sm'}`}
+    >
       <span aria-hidden>{mark}</span>
       {state}
     </span>

@@ -68,14 +68,24 @@ export function JobProvider({
   children,
 }: {
   job: JobData;
-  boards: readonly { readonly id: string; readonly label: string; readonly origin: string; readonly content: unknown }[];
+  boards: readonly {
+    readonly id: string;
+    readonly label: string;
+    readonly origin: string;
+    readonly content: unknown;
+  }[];
   lines: readonly StoredLine[];
   serverNow: number;
   children: ReactNode;
 }) {
   const [job, setJob] = useState(first);
   const [boards, setBoards] = useState<readonly JobBoard[]>(() =>
-    firstBoards.map((b) => ({ id: b.id, label: b.label, origin: b.origin, board: boardFromJson(BoardJson.parse(b.content)) })),
+    firstBoards.map((b) => ({
+      id: b.id,
+      label: b.label,
+      origin: b.origin,
+      board: boardFromJson(BoardJson.parse(b.content)),
+    })),
   );
   const [lines, setLines] = useState(firstLines);
   const [now, setNow] = useState(serverNow);
@@ -97,7 +107,11 @@ export function JobProvider({
 
   const tag = job.tag;
   const addLine = useCallback(
-    async (entry: LedgerEntry, boardId: string | null = null, reverses: string | null = null): Promise<StoredLine | null> => {
+    async (
+      entry: LedgerEntry,
+      boardId: string | null = null,
+      reverses: string | null = null,
+    ): Promise<StoredLine | null> => {
       const line = { clientKey: crypto.randomUUID(), actor, boardId, entry, reverses };
       let answer: Answer<StoredLine> | null = null;
       // The same key again is harmless: a lost answer is asked for, never written twice.
@@ -139,11 +153,31 @@ export function JobProvider({
   }, []);
 
   const progress = useMemo(
-    () => jobProgress(job.sources, boards.map((b) => b.board), lines, job.outcome, now),
+    () =>
+      jobProgress(
+        job.sources,
+        boards.map((b) => b.board),
+        lines,
+        job.outcome,
+        now,
+      ),
     [job.sources, job.outcome, boards, lines, now],
   );
   const value = useMemo(
-    () => ({ job, boards, lines, progress, now, actor, trouble, setActor, setTrouble, setJobState, addLine, takeBoard }),
+    () => ({
+      job,
+      boards,
+      lines,
+      progress,
+      now,
+      actor,
+      trouble,
+      setActor,
+      setTrouble,
+      setJobState,
+      addLine,
+      takeBoard,
+    }),
     [job, boards, lines, progress, now, actor, trouble, setActor, setJobState, addLine, takeBoard],
   );
   return <Context value={value}>{children}</Context>;

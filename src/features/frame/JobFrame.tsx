@@ -29,7 +29,11 @@ export function JobFrame({ children }: { children: ReactNode }) {
         </span>
         <label className="flex items-center gap-2 text-sm text-faint max-md:hidden">
           by
-          <select value={actor} onChange={(e) => setActor(e.target.value)} className="rounded-sm border border-line bg-ground px-1 py-0.5 text-ink">
+          <select
+            value={actor}
+            onChange={(e) => setActor(e.target.value)}
+            className="rounded-sm border border-line bg-ground px-1 py-0.5 text-ink"
+          >
             <option>Bench A</option>
             <option>Bench B</option>
           </select>

@@ -12,7 +12,10 @@ export function LampPost() {
   const { job, progress } = useJob();
   const path = usePathname();
   return (
-    <nav aria-label="Steps of the job" className="no-print flex w-40 shrink-0 flex-col border-r border-line py-4 max-lg:w-14">
+    <nav
+      aria-label="Steps of the job"
+      className="no-print flex w-40 shrink-0 flex-col border-r border-line py-4 max-lg:w-14"
+    >
       <ol className="flex flex-col">
         {STEPS.map((step, i) => {
           const here = path.endsWith(`/${step}`);
@@ -52,7 +55,9 @@ function LampSign({ lamp }: { lamp: Lamp }) {
     <svg aria-hidden width="22" height="26" viewBox="0 0 22 26" className="shrink-0">
       <path d="M8 3h6v3H8z" fill="var(--faint)" />
       <path d="M5 6h12l-2 15H7z" fill="none" stroke="var(--faint)" strokeWidth="1.5" />
-      {lamp !== 'unlit' && <path d={lamp === 'lit' ? 'M5.8 7h10.4l-1.9 13H7.7z' : 'M6.9 14h8.2l-.9 6H7.7z'} fill="var(--brass)" />}
+      {lamp !== 'unlit' && (
+        <path d={lamp === 'lit' ? 'M5.8 7h10.4l-1.9 13H7.7z' : 'M6.9 14h8.2l-.9 6H7.7z'} fill="var(--brass)" />
+      )}
       <path d="M7 21h8v2H7z" fill="var(--faint)" />
     </svg>
   );

@@ -10,7 +10,9 @@ export function LedgerPanel() {
   return (
     <aside aria-label="Job log" className="no-print flex w-72 shrink-0 flex-col border-l border-line max-lg:hidden">
       <h2 className="px-3 pt-3 pb-2 text-sm text-faint">Job log</h2>
-      {lines.length === 0 && <p className="px-3 text-sm text-faint">Nothing written yet. What you do here is kept here.</p>}
+      {lines.length === 0 && (
+        <p className="px-3 text-sm text-faint">Nothing written yet. What you do here is kept here.</p>
+      )}
       <ol tabIndex={0} aria-label="Lines, newest first" className="min-h-0 flex-1 overflow-y-auto pb-4">
         {lines.map((line) => {
           const { head, text } = lineWords(line.entry);

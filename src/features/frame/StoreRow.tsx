@@ -18,14 +18,25 @@ const STATE_WORDS: Readonly<Record<StoreState['state'], string>> = {
 };
 
 /** One store: worst case, what to empty it with, and the proof reading. */
-export function StoreRow({ state, lit, locked, now }: { state: StoreState; lit: boolean; locked: boolean; now: number }) {
+export function StoreRow({
+  state,
+  lit,
+  locked,
+  now,
+}: {
+  state: StoreState;
+  lit: boolean;
+  locked: boolean;
+  now: number;
+}) {
   const { boards, addLine } = useJob();
   const { store, proof } = state;
   const [text, setText] = useState('');
   const [proved, setProved] = useState(false);
   const [error, setError] = useState('');
   const home = boards.find((b) => b.board.parts.some((p) => p.ref === store.refs[0])) ?? boards[0]!;
-  const place = (net: string): string => placesOnNet(home.board, net).find((p) => store.refs.includes(p.ref))?.words ?? net;
+  const place = (net: string): string =>
+    placesOnNet(home.board, net).find((p) => store.refs.includes(p.ref))?.words ?? net;
 
   const send = async (event: FormEvent): Promise<void> => {
     event.preventDefault();
@@ -39,10 +50,13 @@ export function StoreRow({ state, lit, locked, now }: { state: StoreState; lit: 
 
   const { discharge, volts } = store;
   return (
-    <div className={`border-l-4 bg-raised px-4 py-3 ${lit ? 'border-brass' : state.state === 'discharged' ? 'border-verdigris' : 'border-line'}`}>
+    <div
+      className={`border-l-4 bg-raised px-4 py-3 ${lit ? 'border-brass' : state.state === 'discharged' ? 'border-verdigris' : 'border-line'}`}
+    >
       <div className="flex items-baseline justify-between gap-4">
         <p>
-          <strong>{store.refs.join(', ')}</strong> up to <span className="figure text-lg">{formatQuantity(volts.nominal, 'V')}</span>,{' '}
+          <strong>{store.refs.join(', ')}</strong> up to{' '}
+          <span className="figure text-lg">{formatQuantity(volts.nominal, 'V')}</span>,{' '}
           <span className="figure">{formatQuantity(store.joules, 'J')}</span>{' '}
           <span className="text-sm text-faint">
             ({volts.basis}: {volts.why})
@@ -53,7 +67,8 @@ export function StoreRow({ state, lit, locked, now }: { state: StoreState; lit: 
           {proof && state.state !== 'not-proved' && (
             <span className="block text-right text-sm text-faint">
               {formatVolts(proof.volts)} by {proof.by}
-              {state.state !== 'expired' && `, ${Math.max(0, Math.ceil(PROOF_MINUTES - (now - proof.at) / 60_000))} min left`}
+              {state.state !== 'expired' &&
+                `, ${Math.max(0, Math.ceil(PROOF_MINUTES - (now - proof.at) / 60_000))} min left`}
             </span>
           )}
         </span>
@@ -61,13 +76,31 @@ export function StoreRow({ state, lit, locked, now }: { state: StoreState; lit: 
       {store.proof && state.state !== 'discharged' && (
         <>
           <p className="mt-1">
-            Empty it through <span className="figure">{formatQuantity(discharge.ohms, 'ohm')}</span> rated {formatQuantity(discharge.ratedVolts, 'V')}, {formatQuantity(discharge.peakWatts, 'W')} for an instant, about{' '}
-            {formatQuantity(Math.max(discharge.seconds, 0.1), 's', 2)}
-            {discharge.lamp !== null && <>, or {discharge.lamp} (an LED lamp does not empty it)</>}. Then read it: red on {place(store.plus)}, black on {place(store.minus)}.
+            Empty it through <span className="figure">{formatQuantity(discharge.ohms, 'ohm')}</span> rated{' '}
+            {formatQuantity(discharge.ratedVolts, 'V')}, {formatQuantity(discharge.peakWatts, 'W')} for an instant,
+            about {formatQuantity(Math.max(discharge.seconds, 0.1), 's', 2)}
+            {discharge.lamp !== null && <>, or {discharge.lamp} (an LED lamp does not empty it)</>}. Then read it: red
+            on {place(store.plus)}, black on {place(store.minus)}.
           </p>
           <form onSubmit={(e) => void send(e)} className="mt-2 flex flex-wrap items-end gap-4">
-            <Tick label="Meter proved on a known source, before and after" checked={proved} onChange={(e) => setProved(e.target.checked)} disabled={locked} autoFocus={lit} key={`tick-${String(lit)}`} />
-            <TextField label="DC volts read" className="w-36" inputMode="decimal" value={text} onChange={(e) => setText(e.target.value)} error={error || undefined} disabled={locked} placeholder="0.03" />
+            <Tick
+              label="Meter proved on a known source, before and after"
+              checked={proved}
+              onChange={(e) => setProved(e.target.checked)}
+              disabled={locked}
+              autoFocus={lit}
+              key={`tick-${String(lit)}`}
+            />
+            <TextField
+              label="DC volts read"
+              className="w-36"
+              inputMode="decimal"
+              value={text}
+              onChange={(e) => setText(e.target.value)}
+              error={error || undefined}
+              disabled={locked}
+              placeholder="0.03"
+            />
             <Button type="submit" kind={lit ? 'primary' : 'plain'} disabled={locked}>
               Keep this proof
             </Button>

@@ -8,7 +8,12 @@ export function ThemeSwitch() {
     window.localStorage.setItem('theme', next);
   };
   return (
-    <button type="button" onClick={flip} className="rounded-sm border border-line px-2 py-0.5 text-sm text-faint hover:text-ink" aria-label="Switch between dark and light">
+    <button
+      type="button"
+      onClick={flip}
+      className="rounded-sm border border-line px-2 py-0.5 text-sm text-faint hover:text-ink"
+      aria-label="Switch between dark and light"
+    >
       ◐
     </button>
   );

@@ -3,7 +3,10 @@ import { formatQuantity, formatVolts } from '@/core/quantity';
 import type { LedgerEntry } from '@/wire/ledger';
 
 /** A reading's figure as a meter shows it. */
-export function seenWords(mode: string, seen: { kind: string; value?: number; unsteady?: boolean | undefined }): string {
+export function seenWords(
+  mode: string,
+  seen: { kind: string; value?: number; unsteady?: boolean | undefined },
+): string {
   if (seen.kind === 'overload') return 'OL';
   if (seen.kind === 'agrees') return 'agrees';
   const value = seen.value ?? 0;
@@ -23,7 +26,10 @@ export function lineWords(entry: LedgerEntry): { readonly head: string; readonly
     case 'isolation':
       return { head: 'isolated', text: entry.body.source };
     case 'discharge-proof':
-      return { head: `${entry.body.refs[0]} read ${formatVolts(entry.body.volts)}`, text: entry.body.meterProved ? 'meter proved before and after' : 'meter not proved' };
+      return {
+        head: `${entry.body.refs[0]} read ${formatVolts(entry.body.volts)}`,
+        text: entry.body.meterProved ? 'meter proved before and after' : 'meter not proved',
+      };
     case 'recharged':
       return { head: 'proofs ended', text: entry.body.why };
     case 'action':

@@ -6,7 +6,11 @@ export type Answer<T> = { readonly ok: true; readonly value: T } | { readonly ok
 /** Sends JSON and gives the answer; never throws. */
 export async function postJson<T>(path: string, body: unknown): Promise<Answer<T>> {
   try {
-    const response = await fetch(path, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) });
+    const response = await fetch(path, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify(body),
+    });
     const answer = (await response.json()) as { problem?: Problem } & T;
     if (response.ok) return { ok: true, value: answer };
     if (answer.problem) return { ok: false, problem: answer.problem };
@@ -15,6 +19,10 @@ export async function postJson<T>(path: string, body: unknown): Promise<Answer<T
   }
   return {
     ok: false,
-    problem: { code: 'no-connection', sentence: 'The application did not answer.', remedy: 'What you typed is kept here. Check that it runs, then try again.' },
+    problem: {
+      code: 'no-connection',
+      sentence: 'The application did not answer.',
+      remedy: 'What you typed is kept here. Check that it runs, then try again.',
+    },
   };
 }

@@ -2,7 +2,8 @@ import type { SeenReading } from '@/core/expect';
 import { formatQuantity, formatVolts, parseQuantity } from '@/core/quantity';
 
 /** One figure as typed in Probe, or what is wrong with it. */
-export type TypedReading = { readonly ok: true; readonly seen: SeenReading } | { readonly ok: false; readonly why: string };
+export type TypedReading =
+  { readonly ok: true; readonly seen: SeenReading } | { readonly ok: false; readonly why: string };
 
 /**
  * Reads what was typed: figures separated by spaces, `o` for overload, `~` before a figure that creeps or jumps.
@@ -10,7 +11,11 @@ export type TypedReading = { readonly ok: true; readonly seen: SeenReading } | {
  */
 export function readTyped(text: string, mode: 'diode' | 'ohms' | 'continuity'): readonly TypedReading[] {
   // A space between figure and prefix belongs to the figure: `4.7 k` is one.
-  const joined = text.trim().replace(/(\d)\s+([TGMkKmuµnp]?(?:Ω|ohm|V)?)(?=\s|$)/gu, (_all, digit: string, unit: string) => (unit === '' ? `${digit} ` : digit + unit));
+  const joined = text
+    .trim()
+    .replace(/(\d)\s+([TGMkKmuµnp]?(?:Ω|ohm|V)?)(?=\s|$)/gu, (_all, digit: string, unit: string) =>
+      unit === '' ? `${digit} ` : digit + unit,
+    );
   return joined
     .split(/\s+/u)
     .filter((t) => t !== '')

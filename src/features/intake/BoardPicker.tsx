@@ -53,13 +53,19 @@ export function BoardPicker({
       setFile({ name: chosen.name, says: 'board JSON, checked when the job is opened', warnings: [] });
       return;
     }
-    const answer = await postJson<{ title: string; parts: number; warnings: readonly string[] }>('/api/netlist', { text });
+    const answer = await postJson<{ title: string; parts: number; warnings: readonly string[] }>('/api/netlist', {
+      text,
+    });
     if (!answer.ok) {
       setProblem(answer.problem);
       return;
     }
     onChoose({ from: 'netlist', text });
-    setFile({ name: chosen.name, says: `${answer.value.title}, ${answer.value.parts} parts`, warnings: answer.value.warnings });
+    setFile({
+      name: chosen.name,
+      says: `${answer.value.title}, ${answer.value.parts} parts`,
+      warnings: answer.value.warnings,
+    });
   };
 
   const drop = (event: DragEvent): void => {
@@ -68,28 +74,53 @@ export function BoardPicker({
     void take(event.dataTransfer.files[0]);
   };
 
-  const shown = problem ?? (serverProblem?.code === 'bad-board' || serverProblem?.code === 'bad-netlist' ? serverProblem : null);
+  const shown =
+    problem ?? (serverProblem?.code === 'bad-board' || serverProblem?.code === 'bad-netlist' ? serverProblem : null);
   const lines = (shown?.details as { lines?: readonly LineProblem[] } | undefined)?.lines;
   return (
-    <fieldset onDragOver={(e) => (e.preventDefault(), setOver(true))} onDragLeave={() => setOver(false)} onDrop={drop} className={over ? 'outline-2 outline-brass outline-dashed' : ''}>
+    <fieldset
+      onDragOver={(e) => (e.preventDefault(), setOver(true))}
+      onDragLeave={() => setOver(false)}
+      onDrop={drop}
+      className={over ? 'outline-2 outline-brass outline-dashed' : ''}
+    >
       <legend className="mb-1 text-sm font-semibold">Board to start from</legend>
       <div className="flex flex-col gap-1.5">
         {from !== null && (
           <label className="flex items-baseline gap-2">
-            <input type="radio" name="board" checked={choice.from === 'job'} onChange={() => onChoose({ from: 'job', tag: from })} />
+            <input
+              type="radio"
+              name="board"
+              checked={choice.from === 'job'}
+              onChange={() => onChoose({ from: 'job', tag: from })}
+            />
             <span>The board traced for {from}</span>
           </label>
         )}
         {circuits.map((c) => (
           <label key={c.name} className="flex items-baseline gap-2">
-            <input type="radio" name="board" checked={choice.from === 'typical' && choice.name === c.name} onChange={() => onChoose({ from: 'typical', name: c.name })} />
+            <input
+              type="radio"
+              name="board"
+              checked={choice.from === 'typical' && choice.name === c.name}
+              onChange={() => onChoose({ from: 'typical', name: c.name })}
+            />
             <span>
-              Typical circuit: {c.title} <span className="text-sm text-faint">{c.describes}; {c.parts} parts, all assumed</span>
+              Typical circuit: {c.title}{' '}
+              <span className="text-sm text-faint">
+                {c.describes}; {c.parts} parts, all assumed
+              </span>
             </span>
           </label>
         ))}
         <label className="flex items-baseline gap-2">
-          <input type="radio" name="board" readOnly checked={choice.from === 'netlist' || choice.from === 'json'} aria-label="A board file" />
+          <input
+            type="radio"
+            name="board"
+            readOnly
+            checked={choice.from === 'netlist' || choice.from === 'json'}
+            aria-label="A board file"
+          />
           <span>
             A board file, <span className="figure">.cir</span> or <span className="figure">.json</span>: drop it here or{' '}
             <input

@@ -16,9 +16,16 @@ export function IntakeScreen() {
   const [outcome, setOutcome] = useState(job.outcome);
   const next = useRef<HTMLAnchorElement>(null);
   useEffect(() => next.current?.focus(), []);
-  const plate = job.nameplate as unknown as { outputs?: readonly { volts: number; amps: number }[] } & PlateFigures & { input?: string };
+  const plate = job.nameplate as unknown as { outputs?: readonly { volts: number; amps: number }[] } & PlateFigures & {
+      input?: string;
+    };
   const output = plate.outputs?.[0];
-  const sanity = nameplateSanity({ ...plate, source: plate.source ?? 'mains', outputVolts: output?.volts, outputAmps: output?.amps });
+  const sanity = nameplateSanity({
+    ...plate,
+    source: plate.source ?? 'mains',
+    outputVolts: output?.volts,
+    outputAmps: output?.amps,
+  });
   const words = job.symptoms.map((s) => COMPLAINTS.find((c) => c.code === s)?.words ?? s);
   const attention = progress.attention === 'intake' ? 'safe' : progress.attention;
   return (
@@ -27,7 +34,11 @@ export function IntakeScreen() {
         <div>
           <h1 className="text-2xl font-bold">{job.unit}</h1>
           <p className="text-faint">
-            {job.serial && <>serial <span className="figure">{job.serial}</span>, </>}
+            {job.serial && (
+              <>
+                serial <span className="figure">{job.serial}</span>,{' '}
+              </>
+            )}
             {boards.map((b) => `${b.label}: ${b.board.parts.length} parts`).join('; ')}
           </p>
         </div>
@@ -49,7 +60,8 @@ export function IntakeScreen() {
           {plate.input ?? ''}
           {output && (
             <>
-              , out <span className="figure">{formatQuantity(output.volts, 'V')}</span> <span className="figure">{formatQuantity(output.amps, 'A')}</span>
+              , out <span className="figure">{formatQuantity(output.volts, 'V')}</span>{' '}
+              <span className="figure">{formatQuantity(output.amps, 'A')}</span>
             </>
           )}
           {sanity.inputAmps !== null && <span className="block text-sm text-faint">{sanity.why}</span>}
@@ -64,7 +76,12 @@ export function IntakeScreen() {
           void setJobState(waiting, outcome);
         }}
       >
-        <TextField label="Waiting for" value={waiting} onChange={(e) => setWaiting(e.target.value)} placeholder="nothing" />
+        <TextField
+          label="Waiting for"
+          value={waiting}
+          onChange={(e) => setWaiting(e.target.value)}
+          placeholder="nothing"
+        />
         <Choice label="Outcome" value={outcome} onChange={(e) => setOutcome(e.target.value)}>
           <option value="open">open</option>
           <option value="repaired">repaired</option>

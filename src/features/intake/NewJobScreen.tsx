@@ -27,7 +27,9 @@ export function NewJobScreen({
 }) {
   const router = useRouter();
   const { form, set, sanity, toJob } = useIntakeForm(first);
-  const [board, setBoard] = useState<BoardChoice>(from === null ? { from: 'typical', name: circuits[0]!.name } : { from: 'job', tag: from });
+  const [board, setBoard] = useState<BoardChoice>(
+    from === null ? { from: 'typical', name: circuits[0]!.name } : { from: 'job', tag: from },
+  );
   const [problem, setProblem] = useState<Problem | null>(null);
   const [sending, setSending] = useState(false);
   const issues = (problem?.details as { issues?: readonly { path: string; message: string }[] } | undefined)?.issues;
@@ -62,37 +64,94 @@ export function NewJobScreen({
       <div className="grid gap-8 md:grid-cols-2">
         <div className="flex flex-col gap-4">
           <div className="grid grid-cols-[9rem_1fr_9rem] gap-3">
-            <TextField label="Tag" value={form.tag} autoFocus required placeholder="SP-121" onChange={(e) => set('tag', e.target.value)} error={issue('tag')} />
-            <TextField label="Unit" value={form.unit} required placeholder="maker and model" onChange={(e) => set('unit', e.target.value)} error={issue('unit')} />
+            <TextField
+              label="Tag"
+              value={form.tag}
+              autoFocus
+              required
+              placeholder="SP-121"
+              onChange={(e) => set('tag', e.target.value)}
+              error={issue('tag')}
+            />
+            <TextField
+              label="Unit"
+              value={form.unit}
+              required
+              placeholder="maker and model"
+              onChange={(e) => set('unit', e.target.value)}
+              error={issue('unit')}
+            />
             <TextField label="Serial" value={form.serial} onChange={(e) => set('serial', e.target.value)} />
           </div>
           <fieldset className="grid grid-cols-4 gap-3">
             <legend className="mb-1 text-sm font-semibold">Nameplate</legend>
-            <Choice label="Fed by" value={form.sourceKind} onChange={(e) => set('sourceKind', e.target.value as IntakeForm['sourceKind'])}>
+            <Choice
+              label="Fed by"
+              value={form.sourceKind}
+              onChange={(e) => set('sourceKind', e.target.value as IntakeForm['sourceKind'])}
+            >
               <option value="mains">mains</option>
               <option value="dc">DC</option>
               <option value="battery">battery</option>
             </Choice>
-            <TextField label="Input as printed" className="col-span-3" value={form.input} onChange={(e) => set('input', e.target.value)} placeholder="100-240 Vac" />
-            <TextField label="Lowest input, V" inputMode="decimal" value={form.inputMin} onChange={(e) => set('inputMin', e.target.value)} placeholder="90" />
-            <TextField label="Highest, V" inputMode="decimal" value={form.inputMax} onChange={(e) => set('inputMax', e.target.value)} placeholder="264" />
-            <TextField label="Output, V" inputMode="decimal" value={form.outputVolts} onChange={(e) => set('outputVolts', e.target.value)} placeholder="24" />
-            <TextField label="Output, A" inputMode="decimal" value={form.outputAmps} onChange={(e) => set('outputAmps', e.target.value)} placeholder="3" />
-            <TextField label="Fuse, A" inputMode="decimal" value={form.fuseAmps} onChange={(e) => set('fuseAmps', e.target.value)} />
+            <TextField
+              label="Input as printed"
+              className="col-span-3"
+              value={form.input}
+              onChange={(e) => set('input', e.target.value)}
+              placeholder="100-240 Vac"
+            />
+            <TextField
+              label="Lowest input, V"
+              inputMode="decimal"
+              value={form.inputMin}
+              onChange={(e) => set('inputMin', e.target.value)}
+              placeholder="90"
+            />
+            <TextField
+              label="Highest, V"
+              inputMode="decimal"
+              value={form.inputMax}
+              onChange={(e) => set('inputMax', e.target.value)}
+              placeholder="264"
+            />
+            <TextField
+              label="Output, V"
+              inputMode="decimal"
+              value={form.outputVolts}
+              onChange={(e) => set('outputVolts', e.target.value)}
+              placeholder="24"
+            />
+            <TextField
+              label="Output, A"
+              inputMode="decimal"
+              value={form.outputAmps}
+              onChange={(e) => set('outputAmps', e.target.value)}
+              placeholder="3"
+            />
+            <TextField
+              label="Fuse, A"
+              inputMode="decimal"
+              value={form.fuseAmps}
+              onChange={(e) => set('fuseAmps', e.target.value)}
+            />
             <div className="col-span-3 self-end" aria-live="polite">
               {sanity.outputWatts !== null ? (
                 <p>
                   <span className="figure text-lg">{formatQuantity(sanity.outputWatts, 'W')}</span> out
                   {sanity.inputAmps !== null && sanity.fuseFrom !== null && sanity.fuseTo !== null && (
                     <>
-                      , draws up to <span className="figure text-lg">{formatQuantity(sanity.inputAmps, 'A')}</span>, fuse plausible from{' '}
-                      <span className="figure">{formatQuantity(sanity.fuseFrom, 'A')}</span> to <span className="figure">{formatQuantity(sanity.fuseTo, 'A')}</span>
+                      , draws up to <span className="figure text-lg">{formatQuantity(sanity.inputAmps, 'A')}</span>,
+                      fuse plausible from <span className="figure">{formatQuantity(sanity.fuseFrom, 'A')}</span> to{' '}
+                      <span className="figure">{formatQuantity(sanity.fuseTo, 'A')}</span>
                       <span className="block text-sm text-faint">{sanity.why}</span>
                     </>
                   )}
                 </p>
               ) : (
-                <p className="text-sm text-faint">Power, worst input current and a plausible fuse appear as you type.</p>
+                <p className="text-sm text-faint">
+                  Power, worst input current and a plausible fuse appear as you type.
+                </p>
               )}
             </div>
           </fieldset>
@@ -111,7 +170,12 @@ export function NewJobScreen({
           <BoardPicker circuits={circuits} from={from} choice={board} onChoose={setBoard} serverProblem={problem} />
         </div>
         <div className="flex flex-col gap-4">
-          <TextArea label="Complaint, in their words" value={form.complaint} rows={3} onChange={(e) => set('complaint', e.target.value)} />
+          <TextArea
+            label="Complaint, in their words"
+            value={form.complaint}
+            rows={3}
+            onChange={(e) => set('complaint', e.target.value)}
+          />
           <fieldset>
             <legend className="mb-1 text-sm font-semibold">What it does</legend>
             <div className="grid grid-cols-3 gap-x-3 gap-y-1.5">
@@ -120,12 +184,22 @@ export function NewJobScreen({
                   key={c.code}
                   label={c.words}
                   checked={form.symptoms.includes(c.code)}
-                  onChange={(e) => set('symptoms', e.target.checked ? [...form.symptoms, c.code] : form.symptoms.filter((s) => s !== c.code))}
+                  onChange={(e) =>
+                    set(
+                      'symptoms',
+                      e.target.checked ? [...form.symptoms, c.code] : form.symptoms.filter((s) => s !== c.code),
+                    )
+                  }
                 />
               ))}
             </div>
           </fieldset>
-          <TextArea label="History" value={form.history} onChange={(e) => set('history', e.target.value)} placeholder="surge, water, dropped, worked on before" />
+          <TextArea
+            label="History"
+            value={form.history}
+            onChange={(e) => set('history', e.target.value)}
+            placeholder="surge, water, dropped, worked on before"
+          />
           <TextField label="Came with" value={form.accessories} onChange={(e) => set('accessories', e.target.value)} />
         </div>
       </div>

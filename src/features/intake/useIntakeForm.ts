@@ -24,8 +24,21 @@ export interface IntakeForm {
 }
 
 const EMPTY: IntakeForm = {
-  tag: '', unit: '', serial: '', input: '', sourceKind: 'mains', inputMin: '', inputMax: '', outputVolts: '', outputAmps: '',
-  fuseAmps: '', complaint: '', symptoms: [], history: '', accessories: '', otherSources: '',
+  tag: '',
+  unit: '',
+  serial: '',
+  input: '',
+  sourceKind: 'mains',
+  inputMin: '',
+  inputMax: '',
+  outputVolts: '',
+  outputAmps: '',
+  fuseAmps: '',
+  complaint: '',
+  symptoms: [],
+  history: '',
+  accessories: '',
+  otherSources: '',
 };
 
 /** Board choice of the form. */
@@ -39,7 +52,8 @@ function figure(text: string): number | undefined {
 /** State of the intake form, its nameplate sanity, and the job it would make. */
 export function useIntakeForm(first: Partial<IntakeForm>) {
   const [form, setForm] = useState<IntakeForm>({ ...EMPTY, ...first });
-  const set = <K extends keyof IntakeForm>(key: K, value: IntakeForm[K]): void => setForm((kept) => ({ ...kept, [key]: value }));
+  const set = <K extends keyof IntakeForm>(key: K, value: IntakeForm[K]): void =>
+    setForm((kept) => ({ ...kept, [key]: value }));
   const plate = useMemo(
     () => ({
       source: form.sourceKind,
@@ -54,15 +68,26 @@ export function useIntakeForm(first: Partial<IntakeForm>) {
   const sanity = useMemo(() => nameplateSanity(plate), [plate]);
   const toJob = (board: BoardChoice): NewJobInput => {
     const names = { mains: 'Mains lead', dc: 'DC input', battery: 'Battery' } as const;
-    const others = form.otherSources.split(',').map((s) => s.trim()).filter(Boolean);
+    const others = form.otherSources
+      .split(',')
+      .map((s) => s.trim())
+      .filter(Boolean);
     const outputs =
-      plate.outputVolts !== undefined ? [{ volts: plate.outputVolts, amps: plate.outputAmps ?? 0, kind: 'dc' as const }] : undefined;
+      plate.outputVolts !== undefined
+        ? [{ volts: plate.outputVolts, amps: plate.outputAmps ?? 0, kind: 'dc' as const }]
+        : undefined;
     return {
       tag: form.tag,
       unit: form.unit,
       serial: form.serial,
       nameplate: JSON.parse(
-        JSON.stringify({ input: form.input || undefined, source: form.sourceKind, inputMin: plate.inputMin, inputMax: plate.inputMax, outputs }),
+        JSON.stringify({
+          input: form.input || undefined,
+          source: form.sourceKind,
+          inputMin: plate.inputMin,
+          inputMax: plate.inputMax,
+          outputs,
+        }),
       ) as NewJobInput['nameplate'],
       complaint: form.complaint,
       symptoms: [...form.symptoms],

@@ -28,7 +28,8 @@ export function OutcomeLine({ last }: { last: LastOutcome | null }) {
         <span aria-hidden>{sign}</span> {word}
       </strong>
       <span className="text-ink">
-        : <span className="figure">{last.seen}</span> at {last.where}, expected <span className="figure">{last.expected}</span>
+        : <span className="figure">{last.seen}</span> at {last.where}, expected{' '}
+        <span className="figure">{last.expected}</span>
       </span>
     </p>
   );

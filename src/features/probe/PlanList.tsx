@@ -6,7 +6,17 @@ import type { PlanEntry } from '@/workers/messages';
 import { MODE_NAMES } from './PointPanel';
 
 /** The plan, best next first: where, what it separates, what it costs. */
-export function PlanList({ board, plan, current, onChoose }: { board: Board; plan: readonly PlanEntry[]; current: PlanEntry | null; onChoose(point: PlanEntry): void }) {
+export function PlanList({
+  board,
+  plan,
+  current,
+  onChoose,
+}: {
+  board: Board;
+  plan: readonly PlanEntry[];
+  current: PlanEntry | null;
+  onChoose(point: PlanEntry): void;
+}) {
   const place = (net: string): string => placesOnNet(board, net)[0]?.words ?? net;
   return (
     <ol className="flex flex-col">
@@ -40,5 +50,7 @@ export function PlanList({ board, plan, current, onChoose }: { board: Board; pla
 /** What a reading separates, in words. */
 export function splitWords(p: PlanEntry): string {
   const total = p.split.reduce((a, b) => a + b, 0);
-  return p.split.length > 1 ? `splits ${total} suspects ${p.split.join(' / ')}` : `weighs ${total === 1 ? 'the last suspect' : `${total} suspects`} once more`;
+  return p.split.length > 1
+    ? `splits ${total} suspects ${p.split.join(' / ')}`
+    : `weighs ${total === 1 ? 'the last suspect' : `${total} suspects`} once more`;
 }

@@ -8,7 +8,17 @@ import type { PlanEntry } from '@/workers/messages';
 export const MODE_NAMES = { diode: 'Diode test', ohms: 'Ohms', continuity: 'Continuity' } as const;
 
 /** The current point, large: where each lead goes, the mode, and what should show. */
-export function PointPanel({ board, point, expected, allPlaces }: { board: Board; point: PlanEntry; expected: ExpectedReading; allPlaces: boolean }) {
+export function PointPanel({
+  board,
+  point,
+  expected,
+  allPlaces,
+}: {
+  board: Board;
+  point: PlanEntry;
+  expected: ExpectedReading;
+  allPlaces: boolean;
+}) {
   return (
     <div className="grid grid-cols-[1fr_auto] gap-x-6">
       <div>
@@ -29,7 +39,19 @@ export function PointPanel({ board, point, expected, allPlaces }: { board: Board
   );
 }
 
-function Lead({ name, net, board, all, sign }: { name: string; net: string; board: Board; all: boolean; sign: string }) {
+function Lead({
+  name,
+  net,
+  board,
+  all,
+  sign,
+}: {
+  name: string;
+  net: string;
+  board: Board;
+  all: boolean;
+  sign: string;
+}) {
   const places = placesOnNet(board, net);
   const [first, ...rest] = places;
   return (
@@ -39,7 +61,9 @@ function Lead({ name, net, board, all, sign }: { name: string; net: string; boar
       </span>
       {first?.words ?? net} <span className="figure text-sm text-faint">{net}</span>
       {first?.assumed && <span className="text-sm text-faint"> (assumed place)</span>}
-      {all && rest.length > 0 && <span className="block pl-24 text-base text-faint">or {rest.map((p) => p.words).join('; ')}</span>}
+      {all && rest.length > 0 && (
+        <span className="block pl-24 text-base text-faint">or {rest.map((p) => p.words).join('; ')}</span>
+      )}
     </p>
   );
 }

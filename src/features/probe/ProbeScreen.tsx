@@ -36,27 +36,63 @@ export function ProbeScreen() {
   const { weighed, share, failed, thinking } = useSuspects();
   const { plan, current, choose, next, back } = usePoints();
   const solver = useMemo(() => solverFor(board, []), [board]);
-  const expected = useMemo(() => (current ? expectReading(board, solver, current.mode, current.red, current.black) : null), [board, solver, current]);
+  const expected = useMemo(
+    () => (current ? expectReading(board, solver, current.mode, current.red, current.black) : null),
+    [board, solver, current],
+  );
   const [last, setLast] = useState<LastOutcome | null>(null);
   const [allPlaces, setAllPlaces] = useState(false);
   const [picked, setPicked] = useState<string | undefined>(undefined);
   const [sound, setSound] = useState(true);
   const tone = useRef<Tone | null>(null);
 
-  const overridden = linesOf<{ what: string }>(lines, 'override').some(({ line, body }) => body.what === 'proof' && now - line.at < OVERRIDE_MS);
+  const overridden = linesOf<{ what: string }>(lines, 'override').some(
+    ({ line, body }) => body.what === 'proof' && now - line.at < OVERRIDE_MS,
+  );
   const open = progress.hazard.meterSafe || overridden;
 
   const keepOne = (point: PlanEntry, seen: SeenReading): void => {
     const e = expectReading(board, solver, point.mode, point.red, point.black);
     const outcome = judge(e, seen);
-    tone.current = seen.kind === 'overload' && outcome !== 'disagree' ? 'overload' : outcome === 'noted' ? null : outcome;
+    tone.current =
+      seen.kind === 'overload' && outcome !== 'disagree' ? 'overload' : outcome === 'noted' ? null : outcome;
     if (tone.current) playTone(tone.current, sound);
-    setLast({ outcome, seen: seenWords(point.mode, seen), expected: expectedWords(e), where: `${point.red} / ${point.black}` });
+    setLast({
+      outcome,
+      seen: seenWords(point.mode, seen),
+      expected: expectedWords(e),
+      where: `${point.red} / ${point.black}`,
+    });
     const confirmed = e.through.length === 0 || e.through.every((ref) => findPart(board, ref)?.basis !== 'assumed');
     const settled = seen.kind === 'figure' && seen.unsteady ? 'creeping' : 'settled';
-    const conditions = { powered: false, suppliedBy: '', load: '', minutesOn: null, celsius: null, stimulus: 'none', settled } as const;
-    const stored = seen.kind === 'figure' ? { kind: seen.kind, value: seen.value, ...(seen.unsteady ? { unsteady: true } : {}) } : seen;
-    void addLine({ kind: 'reading', body: { mode: point.mode, red: point.red, black: point.black, seen: stored, purpose: 'probe', placeConfirmed: confirmed, conditions } }, id);
+    const conditions = {
+      powered: false,
+      suppliedBy: '',
+      load: '',
+      minutesOn: null,
+      celsius: null,
+      stimulus: 'none',
+      settled,
+    } as const;
+    const stored =
+      seen.kind === 'figure'
+        ? { kind: seen.kind, value: seen.value, ...(seen.unsteady ? { unsteady: true } : {}) }
+        : seen;
+    void addLine(
+      {
+        kind: 'reading',
+        body: {
+          mode: point.mode,
+          red: point.red,
+          black: point.black,
+          seen: stored,
+          purpose: 'probe',
+          placeConfirmed: confirmed,
+          conditions,
+        },
+      },
+      id,
+    );
   };
   const keep = (readings: readonly SeenReading[]): void => {
     if (!current) return;
@@ -69,7 +105,9 @@ export function ProbeScreen() {
     setAllPlaces(false);
   };
   const undo = (): void => {
-    const latest = standingLines(lines).filter((l) => l.entry.kind === 'reading').at(-1);
+    const latest = standingLines(lines)
+      .filter((l) => l.entry.kind === 'reading')
+      .at(-1);
     if (latest) void addLine({ kind: 'reversal', body: { reason: 'undone in Probe' } }, id, latest.id);
     setLast(null);
   };
@@ -83,7 +121,12 @@ export function ProbeScreen() {
         <div className="min-w-0 flex-1">
           <OutcomeLine last={last} />
         </div>
-        <button type="button" aria-pressed={sound} onClick={() => setSound(!sound)} className="rounded-sm border border-line px-2 py-1 text-sm text-faint">
+        <button
+          type="button"
+          aria-pressed={sound}
+          onClick={() => setSound(!sound)}
+          className="rounded-sm border border-line px-2 py-1 text-sm text-faint"
+        >
           {sound ? '♪ sound on' : 'sound off'}
         </button>
       </div>
@@ -93,25 +136,39 @@ export function ProbeScreen() {
           aria-label="Next point"
           data-point={`${current.mode} ${current.red} ${current.black}`}
           data-settled={thinking ? undefined : 'yes'}
-          className={`border border-line bg-raised px-4 py-3 ${named ? 'opacity-80' : ''}`}>
+          className={`border border-line bg-raised px-4 py-3 ${named ? 'opacity-80' : ''}`}
+        >
           <PointPanel board={board} point={current} expected={expected} allPlaces={allPlaces} />
           <ReadingEntry
             key={`${current.mode} ${current.red} ${current.black}`}
             mode={current.mode}
             expected={expected}
             lit={!named}
-            keys={{ next, back, undo, repeatTone: () => tone.current && playTone(tone.current, sound), places: () => setAllPlaces((v) => !v) }}
+            keys={{
+              next,
+              back,
+              undo,
+              repeatTone: () => tone.current && playTone(tone.current, sound),
+              places: () => setAllPlaces((v) => !v),
+            }}
             onKeep={keep}
           />
         </section>
       ) : (
         <section aria-label="Next point" className="border border-line bg-raised px-4 py-6 text-lg">
           {failed !== null ? (
-            <Notice kind="trouble">The plan could not be made: {failed}. Readings can still be written under Board.</Notice>
+            <Notice kind="trouble">
+              The plan could not be made: {failed}. Readings can still be written under Board.
+            </Notice>
           ) : share < 1 ? (
             <>
               Working out what every fault would read …
-              <progress className="mt-3 block h-2 w-full accent-[var(--brass)]" value={share} max={1} aria-label="Working out the plan" />
+              <progress
+                className="mt-3 block h-2 w-full accent-[var(--brass)]"
+                value={share}
+                max={1}
+                aria-label="Working out the plan"
+              />
             </>
           ) : thinking ? (
             'Weighing …'
@@ -137,7 +194,11 @@ export function ProbeScreen() {
       </div>
       <Schematic
         board={board}
-        selection={picked === undefined ? { nets: current ? [current.red, current.black] : [] } : { part: picked, nets: current ? [current.red, current.black] : [] }}
+        selection={
+          picked === undefined
+            ? { nets: current ? [current.red, current.black] : [] }
+            : { part: picked, nets: current ? [current.red, current.black] : [] }
+        }
         byPart={weighed?.byPart}
         height={260}
         onPickPart={setPicked}
@@ -159,9 +220,23 @@ function Verdict() {
       <div className="flex items-center gap-4 border-2 border-brass bg-raised px-4 py-3">
         <p className="min-w-0 flex-1 text-lg">
           <strong>{faultWords(board, leader.fault)}</strong>
-          {leader.group.length > 1 && <span className="block text-sm text-faint">or what reads the same: {leader.group.slice(1, 4).map((g) => faultWords(board, g)).join('; ')}. Lift a leg to tell.</span>}
+          {leader.group.length > 1 && (
+            <span className="block text-sm text-faint">
+              or what reads the same:{' '}
+              {leader.group
+                .slice(1, 4)
+                .map((g) => faultWords(board, g))
+                .join('; ')}
+              . Lift a leg to tell.
+            </span>
+          )}
         </p>
-        <Link ref={link} href={`/jobs/${job.tag}/repair?fault=${encodeURIComponent(leader.fault)}`} data-primary="yes" className={`${PRIMARY_LOOK} shrink-0`}>
+        <Link
+          ref={link}
+          href={`/jobs/${job.tag}/repair?fault=${encodeURIComponent(leader.fault)}`}
+          data-primary="yes"
+          className={`${PRIMARY_LOOK} shrink-0`}
+        >
           Call the fault
         </Link>
       </div>
@@ -169,7 +244,13 @@ function Verdict() {
   }
   return (
     <Notice kind="note">
-      <strong>These readings cannot tell.</strong> What is left reads like a healthy board to diode test and ohms: {leader.group.filter((g) => g !== 'none').slice(0, 4).map((g) => faultWords(board, g)).join('; ')} and others. Nothing is convicted.
+      <strong>These readings cannot tell.</strong> What is left reads like a healthy board to diode test and ohms:{' '}
+      {leader.group
+        .filter((g) => g !== 'none')
+        .slice(0, 4)
+        .map((g) => faultWords(board, g))
+        .join('; ')}{' '}
+      and others. Nothing is convicted.
     </Notice>
   );
 }

@@ -55,15 +55,23 @@ function GoOnWithout() {
         <Dialog.Overlay className="fixed inset-0 bg-black/60" />
         <Dialog.Content className="fixed top-1/2 left-1/2 w-[30rem] max-w-[92vw] -translate-x-1/2 -translate-y-1/2 border-2 border-oxide bg-raised p-6">
           <Dialog.Title className="text-lg font-semibold">Go on without proof</Dialog.Title>
-          <Dialog.Description className="mb-3 text-faint">Holds 15 minutes. The reason is kept in the job log.</Dialog.Description>
+          <Dialog.Description className="mb-3 text-faint">
+            Holds 15 minutes. The reason is kept in the job log.
+          </Dialog.Description>
           <form
             className="flex flex-col gap-3"
             onSubmit={(e) => {
               e.preventDefault();
-              if (reason.trim().length >= 3) void addLine({ kind: 'override', body: { what: 'proof', reason } }).then(() => setOpen(false));
+              if (reason.trim().length >= 3)
+                void addLine({ kind: 'override', body: { what: 'proof', reason } }).then(() => setOpen(false));
             }}
           >
-            <TextField label="Why the stores are known to be empty" value={reason} onChange={(e) => setReason(e.target.value)} autoFocus />
+            <TextField
+              label="Why the stores are known to be empty"
+              value={reason}
+              onChange={(e) => setReason(e.target.value)}
+              autoFocus
+            />
             <Button type="submit" kind="danger">
               Go on, keep the reason
             </Button>

@@ -59,7 +59,8 @@ export function ReadingEntry({
     if (typed.length === 0 || wrong) return;
     const readings = typed.flatMap((t) => (t.ok ? [t.seen] : []));
     const [first] = readings;
-    const slip = !asTyped && readings.length === 1 && first?.kind === 'figure' ? decadeSlip(expected, first.value) : null;
+    const slip =
+      !asTyped && readings.length === 1 && first?.kind === 'figure' ? decadeSlip(expected, first.value) : null;
     if (slip !== null && meant === null) setMeant(slip);
     else keep(readings);
   };
@@ -109,7 +110,11 @@ export function ReadingEntry({
           <p className={`figure text-xl ${wrong ? 'text-oxide' : 'text-slate'}`} aria-live="polite">
             {typed.map((t) => interpreted(t, mode)).join('  ')}
           </p>
-          <Button kind={lit ? 'primary' : 'plain'} onClick={() => send()} disabled={typed.length === 0 || wrong !== undefined}>
+          <Button
+            kind={lit ? 'primary' : 'plain'}
+            onClick={() => send()}
+            disabled={typed.length === 0 || wrong !== undefined}
+          >
             Keep the reading
           </Button>
         </div>
@@ -120,7 +125,8 @@ export function ReadingEntry({
         </p>
       ) : (
         <p className="mt-1 text-sm text-faint">
-          <kbd>o</kbd> overload · <kbd>Space</kbd> agrees, no figure · <kbd>n</kbd> next · <kbd>b</kbd> back · <kbd>u</kbd> undo · <kbd>a</kbd> all places · <kbd>~</kbd> creeping
+          <kbd>o</kbd> overload · <kbd>Space</kbd> agrees, no figure · <kbd>n</kbd> next · <kbd>b</kbd> back ·{' '}
+          <kbd>u</kbd> undo · <kbd>a</kbd> all places · <kbd>~</kbd> creeping
         </p>
       )}
     </div>

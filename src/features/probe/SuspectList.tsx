@@ -9,7 +9,11 @@ export function SuspectList({ board, weighed }: { board: Board; weighed: Weighed
     <ol className="flex flex-col gap-0.5" aria-live="polite">
       {weighed.suspects.slice(0, 5).map((s, i) => (
         <li key={s.fault} className="relative px-2 py-0.5">
-          <span aria-hidden className="absolute inset-y-0 left-0 rounded-sm bg-[rgb(var(--glow)/0.28)]" style={{ width: `${Math.max(1.5, 100 * s.probability)}%` }} />
+          <span
+            aria-hidden
+            className="absolute inset-y-0 left-0 rounded-sm bg-[rgb(var(--glow)/0.28)]"
+            style={{ width: `${Math.max(1.5, 100 * s.probability)}%` }}
+          />
           <span className="relative flex items-baseline gap-2">
             <span className="figure w-14 shrink-0 text-right text-brass">{percent(s.probability)}</span>
             <span className="min-w-0">

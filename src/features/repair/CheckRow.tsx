@@ -21,17 +21,34 @@ export function CheckRow({ state, lit }: { state: CheckState; lit: boolean }) {
   const [reason, setReason] = useState('');
   const keep = (seen: SeenReading): void => {
     const { mode, red, black } = check.point;
-    void addLine({ kind: 'reading', body: { mode, red, black, seen, purpose: 'also-check', ref: check.ref, placeConfirmed: true, conditions: COLD_CONDITIONS } }, id);
+    void addLine(
+      {
+        kind: 'reading',
+        body: {
+          mode,
+          red,
+          black,
+          seen,
+          purpose: 'also-check',
+          ref: check.ref,
+          placeConfirmed: true,
+          conditions: COLD_CONDITIONS,
+        },
+      },
+      id,
+    );
   };
   const skip = (event: FormEvent): void => {
     event.preventDefault();
-    if (reason.trim().length >= 3) void addLine({ kind: 'check-skipped', body: { ref: check.ref, fault: check.fault, reason } });
+    if (reason.trim().length >= 3)
+      void addLine({ kind: 'check-skipped', body: { ref: check.ref, fault: check.fault, reason } });
   };
   return (
     <div className={`border-l-4 bg-raised px-4 py-2 ${lit ? 'border-brass' : 'border-line'}`}>
       <p className="flex justify-between gap-3">
         <span>
-          <strong>{check.ref}</strong>, {check.words} <span className="text-faint">({faultWords(board, check.fault)}?)</span>
+          <strong>{check.ref}</strong>, {check.words}{' '}
+          <span className="text-faint">({faultWords(board, check.fault)}?)</span>
         </span>
         {read && <OutcomeMark outcome={read.outcome} figure={seenWords(read.body.mode, read.body.seen)} />}
         {skipped !== null && !read && <span className="text-faint">skipped: {skipped}</span>}
@@ -41,7 +58,13 @@ export function CheckRow({ state, lit }: { state: CheckState; lit: boolean }) {
           <QuickReading expected={expected} lit={lit} onKeep={keep} />
           {skipping ? (
             <form onSubmit={skip} className="mt-2 flex items-end gap-3">
-              <TextField label="Why it is not checked" className="w-80" value={reason} onChange={(e) => setReason(e.target.value)} autoFocus />
+              <TextField
+                label="Why it is not checked"
+                className="w-80"
+                value={reason}
+                onChange={(e) => setReason(e.target.value)}
+                autoFocus
+              />
               <Button type="submit">Skip with this reason</Button>
             </form>
           ) : (

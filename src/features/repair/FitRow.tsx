@@ -25,14 +25,32 @@ export function FitRow({ state, lit }: { state: FitState; lit: boolean }) {
   const keep = (seen: SeenReading): void => {
     if (!expected) return;
     const { mode, red, black } = expected;
-    void addLine({ kind: 'reading', body: { mode, red, black, seen, purpose: 'after-repair', ref: part.ref, placeConfirmed: true, conditions: COLD_CONDITIONS } }, id);
+    void addLine(
+      {
+        kind: 'reading',
+        body: {
+          mode,
+          red,
+          black,
+          seen,
+          purpose: 'after-repair',
+          ref: part.ref,
+          placeConfirmed: true,
+          conditions: COLD_CONDITIONS,
+        },
+      },
+      id,
+    );
   };
   return (
     <div className={`border-l-4 bg-raised px-4 py-2 ${lit ? 'border-brass' : 'border-line'}`}>
       <p className="flex justify-between gap-3">
         <span>
-          <strong>{part.ref}</strong> <span className="figure">{shortValue(part)}</span> {marking(part) && <span className="text-faint">“{marking(part)}”</span>}
-          {safetyKind(part) && <span className="ml-2 border border-oxide px-1 text-sm text-oxide">safety part: {safetyKind(part)}</span>}
+          <strong>{part.ref}</strong> <span className="figure">{shortValue(part)}</span>{' '}
+          {marking(part) && <span className="text-faint">“{marking(part)}”</span>}
+          {safetyKind(part) && (
+            <span className="ml-2 border border-oxide px-1 text-sm text-oxide">safety part: {safetyKind(part)}</span>
+          )}
         </span>
         {fitted && (
           <span className="text-verdigris">
@@ -45,7 +63,11 @@ export function FitRow({ state, lit }: { state: FitState; lit: boolean }) {
       {after && (
         <p>
           <OutcomeMark outcome={after.outcome} figure={seenWords(after.body.mode, after.body.seen)} />
-          {after.outcome === 'disagree' && <span className="ml-3 text-oxide">Not working as it should: undo the reading in the log, or look again.</span>}
+          {after.outcome === 'disagree' && (
+            <span className="ml-3 text-oxide">
+              Not working as it should: undo the reading in the log, or look again.
+            </span>
+          )}
         </p>
       )}
     </div>
@@ -83,7 +105,8 @@ function FitForm({ part, boardId, lit }: { part: Part; boardId: string; lit: boo
   }, [source, samePart, figures, ticks, speed, breaking]);
   const verdict = judgeSubstitution(part, fitted);
   const refused = verdict.verdict === 'refused';
-  const set = (key: string) => (e: { target: { value: string } }) => setFigures((kept) => ({ ...kept, [key]: e.target.value }));
+  const set = (key: string) => (e: { target: { value: string } }) =>
+    setFigures((kept) => ({ ...kept, [key]: e.target.value }));
   const send = (event: FormEvent): void => {
     event.preventDefault();
     if (refused) return;
@@ -95,17 +118,39 @@ function FitForm({ part, boardId, lit }: { part: Part; boardId: string; lit: boo
   return (
     <form onSubmit={send} className="mt-2 flex flex-col gap-2">
       <div className="flex flex-wrap items-end gap-3">
-        <Choice label="Source" className="w-32" value={source} onChange={(e) => setSource(e.target.value as 'new' | 'salvaged')}>
+        <Choice
+          label="Source"
+          className="w-32"
+          value={source}
+          onChange={(e) => setSource(e.target.value as 'new' | 'salvaged')}
+        >
           <option value="new">new</option>
           <option value="salvaged">salvaged</option>
         </Choice>
-        <Tick label="the same part" className="pb-1.5" checked={samePart} onChange={(e) => setSamePart(e.target.checked)} />
+        <Tick
+          label="the same part"
+          className="pb-1.5"
+          checked={samePart}
+          onChange={(e) => setSamePart(e.target.checked)}
+        />
         {!samePart && (
           <>
-            {passive && <TextField label="Value" className="w-24" value={figures['value'] ?? ''} onChange={set('value')} placeholder={shortValue(part)} />}
+            {passive && (
+              <TextField
+                label="Value"
+                className="w-24"
+                value={figures['value'] ?? ''}
+                onChange={set('value')}
+                placeholder={shortValue(part)}
+              />
+            )}
             <TextField label="Rated V" className="w-20" value={figures['volts'] ?? ''} onChange={set('volts')} />
-            {part.kind !== 'capacitor' && <TextField label="Rated A" className="w-20" value={figures['amps'] ?? ''} onChange={set('amps')} />}
-            {part.kind === 'resistor' && <TextField label="Rated W" className="w-20" value={figures['watts'] ?? ''} onChange={set('watts')} />}
+            {part.kind !== 'capacitor' && (
+              <TextField label="Rated A" className="w-20" value={figures['amps'] ?? ''} onChange={set('amps')} />
+            )}
+            {part.kind === 'resistor' && (
+              <TextField label="Rated W" className="w-20" value={figures['watts'] ?? ''} onChange={set('watts')} />
+            )}
             {part.kind === 'fuse' && (
               <>
                 <Choice label="Speed" className="w-20" value={speed} onChange={(e) => setSpeed(e.target.value)}>
@@ -113,18 +158,40 @@ function FitForm({ part, boardId, lit }: { part: Part; boardId: string; lit: boo
                     <option key={s}>{s}</option>
                   ))}
                 </Choice>
-                <Choice label="Breaking" className="w-20" value={breaking} onChange={(e) => setBreaking(e.target.value)}>
+                <Choice
+                  label="Breaking"
+                  className="w-20"
+                  value={breaking}
+                  onChange={(e) => setBreaking(e.target.value)}
+                >
                   {['', 'L', 'H', 'E'].map((s) => (
                     <option key={s}>{s}</option>
                   ))}
                 </Choice>
               </>
             )}
-            {safety !== null && part.kind !== 'fuse' && <TextField label="Class printed on it" className="w-36" value={figures['class'] ?? ''} onChange={set('class')} />}
+            {safety !== null && part.kind !== 'fuse' && (
+              <TextField
+                label="Class printed on it"
+                className="w-36"
+                value={figures['class'] ?? ''}
+                onChange={set('class')}
+              />
+            )}
             {isElectrolytic(part) && (
               <>
-                <Tick label="low ESR" className="pb-1.5" checked={ticks['esr'] ?? false} onChange={(e) => setTicks((k) => ({ ...k, esr: e.target.checked }))} />
-                <Tick label="105 °C" className="pb-1.5" checked={ticks['hot'] ?? false} onChange={(e) => setTicks((k) => ({ ...k, hot: e.target.checked }))} />
+                <Tick
+                  label="low ESR"
+                  className="pb-1.5"
+                  checked={ticks['esr'] ?? false}
+                  onChange={(e) => setTicks((k) => ({ ...k, esr: e.target.checked }))}
+                />
+                <Tick
+                  label="105 °C"
+                  className="pb-1.5"
+                  checked={ticks['hot'] ?? false}
+                  onChange={(e) => setTicks((k) => ({ ...k, hot: e.target.checked }))}
+                />
               </>
             )}
           </>
@@ -134,7 +201,10 @@ function FitForm({ part, boardId, lit }: { part: Part; boardId: string; lit: boo
           Fitted
         </Button>
       </div>
-      <p className={refused ? 'text-oxide' : verdict.verdict === 'doubt' ? 'text-brass' : 'text-faint'} aria-live="polite">
+      <p
+        className={refused ? 'text-oxide' : verdict.verdict === 'doubt' ? 'text-brass' : 'text-faint'}
+        aria-live="polite"
+      >
         {refused ? '✕ Refused: ' : verdict.verdict === 'doubt' ? '▲ ' : '✓ '}
         {verdict.reasons.join(' ')}
       </p>

@@ -9,7 +9,15 @@ import { interpreted, readTyped } from '@/features/frame/readReading';
 import { Button } from '@/ui/Button';
 
 /** One reading in a row: where the leads go, what should show, the figure, Enter. */
-export function QuickReading({ expected, lit, onKeep }: { expected: ExpectedReading; lit: boolean; onKeep(seen: SeenReading): void }) {
+export function QuickReading({
+  expected,
+  lit,
+  onKeep,
+}: {
+  expected: ExpectedReading;
+  lit: boolean;
+  onKeep(seen: SeenReading): void;
+}) {
   const { boards } = useJob();
   const { board } = boards[0]!;
   const [text, setText] = useState('');
@@ -22,7 +30,8 @@ export function QuickReading({ expected, lit, onKeep }: { expected: ExpectedRead
   return (
     <form onSubmit={send} className="mt-1 flex flex-wrap items-center gap-3">
       <p className="min-w-0 flex-1">
-        {expected.mode === 'diode' ? 'Diode test' : 'Ohms'}: <strong>black</strong> {place(expected.black)}, <strong className="text-oxide">red</strong> {place(expected.red)}; should show{' '}
+        {expected.mode === 'diode' ? 'Diode test' : 'Ohms'}: <strong>black</strong> {place(expected.black)},{' '}
+        <strong className="text-oxide">red</strong> {place(expected.red)}; should show{' '}
         <span className="figure text-lg">{expectedWords(expected)}</span>
       </p>
       <input

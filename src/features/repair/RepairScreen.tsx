@@ -28,7 +28,9 @@ function Repair() {
   const { called, closed, checks, fits } = useRepair();
   if (!called) return <CallFault />;
   const openCheck = checks.find((c) => c.read === null && c.skipped === null);
-  const openFit = openCheck ? undefined : fits.find((f) => f.fitted === null || (f.after === null && f.expected !== null));
+  const openFit = openCheck
+    ? undefined
+    : fits.find((f) => f.fitted === null || (f.after === null && f.expected !== null));
   const ready = !openCheck && !openFit;
   return (
     <div className="flex max-w-4xl flex-col gap-6">
@@ -65,7 +67,8 @@ function Repair() {
         </div>
       </section>
       <Notice kind="caution">
-        A blown fuse is not the fault: it is fitted last, after the supply path read free of shorts. First power through a filament lamp or a current limit, never straight on.
+        A blown fuse is not the fault: it is fitted last, after the supply path read free of shorts. First power through
+        a filament lamp or a current limit, never straight on.
       </Notice>
     </div>
   );
@@ -84,7 +87,12 @@ function ToReport({ tag }: { tag: string }) {
 function CloseRepair() {
   const { addLine } = useJob();
   return (
-    <Button kind="primary" autoFocus className="shrink-0" onClick={() => void addLine({ kind: 'step-closed', body: { step: 'repair' } })}>
+    <Button
+      kind="primary"
+      autoFocus
+      className="shrink-0"
+      onClick={() => void addLine({ kind: 'step-closed', body: { step: 'repair' } })}
+    >
       Close the repair
     </Button>
   );
@@ -110,7 +118,11 @@ function CallFault() {
   return (
     <form onSubmit={send} className="flex max-w-2xl flex-col gap-4">
       <h1 className="text-2xl font-bold">Call the fault</h1>
-      <p className="text-faint">{weighed && weighed.verdict !== 'named' && wanted === null ? 'The readings have not named one yet. You may call it all the same; it is your call that counts.' : 'Calling it opens the list of what to check before power.'}</p>
+      <p className="text-faint">
+        {weighed && weighed.verdict !== 'named' && wanted === null
+          ? 'The readings have not named one yet. You may call it all the same; it is your call that counts.'
+          : 'Calling it opens the list of what to check before power.'}
+      </p>
       <Choice label="Fault" value={fault} onChange={(e) => setChoice(e.target.value)}>
         {list.map((f) => (
           <option key={f} value={f}>
@@ -119,8 +131,20 @@ function CallFault() {
         ))}
         <option value="other">another, in words or as M1:short(d,s)</option>
       </Choice>
-      {fault === 'other' && <TextField label="Another fault" value={other} onChange={(e) => setOther(e.target.value)} placeholder="cracked joint at J1" />}
-      <TextField label="What happened, in words" value={words} onChange={(e) => setWords(e.target.value)} placeholder="shorted after a surge" />
+      {fault === 'other' && (
+        <TextField
+          label="Another fault"
+          value={other}
+          onChange={(e) => setOther(e.target.value)}
+          placeholder="cracked joint at J1"
+        />
+      )}
+      <TextField
+        label="What happened, in words"
+        value={words}
+        onChange={(e) => setWords(e.target.value)}
+        placeholder="shorted after a surge"
+      />
       <Button kind="primary" type="submit" autoFocus className="self-start" disabled={named === ''}>
         Call it: {named === '' ? '…' : faultWords(board, named)}
       </Button>

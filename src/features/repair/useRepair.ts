@@ -46,7 +46,9 @@ export function useRepair(): RepairState {
     const broken = solverFor(board, faults);
     const healthy = solverFor(board, []);
     const readings = linesOf<ReadingBody>(lines, 'reading').map(({ body }) => body);
-    const skips = linesOf<{ ref: string; fault: string; reason: string }>(lines, 'check-skipped').map(({ body }) => body);
+    const skips = linesOf<{ ref: string; fault: string; reason: string }>(lines, 'check-skipped').map(
+      ({ body }) => body,
+    );
     const checks = alsoCheck(board, called.fault).map((check): CheckState => {
       // What else is broken already changes the reading here: it is expected with the called fault in place.
       const expected = expectReading(board, broken, check.point.mode, check.point.red, check.point.black);
@@ -89,15 +91,21 @@ function sameLeads(a: { red: string; black: string }, b: { red: string; black: s
 
 function seenOf(body: ReadingBody): Parameters<typeof judge>[1] {
   const { seen } = body;
-  return seen.kind === 'figure' ? { kind: 'figure', value: seen.value, ...(seen.unsteady ? { unsteady: true } : {}) } : seen;
+  return seen.kind === 'figure'
+    ? { kind: 'figure', value: seen.value, ...(seen.unsteady ? { unsteady: true } : {}) }
+    : seen;
 }
 
 /** The reading that shows a new part works: diode test over a junction, ohms over the rest. */
-function afterPoint(part: Part): { readonly mode: 'diode' | 'ohms'; readonly red: string; readonly black: string } | null {
+function afterPoint(
+  part: Part,
+): { readonly mode: 'diode' | 'ohms'; readonly red: string; readonly black: string } | null {
   const nets = part.nets;
   const pick = (mode: 'diode' | 'ohms', a: number, b: number) => {
     const [red, black] = [nets[a], nets[b]];
-    return red === undefined || black === undefined || netKey(red) === netKey(black) ? null : ({ mode, red, black } as const);
+    return red === undefined || black === undefined || netKey(red) === netKey(black)
+      ? null
+      : ({ mode, red, black } as const);
   };
   switch (part.kind) {
     case 'diode':

@@ -15,7 +15,12 @@ import { Choice, TextField } from '@/ui/Field';
 import { COMPLAINTS } from '@/wire/jobForm';
 import type { LedgerEntry } from '@/wire/ledger';
 
-const SAFETY_TESTS = ['Earth continuity', 'Insulation resistance', 'Touch or leakage current', 'Function under load'] as const;
+const SAFETY_TESTS = [
+  'Earth continuity',
+  'Insulation resistance',
+  'Touch or leakage current',
+  'Function under load',
+] as const;
 
 /** The report: one printable page of what was wrong, what was fitted, what it reads now, and what was not tested. */
 export function ReportScreen() {
@@ -58,7 +63,12 @@ export function ReportScreen() {
         <dd>{plateWords(job.nameplate)}</dd>
         <dt className="text-faint">Complaint</dt>
         <dd>
-          {job.complaint} {job.symptoms.length > 0 && <span className="text-faint">({job.symptoms.map((s) => COMPLAINTS.find((c) => c.code === s)?.words ?? s).join(', ')})</span>}
+          {job.complaint}{' '}
+          {job.symptoms.length > 0 && (
+            <span className="text-faint">
+              ({job.symptoms.map((s) => COMPLAINTS.find((c) => c.code === s)?.words ?? s).join(', ')})
+            </span>
+          )}
         </dd>
         <dt className="text-faint">Outcome</dt>
         <dd>{job.outcome === 'open' ? 'still open' : job.outcome.replaceAll('-', ' ')}</dd>
@@ -98,7 +108,10 @@ function Findings() {
       <ul className="list-inside list-disc">
         {findings.map(({ line, body }) => (
           <li key={line.id}>
-            {body.words} <span className="text-faint">({body.place}; {body.severity})</span>
+            {body.words}{' '}
+            <span className="text-faint">
+              ({body.place}; {body.severity})
+            </span>
           </li>
         ))}
       </ul>
@@ -110,7 +123,9 @@ function ReadingsTable({ purpose, title }: { purpose: 'probe' | 'after-repair'; 
   const { boards, lines } = useJob();
   const { board, id } = boards[0]!;
   const solver = useMemo(() => solverFor(board, []), [board]);
-  const rows = linesOf<ReadingBody>(lines, 'reading').filter(({ line, body }) => line.boardId === id && (body.purpose === 'after-repair') === (purpose === 'after-repair'));
+  const rows = linesOf<ReadingBody>(lines, 'reading').filter(
+    ({ line, body }) => line.boardId === id && (body.purpose === 'after-repair') === (purpose === 'after-repair'),
+  );
   if (rows.length === 0) return null;
   return (
     <section className="mb-4">
@@ -158,7 +173,8 @@ function PartsFitted() {
       <ul className="list-inside list-disc">
         {parts.map(({ line, body }) => (
           <li key={line.id}>
-            {body.ref}, was {body.was}: {body.fitted.source}, {body.fitted.samePart ? 'the same part' : 'another part of no lower rating'}
+            {body.ref}, was {body.was}: {body.fitted.source},{' '}
+            {body.fitted.samePart ? 'the same part' : 'another part of no lower rating'}
             {body.fitted.ratedVolts !== undefined && `, ${formatQuantity(body.fitted.ratedVolts, 'V')}`}
             {body.fitted.ratedAmps !== undefined && `, ${formatQuantity(body.fitted.ratedAmps, 'A')}`}. {body.words}
           </li>
@@ -216,7 +232,8 @@ function SafetyTests() {
           className="no-print mt-2 flex flex-wrap items-end gap-3"
           onSubmit={(e) => {
             e.preventDefault();
-            if (result.trim() !== '') void addLine({ kind: 'safety-test', body: { test, result } }).then(() => setResult(''));
+            if (result.trim() !== '')
+              void addLine({ kind: 'safety-test', body: { test, result } }).then(() => setResult(''));
           }}
         >
           <Choice label="Test made" className="w-56" value={test} onChange={(e) => setTest(e.target.value)}>
@@ -224,7 +241,13 @@ function SafetyTests() {
               <option key={t}>{t}</option>
             ))}
           </Choice>
-          <TextField label="Result" className="w-56" value={result} onChange={(e) => setResult(e.target.value)} placeholder="0.08 ohm, passed" />
+          <TextField
+            label="Result"
+            className="w-56"
+            value={result}
+            onChange={(e) => setResult(e.target.value)}
+            placeholder="0.08 ohm, passed"
+          />
           <Button type="submit">Keep</Button>
         </form>
       )}

@@ -13,7 +13,9 @@ import { StoreRow } from '@/features/frame/StoreRow';
 export function SafeScreen() {
   const { job, lines, progress, addLine, now } = useJob();
   const { hazard } = progress;
-  const isolated = new Map(linesOf<{ source: string }>(lines, 'isolation').map(({ line, body }) => [body.source, line] as const));
+  const isolated = new Map(
+    linesOf<{ source: string }>(lines, 'isolation').map(({ line, body }) => [body.source, line] as const),
+  );
   const nextSource = job.sources.find((s) => !isolated.has(s.name));
   const nextStore = nextSource ? undefined : hazard.stores.find((s) => s.store.proof && s.state !== 'discharged');
   const done = !nextSource && !nextStore;
@@ -66,7 +68,8 @@ export function SafeScreen() {
         </ul>
         {job.sources.some((s) => s.kind === 'battery') && (
           <Notice kind="caution" className="mt-3">
-            Batteries: rings off, insulated tools, one pole at a time, ends taped. Swollen, leaking or hot: stop, take it outside, do not charge it.
+            Batteries: rings off, insulated tools, one pole at a time, ends taped. Swollen, leaking or hot: stop, take
+            it outside, do not charge it.
           </Notice>
         )}
       </section>
@@ -75,20 +78,31 @@ export function SafeScreen() {
           What can hold a charge
         </h2>
         <p className="mb-3 text-faint">
-          Waiting is not discharge, and a screwdriver is no tool for it: it pits leads and damages the capacitor. Read DC volts, highest range first. To touch: below 60 V, in the wet below 30 V. For ohms or diode test: below 0.2 V. A proof holds {PROOF_MINUTES} minutes; read again after{' '}
-          {REGAIN_MINUTES} minutes, charge creeps back.
+          Waiting is not discharge, and a screwdriver is no tool for it: it pits leads and damages the capacitor. Read
+          DC volts, highest range first. To touch: below 60 V, in the wet below 30 V. For ohms or diode test: below 0.2
+          V. A proof holds {PROOF_MINUTES} minutes; read again after {REGAIN_MINUTES} minutes, charge creeps back.
         </p>
         <div className="flex flex-col gap-3">
           {hazard.stores.map((state) => (
-            <StoreRow key={state.store.key} state={state} lit={state === nextStore} locked={nextSource !== undefined} now={now} />
+            <StoreRow
+              key={state.store.key}
+              state={state}
+              lit={state === nextStore}
+              locked={nextSource !== undefined}
+              now={now}
+            />
           ))}
         </div>
         {hazard.stores.length === 0 && <p>No capacitor on this board holds more than 10 mJ or 60 V.</p>}
       </section>
       {done && (
         <p className="mt-6">
-          Leave a {formatQuantity(10e3, 'ohm')} clip lead across the big electrolytics while you work. Powering it, or a battery put back, ends every proof:{' '}
-          <Button kind="danger" onClick={() => void addLine({ kind: 'recharged', body: { why: 'power or battery was connected' } })}>
+          Leave a {formatQuantity(10e3, 'ohm')} clip lead across the big electrolytics while you work. Powering it, or a
+          battery put back, ends every proof:{' '}
+          <Button
+            kind="danger"
+            onClick={() => void addLine({ kind: 'recharged', body: { why: 'power or battery was connected' } })}
+          >
             It was powered again
           </Button>
         </p>

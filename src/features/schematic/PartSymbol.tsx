@@ -22,7 +22,11 @@ export function PartSymbol({ part, box }: { part: Part; box: SymbolBox }) {
         <g transform={turned}>
           {leads(26, 34)}
           <path d={`M26 ${m - 11}V${m + 11}`} />
-          {isElectrolytic(part) ? <rect x={33} y={m - 11} width={4} height={22} fill="currentColor" /> : <path d={`M34 ${m - 11}V${m + 11}`} />}
+          {isElectrolytic(part) ? (
+            <rect x={33} y={m - 11} width={4} height={22} fill="currentColor" />
+          ) : (
+            <path d={`M34 ${m - 11}V${m + 11}`} />
+          )}
           {isElectrolytic(part) && <path d={`M18 ${m - 9}h6M21 ${m - 12}v6`} />}
         </g>
       );
@@ -77,13 +81,28 @@ export function PartSymbol({ part, box }: { part: Part; box: SymbolBox }) {
 
 /** A part of more than two pins: a box with its pins named inside. */
 function Box({ part, box }: { part: Part; box: SymbolBox }) {
-  const short: Readonly<Record<string, string>> = { mosfet: 'FET', bjt: 'BJT', bridge: 'bridge', opto: 'opto', 'shunt-reference': 'ref.' };
+  const short: Readonly<Record<string, string>> = {
+    mosfet: 'FET',
+    bjt: 'BJT',
+    bridge: 'bridge',
+    opto: 'opto',
+    'shunt-reference': 'ref.',
+  };
   const names = pinNames(part);
   return (
     <g>
       <rect x={0} y={0} width={box.width} height={box.height} rx={3} />
       {box.ports.map((p) => (
-        <text key={p.id} x={p.side === 'west' ? 4 : box.width - 4} y={p.y + 3.5} textAnchor={p.side === 'west' ? 'start' : 'end'} className="figure" fontSize={9} stroke="none" fill="currentColor">
+        <text
+          key={p.id}
+          x={p.side === 'west' ? 4 : box.width - 4}
+          y={p.y + 3.5}
+          textAnchor={p.side === 'west' ? 'start' : 'end'}
+          className="figure"
+          fontSize={9}
+          stroke="none"
+          fill="currentColor"
+        >
           {names[p.pin]}
         </text>
       ))}

@@ -55,8 +55,13 @@ export function Schematic({
   }, [fitted]);
 
   // What is picked elsewhere comes into sight here.
-  const focus = selection.part ?? board.parts.find((p) => selection.nets?.every((n) => p.nets.some((m) => netKey(m) === netKey(n))))?.ref;
-  const centred = useMemo(() => (layout && focus !== undefined ? centre(layout, focus, height, frame.current?.clientWidth ?? 800) : null), [layout, focus, height]);
+  const focus =
+    selection.part ??
+    board.parts.find((p) => selection.nets?.every((n) => p.nets.some((m) => netKey(m) === netKey(n))))?.ref;
+  const centred = useMemo(
+    () => (layout && focus !== undefined ? centre(layout, focus, height, frame.current?.clientWidth ?? 800) : null),
+    [layout, focus, height],
+  );
   const [lastFocus, setLastFocus] = useState<string | undefined>(undefined);
   if (focus !== lastFocus && layout) {
     setLastFocus(focus);
@@ -70,11 +75,19 @@ export function Schematic({
   };
   const onMove = (event: ReactPointerEvent): void => {
     const from = drag.current;
-    if (from && event.buttons === 1) setView({ ...from.view, x: from.view.x + event.clientX - from.x, y: from.view.y + event.clientY - from.y });
+    if (from && event.buttons === 1)
+      setView({ ...from.view, x: from.view.x + event.clientX - from.x, y: from.view.y + event.clientY - from.y });
   };
   return (
     <div ref={frame} className="relative overflow-hidden border border-line bg-ground" style={{ height }}>
-      <svg width="100%" height={height} role="img" aria-label={`Schematic of ${board.title}`} onPointerDown={onDown} onPointerMove={onMove}>
+      <svg
+        width="100%"
+        height={height}
+        role="img"
+        aria-label={`Schematic of ${board.title}`}
+        onPointerDown={onDown}
+        onPointerMove={onMove}
+      >
         <g transform={`translate(${shown.x} ${shown.y}) scale(${shown.scale})`}>
           <Drawing layout={layout} board={board} selection={selection} byPart={byPart} onPickPart={onPickPart} />
         </g>
@@ -85,7 +98,13 @@ export function Schematic({
           ['+', 'Larger', () => setView(zoomAt(shown, 1.4, 400, height / 2))],
           ['all', 'Show all', () => setView(fit(layout, height, 0))],
         ].map(([sign, label, act]) => (
-          <button key={String(label)} type="button" aria-label={String(label)} onClick={act as () => void} className="min-w-7 rounded-sm border border-line bg-raised px-1.5">
+          <button
+            key={String(label)}
+            type="button"
+            aria-label={String(label)}
+            onClick={act as () => void}
+            className="min-w-7 rounded-sm border border-line bg-raised px-1.5"
+          >
             {String(sign)}
           </button>
         ))}
@@ -99,7 +118,11 @@ const READABLE = 0.62;
 
 function fit(layout: SchematicLayout, height: number, least = READABLE): View {
   const scale = Math.min(1, (height - 16) / Math.max(1, layout.height), 810 / Math.max(1, layout.width));
-  return { x: 8, y: scale < least ? Math.min(8, (height - layout.height * least) / 2) : 8, scale: Math.max(least, scale) };
+  return {
+    x: 8,
+    y: scale < least ? Math.min(8, (height - layout.height * least) / 2) : 8,
+    scale: Math.max(least, scale),
+  };
 }
 
 function zoomAt(view: View | null, factor: number, px: number, py: number): View | null {
@@ -140,12 +163,30 @@ function Drawing({
         const p = byPart?.get(s.ref) ?? 0;
         const at = layout.at.get(s.ref);
         if (!at || p < 0.02) return null;
-        return <ellipse key={s.ref} cx={at.x + s.width / 2} cy={at.y + s.height / 2} rx={s.width * (0.6 + 0.7 * p)} ry={s.height * (0.7 + 0.9 * p) + 8} fill="url(#suspicion)" opacity={0.3 + 0.7 * p} />;
+        return (
+          <ellipse
+            key={s.ref}
+            cx={at.x + s.width / 2}
+            cy={at.y + s.height / 2}
+            rx={s.width * (0.6 + 0.7 * p)}
+            ry={s.height * (0.7 + 0.9 * p) + 8}
+            fill="url(#suspicion)"
+            opacity={0.3 + 0.7 * p}
+          />
+        );
       })}
       {layout.graph.wires.map((w) => {
         const points = layout.wires.get(w.id) ?? [];
         const bright = lit.has(netKey(w.net));
-        return <polyline key={w.id} points={points.map((p) => `${p.x},${p.y}`).join(' ')} fill="none" stroke={bright ? 'var(--slate)' : 'var(--faint)'} strokeWidth={bright ? 3 : 1.2} />;
+        return (
+          <polyline
+            key={w.id}
+            points={points.map((p) => `${p.x},${p.y}`).join(' ')}
+            fill="none"
+            stroke={bright ? 'var(--slate)' : 'var(--faint)'}
+            strokeWidth={bright ? 3 : 1.2}
+          />
+        );
       })}
       {layout.graph.symbols.map((s) => {
         const part = board.parts.find((p) => p.ref === s.ref)!;
@@ -153,8 +194,21 @@ function Drawing({
         const p = byPart?.get(s.ref) ?? 0;
         const picked = selection.part === s.ref;
         return (
-          <g key={s.ref} transform={`translate(${at.x} ${at.y})`} onClick={() => onPickPart(s.ref)} className="cursor-pointer">
-            <rect x={-2} y={-16} width={s.width + 4} height={s.height + 18} fill="transparent" stroke={picked ? 'var(--slate)' : 'none'} strokeWidth={2} />
+          <g
+            key={s.ref}
+            transform={`translate(${at.x} ${at.y})`}
+            onClick={() => onPickPart(s.ref)}
+            className="cursor-pointer"
+          >
+            <rect
+              x={-2}
+              y={-16}
+              width={s.width + 4}
+              height={s.height + 18}
+              fill="transparent"
+              stroke={picked ? 'var(--slate)' : 'none'}
+              strokeWidth={2}
+            />
             <g
               fill="none"
               stroke={part.basis === 'assumed' ? 'var(--faint)' : 'var(--ink)'}
@@ -172,12 +226,27 @@ function Drawing({
               port.stub === null ? (
                 s.ports.some((other) => other.side === port.side && other.stub !== null) && (
                   // The wire ends where stubs have their room: lead it up to the symbol.
-                  <path key={port.id} d={port.side === 'west' ? `M0 ${port.y}h-${STUB}` : `M${s.width} ${port.y}h${STUB}`} stroke="var(--faint)" strokeWidth={1.2} />
+                  <path
+                    key={port.id}
+                    d={port.side === 'west' ? `M0 ${port.y}h-${STUB}` : `M${s.width} ${port.y}h${STUB}`}
+                    stroke="var(--faint)"
+                    strokeWidth={1.2}
+                  />
                 )
               ) : (
                 <g key={port.id}>
-                  <path d={port.side === 'west' ? `M0 ${port.y}h-8` : `M${s.width} ${port.y}h8`} stroke={lit.has(netKey(port.stub)) ? 'var(--slate)' : 'var(--faint)'} strokeWidth={lit.has(netKey(port.stub)) ? 3 : 1.2} />
-                  <text x={port.side === 'west' ? -10 : s.width + 10} y={port.y + 3} textAnchor={port.side === 'west' ? 'end' : 'start'} fontSize={8.5} fill={lit.has(netKey(port.stub)) ? 'var(--slate)' : 'var(--faint)'}>
+                  <path
+                    d={port.side === 'west' ? `M0 ${port.y}h-8` : `M${s.width} ${port.y}h8`}
+                    stroke={lit.has(netKey(port.stub)) ? 'var(--slate)' : 'var(--faint)'}
+                    strokeWidth={lit.has(netKey(port.stub)) ? 3 : 1.2}
+                  />
+                  <text
+                    x={port.side === 'west' ? -10 : s.width + 10}
+                    y={port.y + 3}
+                    textAnchor={port.side === 'west' ? 'end' : 'start'}
+                    fontSize={8.5}
+                    fill={lit.has(netKey(port.stub)) ? 'var(--slate)' : 'var(--faint)'}
+                  >
                     {port.stub}
                   </text>
                 </g>

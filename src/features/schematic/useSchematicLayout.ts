@@ -42,7 +42,10 @@ export const STUB = 34;
 let engine: InstanceType<typeof ELK> | null = null;
 
 /** Lays a board's schematic out in a worker; null until it is there. */
-export function useSchematicLayout(board: Board): { readonly layout: SchematicLayout | null; readonly failed: boolean } {
+export function useSchematicLayout(board: Board): {
+  readonly layout: SchematicLayout | null;
+  readonly failed: boolean;
+} {
   const graph = useMemo(() => schematicGraph(board), [board]);
   const [layout, setLayout] = useState<SchematicLayout | null>(null);
   const [failed, setFailed] = useState(false);
@@ -88,8 +91,12 @@ function toElk(graph: SchematicGraph): ElkNode {
 }
 
 function fromElk(graph: SchematicGraph, done: ElkNode): SchematicLayout {
-  const west = new Map(graph.symbols.map((s) => [s.ref, s.ports.some((p) => p.side === 'west' && p.stub !== null) ? STUB : 0]));
-  const at = new Map((done.children ?? []).map((c) => [c.id, { x: (c.x ?? 0) + west.get(c.id)!, y: (c.y ?? 0) + LABEL_TOP }]));
+  const west = new Map(
+    graph.symbols.map((s) => [s.ref, s.ports.some((p) => p.side === 'west' && p.stub !== null) ? STUB : 0]),
+  );
+  const at = new Map(
+    (done.children ?? []).map((c) => [c.id, { x: (c.x ?? 0) + west.get(c.id)!, y: (c.y ?? 0) + LABEL_TOP }]),
+  );
   const wires = new Map(
     ((done.edges ?? []) as ElkExtendedEdge[]).map((e) => {
       const [section] = e.sections ?? [];

@@ -11,6 +11,10 @@ export async function POST(request: Request) {
     const read = readNetlist(text);
     if (!read.ok) throw netlistRefused(read.problem);
     const { board, warnings } = read.value;
-    return { title: board.title, parts: board.parts.length, warnings: warnings.map((w) => `${w.sentence}. ${w.remedy}`) };
+    return {
+      title: board.title,
+      parts: board.parts.length,
+      warnings: warnings.map((w) => `${w.sentence}. ${w.remedy}`),
+    };
   });
 }

@@ -10,7 +10,13 @@ import type { OpenJob } from '@/usecases/openJob';
 
 export const dynamic = 'force-dynamic';
 
-export default async function JobLayout({ children, params }: { children: ReactNode; params: Promise<{ tag: string }> }) {
+export default async function JobLayout({
+  children,
+  params,
+}: {
+  children: ReactNode;
+  params: Promise<{ tag: string }>;
+}) {
   const { tag } = await params;
   const open = await openOr404(decodeURIComponent(tag).toUpperCase());
   return (

@@ -25,7 +25,10 @@ const Change = z.strictObject({
 export async function POST(request: Request, { params }: { params: Promise<{ tag: string }> }) {
   const { tag } = await params;
   return handleChange(request, Change, 20_000, ({ boardId, actor, ref, change }) => {
-    const words = change.kind === 'not-fitted' ? `${ref}: not on this board` : `${ref}: on this board it is ${change.mark ?? change.value ?? 'as shown'} (${change.basis})`;
+    const words =
+      change.kind === 'not-fitted'
+        ? `${ref}: not on this board`
+        : `${ref}: on this board it is ${change.mark ?? change.value ?? 'as shown'} (${change.basis})`;
     return reviseBoard(
       pool(),
       tag,

@@ -1,0 +1,115 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import type { Board } from '../circuit';
+import { drawParts } from '../meter';
+import { readNetlist } from '../netlist';
+import { seededRandom } from '../quantity';
+import { Diagnoser, buildWholeDictionary, huntFault, listHypotheses } from '.';
+import type { Hunt, Hypothesis } from '.';
+
+const folder = join(__dirname, '../../../fixtures/boards');
+
+function board(name: string): Board {
+  const read = readNetlist(readFileSync(join(folder, `${name}.cir`), 'utf8'));
+  if (!read.ok) throw new Error(name);
+  const { nameplate } = JSON.parse(readFileSync(join(folder, `${name}.labels.json`), 'utf8')) as Pick<
+    Board,
+    'nameplate'
+  >;
+  return { ...read.value.board, ...(nameplate ? { nameplate } : {}) };
+}
+
+const made = new Map<string, Diagnoser>();
+function diagnoser(name: string): Diagnoser {
+  if (!made.has(name)) {
+    const b = board(name);
+    made.set(name, new Diagnoser(buildWholeDictionary(b, listHypotheses(b))));
+  }
+  return made.get(name)!;
+}
+
+interface Draw {
+  readonly fault: Hypothesis;
+  readonly hunt: Hunt;
+}
+
+/** Seeded draws over hypotheses of some boards: parts drawn, meter noise, readings the plan itself asks for. */
+function draws(
+  names: readonly string[],
+  count: number,
+  seed: number,
+  wanted: (h: Hypothesis, visible: boolean) => boolean,
+): readonly Draw[] {
+  const random = seededRandom(seed);
+  return Array.from({ length: count }, (_, k) => {
+    const d = diagnoser(names[k % names.length]!);
+    const pool = d.dictionary.hypotheses.filter((h, i) => i > 0 && wanted(h, d.groups[i] !== 0));
+    const fault = pool[Math.floor(random() * pool.length)]!;
+    return {
+      fault,
+      hunt: huntFault(d, fault.faults, drawParts(seededRandom(seed * 1000 + k)), seededRandom(seed * 2000 + k)),
+    };
+  });
+}
+
+const BOTH = ['lamp-supply-24v', 'weather-buck-5v'];
+const story = (list: readonly Draw[]): readonly string[] =>
+  list.map(({ fault, hunt }) => `${fault.label} -> ${hunt.diagnosis.suspects[0]!.fault} after ${hunt.readings.length}`);
+
+test('100 draws over the visible faults: the true group comes first in at least 95', () => {
+  const list = draws(BOTH, 100, 41, (h, visible) => visible && h.faults.length === 1);
+  const wrong = list.filter(({ fault, hunt }) => !hunt.diagnosis.suspects[0]!.group.includes(fault.label));
+  expect({ seed: 41, right: list.length - wrong.length, wrong: wrong.length > 5 ? story(wrong) : [] }).toMatchObject({
+    wrong: [],
+  });
+});
+
+test('20 draws of fuse and switch together: both are named in at least 18', () => {
+  const list = draws(['lamp-supply-24v'], 20, 42, (h) => /^M1:short(?:\(d,s\))?\+F1:open$/u.test(h.label));
+  const named = list.filter(({ hunt }) => {
+    const { faults } = hunt.diagnosis.suspects[0]!;
+    return faults.some((f) => f.startsWith('M1:short')) && faults.includes('F1:open');
+  });
+  expect(named.length).toBeGreaterThanOrEqual(18);
+});
+
+test('20 faults that diode test and ohms cannot see: none is convicted', () => {
+  const list = draws(BOTH, 20, 43, (h, visible) => !visible && h.faults.length === 1);
+  const convicted = list.filter(
+    ({ hunt }) => hunt.diagnosis.verdict !== 'cannot-tell' || !hunt.diagnosis.suspects[0]!.invisible,
+  );
+  expect(story(convicted)).toEqual([]);
+});
+
+test('the gate refuses power in every short of the supply path once read, and clears healthy boards', () => {
+  for (const name of BOTH) {
+    const d = diagnoser(name);
+    const shorts = d.dictionary.hypotheses.filter((h) => h.short === 'input' && h.faults.length === 1);
+    expect(shorts.length).toBeGreaterThan(5);
+    shorts.forEach((h, k) => {
+      const { diagnosis } = huntFault(d, h.faults, drawParts(seededRandom(k)), seededRandom(k + 1));
+      expect([h.label, diagnosis.gate.allowed]).toEqual([h.label, false]);
+    });
+    for (let k = 0; k < 6; k++) {
+      const { diagnosis } = huntFault(d, [], drawParts(seededRandom(k + 70)), seededRandom(k + 80));
+      expect(diagnosis.gate).toMatchObject({ allowed: true, reasons: [] });
+    }
+  }
+});
+
+test('before any reading the gate is shut, and names a short set of readings that would clear it', () => {
+  const d = diagnoser('lamp-supply-24v');
+  const { gate } = d.diagnose([]);
+  expect(gate.allowed).toBe(false);
+  expect(gate.clearing.length).toBeGreaterThan(0);
+  expect(gate.clearing.length).toBeLessThan(8);
+  const healthy = gate.clearing.map(({ mode, red, black, raws, spreads }) => ({
+    mode,
+    red,
+    black,
+    seen: spreads[0]!.overload > 0.5 ? ({ kind: 'overload' } as const) : ({ kind: 'figure', value: raws[0]! } as const),
+  }));
+  expect(d.diagnose(healthy).gate.allowed).toBe(true);
+  // A reading at an assumed place cannot open it.
+  expect(d.diagnose(healthy.map((r) => ({ ...r, placeConfirmed: false }))).gate.allowed).toBe(false);
+});

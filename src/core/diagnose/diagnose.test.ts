@@ -1,0 +1,271 @@
+import { seededRandom } from '../quantity';
+import { readNetlist } from '../netlist';
+import { probe, solverFor } from '../meter';
+import { netKey } from '../circuit';
+import { FAULT_MODES } from './faultModes';
+import { binOutcomes, expectedGain } from './nextReading';
+import { KIND_WEIGHTS } from './priors';
+import {
+  Diagnoser,
+  LINKED_FAULTS,
+  alsoCheck,
+  buildDictionary,
+  buildWholeDictionary,
+  coordinate,
+  distinguishable,
+  listHypotheses,
+  logLikelihood,
+  normalCdf,
+  outcomeSpread,
+  pointKey,
+  posterior,
+  probePairs,
+  readingSeconds,
+} from '.';
+
+const LINES = [
+  'small flyback front end',
+  'XJ1 L N CONN',
+  'XF1 L LF FUSE ir=2 vr=250 mark=T2AL250V',
+  'XRV1 LF N MOV vr=300',
+  'XBD1 LF N HV+ HV- BRIDGE vr=600 ir=2',
+  'C1 HV+ HV- 47uF vr=450 esr=0.5 mark="47uF 450V"',
+  'LT1 HV+ D 1m dcr=1',
+  'M1 D G S MM',
+  'R1 S HV- 1 pr=1',
+  'R2 DRV G 22',
+  'R3 G HV- 10k',
+  'XU1 HV- DRV CS VCC CTRL',
+  'R4 S CS 470',
+  'D1 D CL DD',
+  'R5 CL HV+ 47k',
+  '.subckt CTRL 1 2 3 4',
+  'D1 1 2 DD',
+  'D2 1 3 DD',
+  'D3 1 4 DD',
+  'R1 4 1 60k',
+  '.ends',
+  '.model MM NMOS(VTO=3.5 KP=5 RON=1)',
+  '.model DD D(IS=3n N=1.8)',
+];
+const read = readNetlist(LINES.join('\n'));
+if (!read.ok) throw new Error('fixture');
+const board = {
+  ...read.value.board,
+  nameplate: { source: 'mains', inputRail: 'L', inputReturn: 'N', inputMax: 264 } as const,
+};
+const hypotheses = listHypotheses(board);
+const dictionary = buildWholeDictionary(board, hypotheses);
+const labels = hypotheses.map((h) => h.label);
+
+test('tables are sound: every share and weight is positive, every mode is there once', () => {
+  for (const [kind, modes] of Object.entries(FAULT_MODES)) {
+    expect(KIND_WEIGHTS[kind as keyof typeof KIND_WEIGHTS].weight).toBeGreaterThan(0);
+    expect(new Set(modes.map((m) => m.mode)).size).toBe(modes.length);
+    for (const m of modes) expect(m.share).toBeGreaterThan(0);
+  }
+  for (const rule of LINKED_FAULTS) for (const t of rule.takes) expect(t.share > 0 && t.share <= 1).toBe(true);
+});
+
+test('single faults by kind of part, and linked ones by role', () => {
+  for (const wanted of [
+    'none',
+    'R1:open',
+    'R2:value=66',
+    'C1:short',
+    'M1:short(d,s)',
+    'M1.g:open',
+    'BD1:short(ac1,plus)',
+    'F1:open',
+    'RV1:short',
+    'U1:short(1,2)',
+  ]) {
+    expect(labels).toContain(wanted);
+  }
+  for (const wanted of [
+    'RV1:short+F1:open',
+    'C1:short+F1:open',
+    'M1:short(d,s)+F1:open',
+    'M1:short(d,s)+R1:open',
+    'M1:short(d,s)+R2:open',
+    'M1:short(d,s)+F1:open+R1:open',
+    'D1:short+F1:open',
+  ]) {
+    expect(labels).toContain(wanted);
+  }
+  expect(labels.some((l) => /^M1:short\(d,s\)\+U1:leak\(1,2\)=150$/u.test(l))).toBe(true);
+  expect(labels.some((l) => /^M1:short\(d,s\)\+U1:leak\(1,3\)=150$/u.test(l))).toBe(true);
+  expect(new Set(labels).size).toBe(labels.length);
+});
+
+test('shorts of the supply path are known as such, and only those', () => {
+  const shorts = hypotheses.filter((h) => h.short === 'input').map((h) => h.label);
+  for (const wanted of ['RV1:short', 'C1:short', 'M1:short(d,s)', 'BD1:short(ac1,plus)', 'BD1:short(plus,minus)'])
+    expect(shorts).toContain(wanted);
+  for (const other of ['R1:short', 'F1:open', 'M1:short(g,s)', 'R3:open', 'D1:open'])
+    expect(shorts).not.toContain(other);
+});
+
+test('a symptom reweighs: a blown fuse makes shorts likelier, a hiccup makes them unlikely', () => {
+  const share = (symptoms: Parameters<typeof listHypotheses>[1]): number => {
+    const list = listHypotheses(board, symptoms);
+    const total = list.reduce((s, h) => s + h.weight, 0);
+    return list.filter((h) => h.short === 'input').reduce((s, h) => s + h.weight, 0) / total;
+  };
+  expect(share(['fuse-blows'])).toBeGreaterThan(share([]) * 1.2);
+  expect(share(['hiccup'])).toBeLessThan(share([]) * 0.5);
+});
+
+test('every point lies across some part, once', () => {
+  const pairs = probePairs(board);
+  const keys = pairs.map(({ a, b }) => [netKey(a), netKey(b)].sort().join(' '));
+  expect(new Set(keys).size).toBe(keys.length);
+  expect(keys).toContain('d s');
+  expect(dictionary.points.length).toBeLessThanOrEqual(3 * pairs.length);
+});
+
+test('what the dictionary skipped reads as on the healthy board: every entry equals its own full solve', () => {
+  const off: string[] = [];
+  const random = seededRandom(11);
+  hypotheses.forEach((h, i) => {
+    if (random() > 0.4) return;
+    const solver = solverFor(board, h.faults);
+    for (const p of dictionary.points) {
+      const node = (net: string): number => solver.network.nodeOfNet.get(netKey(net))!;
+      const full = probe(solver, p.mode, node(p.red), node(p.black));
+      if (!full.ok) continue;
+      const raw = p.raws[p.classOf[i]!]!;
+      const limit = p.mode === 'diode' ? 2.5 : 60e6;
+      const tolerance = p.mode === 'diode' ? 0.002 : 0.005 * full.value.raw + 0.01;
+      if (!(raw >= limit && full.value.raw >= limit) && !(Math.abs(raw - full.value.raw) <= tolerance))
+        off.push(`${h.label} ${pointKey(p)} ${raw} ${full.value.raw}`);
+    }
+  });
+  expect(off).toEqual([]);
+  expect(dictionary.counts.skipped).toBeGreaterThan(0);
+});
+
+test('the dictionary reports progress that only rises', () => {
+  let last = 0;
+  for (const share of buildDictionary(board, hypotheses.slice(0, 12))) {
+    expect(share).toBeGreaterThan(last);
+    last = share;
+  }
+  expect(last).toBeLessThanOrEqual(1);
+});
+
+test('probabilities come from log weights without overflow, and nothing left is said so', () => {
+  const out = new Float64Array(3);
+  expect(posterior(Float64Array.from([-1e5, -1e5 + Math.log(3), -Infinity]), out).ok).toBe(true);
+  expect([...out]).toEqual([expect.closeTo(0.25, 9), expect.closeTo(0.75, 9), 0]);
+  expect(posterior(Float64Array.from([-Infinity, -Infinity]), new Float64Array(2))).toMatchObject({
+    problem: { code: 'impossible-evidence' },
+  });
+  expect(() => posterior(Float64Array.from([NaN]), new Float64Array(1))).toThrow();
+});
+
+test('the likelihood of a figure is a density: it sums to one with overload', () => {
+  for (const [mode, raw, sigma] of [
+    ['diode', 0.5, 0.02],
+    ['diode', 2.45, 0.1],
+    ['ohms', 4700, 200],
+    ['ohms', 50e6, 2e7],
+  ] as const) {
+    const spread = outcomeSpread(mode, raw, sigma);
+    const [from, to] = mode === 'diode' ? [0, 2.5] : [0, Math.log(60e6)];
+    let sum = Math.exp(logLikelihood(mode, spread, spread, { kind: 'overload' }));
+    const steps = 20_000;
+    for (let k = 0; k < steps; k++) {
+      const x = from + ((to - from) * (k + 0.5)) / steps;
+      const value = mode === 'diode' ? x : Math.exp(x) - 1;
+      sum += (Math.exp(logLikelihood(mode, spread, spread, { kind: 'figure', value })) * (to - from)) / steps;
+    }
+    // The tail beyond the range's end is told as overload: a few percent may be counted on both sides.
+    expect(Math.abs(sum - 1)).toBeLessThan(0.5);
+    expect(coordinate(mode, raw)).toBeCloseTo(mode === 'diode' ? raw : Math.log(raw + 1), 9);
+  }
+});
+
+test('the normal distribution function is right to 2e-7', () => {
+  for (const [z, p] of [
+    [0, 0.5],
+    [1, 0.8413447],
+    [-1.96, 0.0249979],
+    [3, 0.9986501],
+  ] as const)
+    expect(Math.abs(normalCdf(z) - p)).toBeLessThan(2e-7);
+});
+
+test('faults are apart by more than three sigma, or by overload', () => {
+  const at = (mean: number, overload = 0) => ({ mean, sigma: 0.1, overload });
+  expect(distinguishable(at(1), at(1.4))).toBe(false);
+  expect(distinguishable(at(1), at(1.5))).toBe(true);
+  expect(distinguishable(at(1), at(1, 1))).toBe(true);
+  expect(distinguishable(at(1, 1), at(9, 1))).toBe(false);
+});
+
+test('information is never negative, at most the entropy of the suspects, and nothing when they agree', () => {
+  const bins = binOutcomes(dictionary);
+  const n = hypotheses.length;
+  const work = new Float64Array(n);
+  const random = seededRandom(5);
+  const p = Float64Array.from({ length: n }, () => random());
+  const total = p.reduce((a, b) => a + b, 0);
+  let entropy = 0;
+  p.forEach((v, i) => {
+    p[i] = v / total;
+    entropy -= p[i]! * Math.log2(p[i]!);
+  });
+  dictionary.points.forEach((point, i) => {
+    const gain = expectedGain(point, bins[i]!, p, work);
+    expect(gain).toBeGreaterThanOrEqual(0);
+    expect(gain).toBeLessThanOrEqual(entropy + 1e-9);
+  });
+  const sure = new Float64Array(n);
+  sure[3] = 1;
+  dictionary.points.forEach((point, i) => expect(expectedGain(point, bins[i]!, sure, work)).toBeLessThan(1e-9));
+});
+
+test('a reading costs less where the black lead stays, more where the meter must settle or change its mode', () => {
+  const point = { ...dictionary.points[0]!, settle: 0 };
+  const same = { mode: point.mode, red: 'x', black: point.black };
+  expect(readingSeconds(point, same)).toBe(5);
+  expect(readingSeconds(point, { ...same, black: 'elsewhere' })).toBe(10);
+  expect(readingSeconds(point, { ...same, mode: point.mode === 'ohms' ? 'diode' : 'ohms' })).toBe(8);
+  expect(readingSeconds({ ...point, settle: 30 }, same)).toBeGreaterThan(100);
+});
+
+test('the order of readings does not matter, and the same point again replaces its first figure', () => {
+  const d = new Diagnoser(dictionary);
+  const a = { mode: 'diode', red: 'S', black: 'D', seen: { kind: 'figure', value: 0.01 } } as const;
+  const b = { mode: 'ohms', red: 'L', black: 'LF', seen: { kind: 'figure', value: 0.1 } } as const;
+  const one = d.weigh([a, b]);
+  const two = d.weigh([b, a]);
+  one.forEach((v, i) => expect(v).toBeCloseTo(two[i]!, 12));
+  const corrected = d.weigh([{ ...a, seen: { kind: 'figure', value: 0.5 } }, a, b]);
+  one.forEach((v, i) => expect(v).toBeCloseTo(corrected[i]!, 12));
+});
+
+test('a point outside the dictionary is computed when asked for', () => {
+  const d = new Diagnoser(dictionary);
+  const point = d.predictions.at({ mode: 'ohms', red: 'L', black: 'HV-' });
+  expect(point.classOf).toHaveLength(hypotheses.length);
+  expect(d.predictions.at({ mode: 'ohms', red: 'l', black: 'hv-' })).toBe(point);
+});
+
+test('what to check before power follows from the called fault', () => {
+  const checks = alsoCheck(board, 'M1:short(d,s)');
+  expect(checks.map((c) => c.ref).sort()).toEqual(['F1', 'R1', 'R2', 'U1', 'U1']);
+  expect(checks.find((c) => c.ref === 'F1')?.point).toEqual({ mode: 'ohms', red: 'L', black: 'LF' });
+  expect(alsoCheck(board, 'M1:short(d,s)+F1:open').map((c) => c.ref)).not.toContain('F1');
+  expect(alsoCheck(board, 'R3:open')).toEqual([]);
+  expect(alsoCheck(board, 'cracked joint')).toEqual([]);
+});
+
+test('groups hold what cannot be told apart: a dried capacitor with a healthy board, two equal parallel parts with each other', () => {
+  const d = new Diagnoser(dictionary);
+  const suspects = d.suspects(d.weigh([]));
+  const group = (label: string): readonly string[] => suspects.find((s) => s.group.includes(label))?.group ?? [];
+  expect(group('C1:esr=10')).toContain('none');
+  expect(group('M1:short(d,s)')).not.toContain('none');
+});

@@ -1,0 +1,89 @@
+import {
+  engineeringParts,
+  formatQuantity,
+  formatVolts,
+  gaussian,
+  nearestPreferred,
+  parseQuantity,
+  seededRandom,
+  weakestBasis,
+} from '.';
+
+const THIN = '\u2009';
+
+test.each([
+  ['4k7', 4700, null],
+  ['2M2', 2.2e6, null],
+  ['3R3', 3.3, null],
+  ['0.47u', 0.47e-6, null],
+  ['4.7 kΩ', 4700, 'ohm'],
+  [`470${THIN}µF`, 470e-6, 'F'],
+  ['470 \u03bcF', 470e-6, 'F'],
+  ['5 mohm', 5e-3, 'ohm'],
+  ['5 ohm', 5, 'ohm'],
+  ['1M', 1e6, null],
+  ['1m', 1e-3, null],
+  ['5V1', 5.1, 'V'],
+  ['-0.02', -0.02, null],
+  ['1,5k', 1500, null],
+  ['.1u', 1e-7, null],
+  ['2e3', 2000, null],
+])('reads %s', (text, value, unit) => {
+  const read = parseQuantity(text);
+  expect(read.ok && [read.value.value, read.value.unit]).toEqual([value, unit]);
+});
+
+test.each(['', 'abc', '4k7k', '1.2.3', '5 parsec', '--1', 'k'])('refuses %p', (text) => {
+  const read = parseQuantity(text);
+  expect(read.ok).toBe(false);
+  if (!read.ok) expect(read.problem.code).toBe('unreadable-quantity');
+});
+
+test.each([
+  [4700, 'ohm', `4.7${THIN}kΩ`],
+  [325, 'V', `325${THIN}V`],
+  [470e-6, 'F', `470${THIN}µF`],
+  [999.9, 'ohm', `1${THIN}kΩ`],
+  [0, 'V', `0${THIN}V`],
+  [-0.0123, 'A', `-12.3${THIN}mA`],
+  [2.2e6, 'ohm', `2.2${THIN}MΩ`],
+] as const)('prints %p %s', (value, unit, text) => expect(formatQuantity(value, unit)).toBe(text));
+
+test('a meter shows three decimals below ten volts', () => {
+  expect(formatVolts(0.5124)).toBe(`0.512${THIN}V`);
+  expect(formatVolts(12.34)).toBe(`12.3${THIN}V`);
+});
+
+test('printing and reading agree over fifteen decades', () => {
+  const random = seededRandom(1);
+  for (let k = 0; k < 500; k++) {
+    const value = Number((10 ** (random() * 15 - 12)).toPrecision(3));
+    const { figure, unit } = engineeringParts(value, 'ohm');
+    const back = parseQuantity(`${figure} ${unit}`);
+    expect(back.ok && Math.abs(back.value.value / value - 1)).toBeLessThan(1e-9);
+  }
+});
+
+test.each([
+  [4600, 'E12', 4700],
+  [9.8, 'E12', 10],
+  [1.49e-6, 'E24', 1.5e-6],
+  [10470, 'E96', 10500],
+] as const)('nearest to %p in %s is %p', (wanted, series, value) =>
+  expect(nearestPreferred(wanted, series)).toBeCloseTo(value, 12),
+);
+
+test('a figure is only as well known as its least known part', () => {
+  expect(weakestBasis(['confirmed', 'assumed', 'measured'])).toBe('assumed');
+  expect(weakestBasis(['measured', 'confirmed'])).toBe('measured');
+});
+
+test('the seeded normal numbers have mean 0 and deviation 1', () => {
+  const random = seededRandom(7);
+  const drawn = Array.from({ length: 20_000 }, () => gaussian(random));
+  const mean = drawn.reduce((a, b) => a + b, 0) / drawn.length;
+  const deviation = Math.sqrt(drawn.reduce((a, b) => a + (b - mean) ** 2, 0) / drawn.length);
+  // Standard error of the mean of 20,000 is 0.007.
+  expect(Math.abs(mean)).toBeLessThan(0.03);
+  expect(Math.abs(deviation - 1)).toBeLessThan(0.03);
+});
