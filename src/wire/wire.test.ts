@@ -1,0 +1,70 @@
+import { readFileSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { z } from 'zod';
+import { readNetlist, writeNetlist } from '@/core/netlist';
+import { BoardJson, boardFromJson, boardToJson } from './boardJson';
+import { LedgerEntry, NewLine } from './ledger';
+import { NewJob } from './jobForm';
+import { csvField, csvFields, parseReadingsCsv } from './readingsCsv';
+
+const root = join(__dirname, '../..');
+const source = readFileSync(join(root, 'fixtures/boards/galley-inverter-600.cir'), 'utf8');
+const read = readNetlist(source);
+if (!read.ok) throw new Error('fixture');
+const { board } = read.value;
+
+test('a board survives JSON whole: the netlist written from it is the file it came from', () => {
+  const json: unknown = JSON.parse(JSON.stringify(boardToJson({ ...board, nameplate: { source: 'battery', inputMax: 15 } })));
+  const back = boardFromJson(BoardJson.parse(json));
+  expect(writeNetlist(back)).toBe(source);
+  expect(back.nameplate).toEqual({ source: 'battery', inputMax: 15 });
+});
+
+test.each([
+  ['another format', { format: 'something' }],
+  ['no parts', { parts: [] }],
+  ['a key of nobody', { extra: 1 }],
+])('a board JSON with %s is refused', (_name, change) => {
+  expect(BoardJson.safeParse({ ...boardToJson(board), ...change }).success).toBe(false);
+});
+
+test('the published JSON Schema is the one made from the Zod schema', () => {
+  const path = join(root, 'docs/board.schema.json');
+  const made = `${JSON.stringify(z.toJSONSchema(BoardJson, { io: 'input' }), null, 2)}\n`;
+  if (process.env['WRITE_SCHEMA']) writeFileSync(path, made);
+  expect(readFileSync(path, 'utf8')).toBe(made);
+});
+
+test('readings CSV: figures, OL, quotes and case; every bad line named', () => {
+  const good = parseReadingsCsv(board, 'mode,red,black,value\r\ndiode,GA1,"BAT-",0.628\nohms,hv+,HV-,OL\n\n');
+  expect(good.ok && good.value.map((r) => [r.red, r.seen])).toEqual([
+    ['GA1', { kind: 'figure', value: 0.628 }],
+    ['HV+', { kind: 'overload' }],
+  ]);
+  const bad = parseReadingsCsv(board, 'mode,red,black,value\nsmell,GA1,BAT-,1\ndiode,NOPE,BAT-,1\ndiode,GA1,BAT-,abc\nring,GA1,BAT-,3');
+  expect(!bad.ok && bad.problem.map((p) => p.details!.line)).toEqual([2, 3, 4, 5]);
+  expect(parseReadingsCsv(board, 'a,b\n').ok).toBe(false);
+  expect(csvFields(csvField('a "b", c'))).toEqual(['a "b", c']);
+});
+
+test('ledger entries are strict: unknown keys, empty reasons and wild figures are refused', () => {
+  const reading = { kind: 'reading', body: { mode: 'diode', red: 'A', black: 'B', seen: { kind: 'overload' } } };
+  expect(LedgerEntry.parse(reading)).toMatchObject({ body: { purpose: 'probe', placeConfirmed: true, conditions: { powered: false, stimulus: 'none' } } });
+  for (const wrong of [
+    { ...reading, body: { ...reading.body, verdict: 'agrees' } },
+    { kind: 'override', body: { what: 'proof', reason: '' } },
+    { kind: 'discharge-proof', body: { storeKey: 'x', refs: [], volts: 0, meterProved: true } },
+    { kind: 'gossip', body: {} },
+  ]) {
+    expect(LedgerEntry.safeParse(wrong).success).toBe(false);
+  }
+  const line = { clientKey: '7d444840-9dc0-41d1-b245-5ffdce74fad2', actor: 'Bench A', boardId: '1', entry: reading };
+  expect(NewLine.safeParse(line).success).toBe(true);
+  expect(NewLine.safeParse({ ...line, boardId: '1; drop table job' }).success).toBe(false);
+});
+
+test('a new job needs a tag of plain letters, a unit and at least one source', () => {
+  const job = { tag: 'sp-9', unit: 'U', nameplate: {}, complaint: '', symptoms: ['dead'], sources: [{ name: 'Mains', kind: 'mains' }], board: { from: 'typical', name: 'buck-module' } };
+  expect(NewJob.parse(job).tag).toBe('SP-9');
+  for (const wrong of [{ ...job, tag: 'a b' }, { ...job, unit: ' ' }, { ...job, sources: [] }, { ...job, symptoms: ['sad'] }]) expect(NewJob.safeParse(wrong).success).toBe(false);
+});
