@@ -5,7 +5,7 @@ import hooks from 'eslint-plugin-react-hooks';
 const noWebServer = ['**/data/**', '@/data/**', '**/usecases/**', '@/usecases/**'];
 
 export default tseslint.config(
-  { ignores: ['.next/', '.lantern/', 'node_modules/', 'next-env.d.ts', 'test-results/', 'playwright-report/'] },
+  { ignores: ['.next/', '.lantern/', 'node_modules/', 'next-env.d.ts', 'test-results/', 'playwright-report/', 'public/'] },
   ...tseslint.configs.recommended,
   {
     rules: {

@@ -23,7 +23,7 @@ try {
     process.exitCode = await test(rest);
   } else {
     await npmPackages();
-    await import(pathToFileURL(await bundle('cli', 'src/cli/main.ts')).href);
+    await import(pathToFileURL(await bundle('cli', 'src/cli/entry.ts')).href);
   }
 } catch (error) {
   if (!(error instanceof SetUpProblem)) throw error;

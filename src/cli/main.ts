@@ -49,5 +49,3 @@ export function main(words: readonly string[]): number {
     throw error;
   }
 }
-
-process.exitCode = main(process.argv.slice(2));

@@ -38,6 +38,11 @@ export function makePool(connectionString: string): pg.Pool {
 export async function withTransaction<T>(from: pg.Pool, work: (tx: Tx) => Promise<T>): Promise<T> {
   const client = await from.connect();
   let broken: Error | undefined;
+  // A connection lost while it is ours must fail this work, not the process.
+  const lost = (error: Error): void => {
+    broken = error;
+  };
+  client.on('error', lost);
   try {
     await client.query('begin');
     const done = await work(client as unknown as Tx);
@@ -49,6 +54,7 @@ export async function withTransaction<T>(from: pg.Pool, work: (tx: Tx) => Promis
     });
     throw error;
   } finally {
+    client.off('error', lost);
     client.release(broken);
   }
 }

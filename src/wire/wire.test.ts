@@ -14,7 +14,9 @@ if (!read.ok) throw new Error('fixture');
 const { board } = read.value;
 
 test('a board survives JSON whole: the netlist written from it is the file it came from', () => {
-  const json: unknown = JSON.parse(JSON.stringify(boardToJson({ ...board, nameplate: { source: 'battery', inputMax: 15 } })));
+  const json: unknown = JSON.parse(
+    JSON.stringify(boardToJson({ ...board, nameplate: { source: 'battery', inputMax: 15 } })),
+  );
   const back = boardFromJson(BoardJson.parse(json));
   expect(writeNetlist(back)).toBe(source);
   expect(back.nameplate).toEqual({ source: 'battery', inputMax: 15 });
@@ -41,7 +43,10 @@ test('readings CSV: figures, OL, quotes and case; every bad line named', () => {
     ['GA1', { kind: 'figure', value: 0.628 }],
     ['HV+', { kind: 'overload' }],
   ]);
-  const bad = parseReadingsCsv(board, 'mode,red,black,value\nsmell,GA1,BAT-,1\ndiode,NOPE,BAT-,1\ndiode,GA1,BAT-,abc\nring,GA1,BAT-,3');
+  const bad = parseReadingsCsv(
+    board,
+    'mode,red,black,value\nsmell,GA1,BAT-,1\ndiode,NOPE,BAT-,1\ndiode,GA1,BAT-,abc\nring,GA1,BAT-,3',
+  );
   expect(!bad.ok && bad.problem.map((p) => p.details!.line)).toEqual([2, 3, 4, 5]);
   expect(parseReadingsCsv(board, 'a,b\n').ok).toBe(false);
   expect(csvFields(csvField('a "b", c'))).toEqual(['a "b", c']);
@@ -49,7 +54,9 @@ test('readings CSV: figures, OL, quotes and case; every bad line named', () => {
 
 test('ledger entries are strict: unknown keys, empty reasons and wild figures are refused', () => {
   const reading = { kind: 'reading', body: { mode: 'diode', red: 'A', black: 'B', seen: { kind: 'overload' } } };
-  expect(LedgerEntry.parse(reading)).toMatchObject({ body: { purpose: 'probe', placeConfirmed: true, conditions: { powered: false, stimulus: 'none' } } });
+  expect(LedgerEntry.parse(reading)).toMatchObject({
+    body: { purpose: 'probe', placeConfirmed: true, conditions: { powered: false, stimulus: 'none' } },
+  });
   for (const wrong of [
     { ...reading, body: { ...reading.body, verdict: 'agrees' } },
     { kind: 'override', body: { what: 'proof', reason: '' } },
@@ -64,7 +71,21 @@ test('ledger entries are strict: unknown keys, empty reasons and wild figures ar
 });
 
 test('a new job needs a tag of plain letters, a unit and at least one source', () => {
-  const job = { tag: 'sp-9', unit: 'U', nameplate: {}, complaint: '', symptoms: ['dead'], sources: [{ name: 'Mains', kind: 'mains' }], board: { from: 'typical', name: 'buck-module' } };
+  const job = {
+    tag: 'sp-9',
+    unit: 'U',
+    nameplate: {},
+    complaint: '',
+    symptoms: ['dead'],
+    sources: [{ name: 'Mains', kind: 'mains' }],
+    board: { from: 'typical', name: 'buck-module' },
+  };
   expect(NewJob.parse(job).tag).toBe('SP-9');
-  for (const wrong of [{ ...job, tag: 'a b' }, { ...job, unit: ' ' }, { ...job, sources: [] }, { ...job, symptoms: ['sad'] }]) expect(NewJob.safeParse(wrong).success).toBe(false);
+  for (const wrong of [
+    { ...job, tag: 'a b' },
+    { ...job, unit: ' ' },
+    { ...job, sources: [] },
+    { ...job, symptoms: ['sad'] },
+  ])
+    expect(NewJob.safeParse(wrong).success).toBe(false);
 });

@@ -56,7 +56,14 @@ test('OL expected: a figure disagrees, OL agrees', () => {
   expect(judge(e, { kind: 'figure', value: 0.5 })).toBe('disagree');
 });
 
-test.each([[4.7, 4700], [47, 4700], [470, 4700], [4700, null], [9000, null], [47000, 4700]] as const)('%p ohm against 4.7 kohm: meant %p?', (typed, meant) => {
+test.each([
+  [4.7, 4700],
+  [47, 4700],
+  [470, 4700],
+  [4700, null],
+  [9000, null],
+  [47000, 4700],
+] as const)('%p ohm against 4.7 kohm: meant %p?', (typed, meant) => {
   const slip = decadeSlip(at('R1 a b 4.7k', 'ohms', 'a', 'b'), typed);
   // Two decades are no slip of a prefix.
   if (typed === 47) expect(slip).toBeNull();

@@ -8,7 +8,16 @@ import type { LedgerLine } from '.';
 let seq = 0;
 const line = (kind: string, body: unknown, more: Partial<LedgerLine> = {}): LedgerLine => {
   seq++;
-  return { id: String(seq), seq, boardId: '1', entry: { kind, body }, actor: 'Bench A', at: seq * 1000, reverses: null, ...more };
+  return {
+    id: String(seq),
+    seq,
+    boardId: '1',
+    entry: { kind, body },
+    actor: 'Bench A',
+    at: seq * 1000,
+    reverses: null,
+    ...more,
+  };
 };
 const board = archetypeBoard('flyback-opto')!;
 const sources = [{ name: 'Mains lead', kind: 'mains' }];
@@ -22,9 +31,24 @@ test('what was undone does not stand, and the undoing itself is no line of the j
 });
 
 test('readings count for the diagnosis in the order taken; those after the repair and of other boards do not', () => {
-  const body = (value: number, purpose = 'probe') => ({ mode: 'ohms', red: 'a', black: 'b', seen: { kind: 'figure', value }, purpose, placeConfirmed: true });
-  const lines = [line('reading', body(1)), line('reading', body(2, 'after-repair')), line('reading', body(3), { boardId: '2' }), line('reading', { ...body(4), seen: { kind: 'figure', value: 4, unsteady: true } })];
-  expect(diagnosticReadings([...lines].reverse(), '1').map((r) => r.seen)).toEqual([{ kind: 'figure', value: 1 }, { kind: 'at-least', value: 4 }]);
+  const body = (value: number, purpose = 'probe') => ({
+    mode: 'ohms',
+    red: 'a',
+    black: 'b',
+    seen: { kind: 'figure', value },
+    purpose,
+    placeConfirmed: true,
+  });
+  const lines = [
+    line('reading', body(1)),
+    line('reading', body(2, 'after-repair')),
+    line('reading', body(3), { boardId: '2' }),
+    line('reading', { ...body(4), seen: { kind: 'figure', value: 4, unsteady: true } }),
+  ];
+  expect(diagnosticReadings([...lines].reverse(), '1').map((r) => r.seen)).toEqual([
+    { kind: 'figure', value: 1 },
+    { kind: 'at-least', value: 4 },
+  ]);
 });
 
 test('a job walks from isolation to the report, each time with one next thing to do', () => {
@@ -34,8 +58,13 @@ test('a job walks from isolation to the report, each time with one next thing to
   expect(where()).toMatchObject({ attention: 'safe', next: 'Isolate every source', hazard: { state: 'LIVE' } });
   lines.push(line('isolation', { source: 'Mains lead' }));
   expect(where()).toMatchObject({ attention: 'safe', hazard: { state: 'NOT PROVED' }, lamps: { safe: 'part' } });
-  for (const s of energyStores(board).filter((x) => x.proof)) lines.push(line('discharge-proof', { storeKey: s.key, volts: 0.02, meterProved: true }));
-  expect(where()).toMatchObject({ attention: 'probe', hazard: { state: 'DISCHARGED', meterSafe: true }, lamps: { safe: 'lit', board: 'part' } });
+  for (const s of energyStores(board).filter((x) => x.proof))
+    lines.push(line('discharge-proof', { storeKey: s.key, volts: 0.02, meterProved: true }));
+  expect(where()).toMatchObject({
+    attention: 'probe',
+    hazard: { state: 'DISCHARGED', meterSafe: true },
+    lamps: { safe: 'lit', board: 'part' },
+  });
   lines.push(line('fault', { fault: 'C1:short', words: '' }));
   expect(where().attention).toBe('repair');
   lines.push(line('replacement', { ref: 'C1' }));
@@ -46,21 +75,25 @@ test('a job walks from isolation to the report, each time with one next thing to
   expect(where().hazard.meterSafe).toBe(false);
 });
 
-test.each(ARCHETYPES.map((a) => a.name))('the typical circuit %s reads, is all assumed, and its nameplate names its own nets', (name) => {
-  const made = archetypeBoard(name)!;
-  expect(made.parts.every((p) => p.basis === 'assumed')).toBe(true);
-  const nets = new Set(made.parts.flatMap((p) => p.nets));
-  expect(nets.has(made.nameplate!.inputRail!)).toBe(true);
-  for (const o of made.nameplate!.outputs!) expect(nets.has(o.rail!) && nets.has(o.return!)).toBe(true);
-  expect(archetypeBoard('nothing like it')).toBeNull();
-});
+test.each(ARCHETYPES.map((a) => a.name))(
+  'the typical circuit %s reads, is all assumed, and its nameplate names its own nets',
+  (name) => {
+    const made = archetypeBoard(name)!;
+    expect(made.parts.every((p) => p.basis === 'assumed')).toBe(true);
+    const nets = new Set(made.parts.flatMap((p) => p.nets));
+    expect(nets.has(made.nameplate!.inputRail!)).toBe(true);
+    for (const o of made.nameplate!.outputs!) expect(nets.has(o.rail!) && nets.has(o.return!)).toBe(true);
+    expect(archetypeBoard('nothing like it')).toBeNull();
+  },
+);
 
 test('leads are told places in words, the easiest first', () => {
   const [first] = placesOnNet(board, 'HV+');
   expect(first?.words).toBe('C1 plus (big capacitor)');
   expect(placesOnNet(board, 'OUT+')[0]?.words).toBe('J2 pin 1 (DC OUT)');
   expect(placesOnNet(board, 'DRAIN').map((p) => p.words)).toContain('M1 drain, middle leg or tab');
-  for (let i = 1, list = placesOnNet(board, 'HV-'); i < list.length; i++) expect(list[i]!.ease).toBeGreaterThanOrEqual(list[i - 1]!.ease);
+  for (let i = 1, list = placesOnNet(board, 'HV-'); i < list.length; i++)
+    expect(list[i]!.ease).toBeGreaterThanOrEqual(list[i - 1]!.ease);
 });
 
 test('the schematic has every part once, every wire between ports of one net, and grounds as names', () => {
@@ -73,5 +106,6 @@ test('the schematic has every part once, every wire between ports of one net, an
   for (const wire of graph.wires) expect(netOf(wire.from)).toBe(netOf(wire.to));
   expect(graph.wires.some((w) => w.net === 'HV-')).toBe(false);
   expect(graph.wires.some((w) => w.net === 'HV+')).toBe(true);
-  for (const s of graph.symbols) for (const p of s.ports) expect(p.x >= 0 && p.x <= s.width && p.y >= 0 && p.y <= s.height).toBe(true);
+  for (const s of graph.symbols)
+    for (const p of s.ports) expect(p.x >= 0 && p.x <= s.width && p.y >= 0 && p.y <= s.height).toBe(true);
 });

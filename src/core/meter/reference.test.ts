@@ -46,7 +46,8 @@ describe.each(readdirSync(join(fixtures, 'reference')).filter((f) => f.startsWit
       const near =
         reading.kind === 'overload'
           ? line.overload
-          : line.value !== null && Math.abs(reading.value - line.value) <= (mode === 'diode' ? 0.002 : 0.005 * Math.abs(line.value));
+          : line.value !== null &&
+            Math.abs(reading.value - line.value) <= (mode === 'diode' ? 0.002 : 0.005 * Math.abs(line.value));
       const beep = mode !== 'continuity' || line.beep === undefined || line.beep === beeps(reading);
       if (!near || !beep) wrong.push([line, reading]);
     }

@@ -63,7 +63,9 @@ test('nameplate sanity: 72 W from 90 V asks for 1.57 A, a 10 A fuse for that is 
   const sane = nameplateSanity({ source: 'mains', inputMin: 90, inputMax: 264, outputVolts: 24, outputAmps: 3 });
   expect(sane.inputAmps).toBeCloseTo(72 / (0.85 * 0.6 * 90), 6);
   expect(sane.remarks).toEqual([]);
-  expect(nameplateSanity({ source: 'mains', inputMin: 90, outputVolts: 24, outputAmps: 3, fuseAmps: 10 }).remarks).toHaveLength(1);
+  expect(
+    nameplateSanity({ source: 'mains', inputMin: 90, outputVolts: 24, outputAmps: 3, fuseAmps: 10 }).remarks,
+  ).toHaveLength(1);
   expect(nameplateSanity({ source: 'mains', inputMin: 240, inputMax: 100 }).remarks).toHaveLength(1);
   expect(nameplateSanity({ source: 'dc' }).outputWatts).toBeNull();
 });

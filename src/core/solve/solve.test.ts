@@ -12,7 +12,13 @@ function boardOf(...lines: string[]) {
   return read.value.board;
 }
 
-function reading(lines: readonly string[], mode: 'diode' | 'ohms', red: string, black: string, faults: readonly string[] = []) {
+function reading(
+  lines: readonly string[],
+  mode: 'diode' | 'ohms',
+  red: string,
+  black: string,
+  faults: readonly string[] = [],
+) {
   const board = boardOf(...lines);
   const parsed = faults.map((f) => {
     const fault = parseFault(board, f);
@@ -50,7 +56,13 @@ test('a junction with series resistance obeys its own equation, and its conducta
 test('a channel is continuous in both directions and its slopes are its derivatives', () => {
   const out = new Float64Array(3);
   const amps = (vgs: number, vds: number): number => (channelCurrent(vgs, vds, 2, 5, 0.5, out), out[0]!);
-  for (const [vgs, vds] of [[3, 0.1], [3, 5], [2.5, -0.3], [1.5, -0.8], [4, 1]] as const) {
+  for (const [vgs, vds] of [
+    [3, 0.1],
+    [3, 5],
+    [2.5, -0.3],
+    [1.5, -0.8],
+    [4, 1],
+  ] as const) {
     amps(vgs, vds);
     const [, gm, gd] = [...out];
     const h = 1e-6;
@@ -99,12 +111,23 @@ test.each([
 });
 
 test('a short sits inside an opened pin', () => {
-  expect(reading(['M1 d g s MM', '.model MM NMOS(VTO=3)'], 'ohms', 'd', 's', ['M1:short(d,s)', 'M1.d:open'])).toBe('OL');
+  expect(reading(['M1 d g s MM', '.model MM NMOS(VTO=3)'], 'ohms', 'd', 's', ['M1:short(d,s)', 'M1.d:open'])).toBe(
+    'OL',
+  );
   expect(reading(['M1 d g s MM', '.model MM NMOS(VTO=3)'], 'ohms', 'd', 's', ['M1:short(d,s)'])).toBeCloseTo(0.1, 6);
 });
 
 test('the order of the lines does not matter, and currents at every node add up to nothing', () => {
-  const lines = ['R1 a b 10k', 'D1 a c DX', 'R2 c d 470', 'D2 d b DX', 'Q1 c b d QN', 'R3 b d 1MEG', '.model DX D(IS=2n N=1.6 RS=1)', '.model QN NPN(BF=80)'];
+  const lines = [
+    'R1 a b 10k',
+    'D1 a c DX',
+    'R2 c d 470',
+    'D2 d b DX',
+    'Q1 c b d QN',
+    'R3 b d 1MEG',
+    '.model DX D(IS=2n N=1.6 RS=1)',
+    '.model QN NPN(BF=80)',
+  ];
   const random = seededRandom(3);
   const first = reading(lines, 'diode', 'a', 'b');
   for (let k = 0; k < 5; k++) {

@@ -9,7 +9,9 @@ interface Case {
   readonly error?: string;
   readonly rtol: number;
 }
-const all = JSON.parse(readFileSync(join(__dirname, '../../../fixtures/reference/sums.json'), 'utf8')) as readonly Case[];
+const all = JSON.parse(
+  readFileSync(join(__dirname, '../../../fixtures/reference/sums.json'), 'utf8'),
+) as readonly Case[];
 const cases = all.filter((c) => SUMS.some((s) => s.name === c.name));
 
 test('the reference holds cases for every built sum', () => {
@@ -45,7 +47,8 @@ test.each([
   expect(done).toMatchObject({ ok: false, problem: { code: 'bad-input', details: { key } } });
 });
 
-test('an unknown sum is named', () => expect(runSum('moon-phase', {})).toMatchObject({ problem: { code: 'unknown-sum' } }));
+test('an unknown sum is named', () =>
+  expect(runSum('moon-phase', {})).toMatchObject({ problem: { code: 'unknown-sum' } }));
 
 test('discharging takes away exactly the energy between the two voltages', () => {
   const energy = (v: number): number => runSumResults('stored-energy', { c: 220e-6, v })['energy'] as number;

@@ -1,0 +1,174 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, test } from '@playwright/test';
+import type { Page } from '@playwright/test';
+import { onlyPrimary } from './bench';
+
+/** Every screen of the demo, with what its lit action says. */
+const SCREENS = [
+  ['/', 'New job'],
+  ['/jobs/new', 'Open the job'],
+  ['/jobs/SP-118/intake', /./u],
+  ['/jobs/SP-119/safe', 'Taken off, ends taped'],
+  ['/jobs/SP-120/board', /./u],
+  ['/jobs/SP-119/probe', 'Isolate every source'],
+  ['/jobs/SP-120/probe', 'Keep this proof'],
+  ['/jobs/SP-118/repair', /Call it/u],
+  ['/jobs/SP-115/report', 'Print the report'],
+] as const;
+
+async function axe(page: Page): Promise<readonly string[]> {
+  const { violations } = await new AxeBuilder({ page })
+    .withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa'])
+    .analyze();
+  return violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.target.join(' ')).join(' | ')}`);
+}
+
+for (const [path, primary] of SCREENS) {
+  test(`${path}: one lit action, no barrier in either theme, nothing wider than the window`, async ({ page }) => {
+    const errors: string[] = [];
+    page.on('pageerror', (e) => errors.push(e.message));
+    await page.goto(path);
+    await page.waitForLoadState('networkidle');
+    expect(await onlyPrimary(page)).toMatch(primary);
+    for (const theme of ['soot', 'paper']) {
+      await page.evaluate((t) => (document.documentElement.dataset['theme'] = t), theme);
+      await page.waitForTimeout(100);
+      expect(await axe(page)).toEqual([]);
+    }
+    for (const width of [1280, 768]) {
+      await page.setViewportSize({ width, height: 800 });
+      const over = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);
+      expect([width, over <= 0]).toEqual([width, true]);
+    }
+    expect(errors).toEqual([]);
+  });
+}
+
+test('a probing screen with its plan has no barrier either', async ({ page }) => {
+  await page.goto('/jobs/SP-118/probe');
+  await expect(page.locator('[data-point]').or(page.getByText('First: is it empty?')).first()).toBeVisible({
+    timeout: 60_000,
+  });
+  expect(await axe(page)).toEqual([]);
+});
+
+test('a broken netlist names its lines, keeps what was typed, and saves nothing; a good one is taken', async ({
+  page,
+}) => {
+  await page.goto('/jobs/new');
+  await page.getByLabel('Tag', { exact: true }).fill('BAD-1');
+  await page.getByLabel('Unit').fill('Something traced badly');
+  const file = (text: string) => ({ name: 'board.cir', mimeType: 'text/plain', buffer: Buffer.from(text) });
+  await page.getByLabel('Choose a board file').setInputFiles(file('bad\nR1 a b\nD1 a b NOPE\nZZ 1 2\n'));
+  const trouble = page.getByRole('alert').filter({ hasText: 'board file' });
+  await expect(trouble).toContainText('3 errors; nothing of it was taken');
+  for (const line of ['Line 2', 'Line 3', 'Line 4']) await expect(trouble).toContainText(line);
+  await expect(page.getByLabel('Tag', { exact: true })).toHaveValue('BAD-1');
+  expect((await page.request.get('/jobs/BAD-1/intake')).status()).toBe(404);
+  await page
+    .getByLabel('Choose a board file')
+    .setInputFiles(file('two resistors\nXJ1 a b CONN\nR1 a b 1k\nR2 a b 2k\n'));
+  await expect(page.getByText('two resistors, 3 parts')).toBeVisible();
+  await page.getByRole('button', { name: 'Open the job' }).click();
+  await expect(page.getByRole('heading', { name: 'Make safe' })).toBeVisible();
+  await expect(page.getByText('No capacitor on this board')).toBeVisible();
+});
+
+test('a tag that is taken is said, and the form is kept', async ({ page }) => {
+  await page.goto('/jobs/new?from=SP-115');
+  await expect(page.getByLabel('Unit')).toHaveValue('Tidewell PC-5 pump control supply');
+  await page.getByLabel('Tag', { exact: true }).fill('SP-118');
+  await page.getByRole('button', { name: 'Open the job' }).click();
+  await expect(page.getByRole('alert').first()).toContainText('already on another job');
+  await page.getByLabel('Tag', { exact: true }).fill('SP-201');
+  await page.getByRole('button', { name: 'Open the job' }).click();
+  await expect(page).toHaveURL(/SP-201\/safe/u);
+  await page.keyboard.press('g');
+  await page.keyboard.press('3');
+  await expect(page.getByRole('heading', { name: /Tidewell PC-5/u })).toBeVisible();
+  await expect(page.getByText('20 parts')).toBeVisible();
+});
+
+test('on a typical circuit each place says what it is on this board; the log can take it back', async ({ page }) => {
+  await page.goto('/jobs/SP-120/board');
+  await expect(page.getByRole('img', { name: /Schematic/u })).toBeVisible({ timeout: 30_000 });
+  await page.getByLabel('Search parts and nets').fill('R5');
+  await page.getByRole('button', { name: 'R5', exact: true }).click();
+  const panel = page.getByRole('region', { name: 'About R5' });
+  await expect(panel).toContainText('assumed');
+  await expect(panel).toContainText('R5 330');
+  await panel.getByLabel('Value').fill('0R47');
+  await panel.getByRole('button', { name: 'Keep as seen' }).click();
+  await expect(panel).toContainText('seen on the part');
+  await expect(panel).toContainText('470');
+  const log = page.getByRole('complementary', { name: 'Job log' });
+  await expect(log).toContainText('R5: on this board it is 0.47 (seen)');
+  await page.reload();
+  await page.getByRole('button', { name: 'R5', exact: true }).click();
+  await expect(page.getByRole('region', { name: 'About R5' })).toContainText('seen on the part');
+  await page.getByLabel('Search parts and nets').fill('RX1');
+  await page.getByRole('button', { name: 'RX1', exact: true }).click();
+  await page.getByRole('button', { name: 'Not on my board' }).click();
+  await expect(page.getByRole('region', { name: 'About RX1' })).toContainText('not fitted');
+});
+
+test('going on without proof keeps the reason; a slip of the prefix is asked about; undo takes a reading back', async ({
+  page,
+}) => {
+  await page.goto('/jobs/SP-120/probe');
+  await page.getByRole('button', { name: 'Go on without these proofs' }).click();
+  await page.getByLabel('Why the stores are known to be empty').fill('lying open for a month, shorting lead across C1');
+  await page.keyboard.press('Enter');
+  const log = page.getByRole('complementary', { name: 'Job log' });
+  await expect(log).toContainText('shorting lead across C1');
+  await expect(page.locator('[data-point][data-settled="yes"]')).toBeVisible({ timeout: 60_000 });
+  const lines = log.getByRole('listitem');
+  const before = await lines.count();
+  await page.keyboard.type('o');
+  await expect(lines).toHaveCount(before + 1);
+  await expect(page.locator('[data-outcome]')).toBeVisible();
+  await expect(page.locator('[data-point][data-settled="yes"]')).toBeVisible();
+  await page.keyboard.press('u');
+  await expect(log).toContainText('undone');
+  await page.keyboard.press('?');
+  await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible();
+});
+
+test('changes from another origin, of the wrong shape or too large are refused', async ({ request, baseURL }) => {
+  const body = {
+    clientKey: '7d444840-9dc0-41d1-b245-5ffdce74fad2',
+    actor: 'Bench A',
+    boardId: null,
+    entry: { kind: 'action', body: { words: 'x' } },
+  };
+  const post = (origin: string | undefined, data: unknown) =>
+    request.post('/api/jobs/SP-119/lines', { data, headers: origin ? { origin } : {} });
+  expect((await post('http://elsewhere.example', body)).status()).toBe(403);
+  expect((await post(undefined, body)).status()).toBe(403);
+  expect((await post(baseURL, { ...body, entry: { kind: 'gossip', body: {} } })).status()).toBe(422);
+  expect((await post(baseURL, { ...body, actor: 'x'.repeat(60_000) })).status()).toBe(413);
+  expect((await post(baseURL, body)).status()).toBe(200);
+});
+
+test('typing in Probe is never blocked: no task of the page over 100 ms while the plan is made', async ({ page }) => {
+  await page.addInitScript(() => {
+    const held = window as typeof window & { long: number[] };
+    held.long = [];
+    new PerformanceObserver((list) =>
+      list.getEntries().forEach((e) => held.long.push(e.startTime, e.duration)),
+    ).observe({ type: 'longtask' });
+  });
+  await page.goto('/jobs/SP-120/probe');
+  await expect(page.locator('[data-point]').first()).toBeVisible({ timeout: 60_000 });
+  const from = await page.evaluate(() => performance.now());
+  for (let k = 0; k < 3; k++) {
+    await expect(page.locator('[data-point][data-settled="yes"]')).toBeVisible();
+    await page.keyboard.type('4k7123', { delay: 30 });
+    for (let i = 0; i < 6; i++) await page.keyboard.press('Backspace');
+    await page.keyboard.type('o');
+    await page.waitForTimeout(400);
+  }
+  const tasks = await page.evaluate(() => (window as typeof window & { long: number[] }).long);
+  const late = tasks.filter((_, i) => i % 2 === 1 && tasks[i - 1]! > from);
+  expect(Math.max(0, ...late)).toBeLessThan(100);
+});

@@ -1,0 +1,167 @@
+import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { main } from './main';
+
+const boards = join(__dirname, '../../fixtures/boards');
+const lamp = join(boards, 'lamp-supply-24v.cir');
+const labels = join(boards, 'lamp-supply-24v.labels.json');
+const folder = mkdtempSync(join(tmpdir(), 'lantern-cli-'));
+
+/** Runs a command; gives its exit status and what it printed. */
+function run(...words: string[]): { readonly status: number; readonly out: string; readonly err: string } {
+  const out: string[] = [];
+  const err: string[] = [];
+  const log = jest.spyOn(console, 'log').mockImplementation((text: unknown) => void out.push(String(text)));
+  const error = jest.spyOn(console, 'error').mockImplementation((text: unknown) => void err.push(String(text)));
+  const status = main(words);
+  log.mockRestore();
+  error.mockRestore();
+  return { status, out: out.join('\n'), err: err.join('\n') };
+}
+
+function file(name: string, text: string): string {
+  const path = join(folder, name);
+  writeFileSync(path, text);
+  return path;
+}
+
+afterAll(() => {
+  process.exitCode = 0;
+});
+
+test('read prints one JSON document, and text for people', () => {
+  const json = run('read', lamp, '--mode', 'diode', '--red', 'SRC', '--black', 'DRAIN', '--json');
+  expect(json.status).toBe(0);
+  expect(JSON.parse(json.out)).toMatchObject({ mode: 'diode', unit: 'V', overload: false });
+  expect(
+    JSON.parse(run('read', lamp, '--mode', 'continuity', '--red', 'L', '--black', 'LF', '--json').out),
+  ).toMatchObject({ beep: true });
+  expect(
+    JSON.parse(run('read', lamp, '--mode=ohms', '--red=L', '--black=LF', '--fault', 'F1:open', '--json').out),
+  ).toEqual({ mode: 'ohms', value: null, unit: 'ohm', overload: true });
+  expect(run('read', lamp, '--mode', 'diode', '--red', 'SRC', '--black', 'DRAIN').out).toMatch(
+    /^diode: 0\.50\d\u2009V$/u,
+  );
+});
+
+test('requests answer line by line; a line that cannot be done goes on with the rest', () => {
+  const lines = [
+    '{"mode":"ohms","red":"L","black":"LF","faults":[]}',
+    '{"mode":"ring","red":"L","black":"LF"}',
+    'nonsense',
+    '{"mode":"ohms","red":"L","black":"NOPE"}',
+    '{"mode":"ohms","red":"L","black":"LF","faults":["F9:open"]}',
+    '{"mode":"ohms"}',
+    '{"mode":"ohms","red":"L","black":"LF","faults":["F1:open"]}',
+  ];
+  const { status, out } = run('read', lamp, '--requests', file('requests.jsonl', lines.join('\n')));
+  expect(status).toBe(0);
+  const answers = out.split('\n').map((l) => JSON.parse(l) as { error?: { code: string }; overload?: boolean });
+  expect(answers.map((a) => a.error?.code ?? a.overload)).toEqual([
+    false,
+    'mode-not-available',
+    'bad-request',
+    'unknown-net',
+    'bad-fault',
+    'bad-request',
+    true,
+  ]);
+});
+
+test('a thousand requests take seconds', () => {
+  const source = readFileSync(join(boards, '../reference/cold-ups-frontend-pfc.jsonl'), 'utf8');
+  const path = file('many.jsonl', source.repeat(7));
+  const from = performance.now();
+  expect(run('read', join(boards, 'ups-frontend-pfc.cir'), '--requests', path).out.split('\n')).toHaveLength(1050);
+  // Seconds, not minutes: the bound is loose on purpose, speed is shown by the benchmark.
+  expect(performance.now() - from).toBeLessThan(60_000);
+});
+
+test('diagnose names the suspects, the next reading and the gate; facts come from a file', () => {
+  const csv = file('readings.csv', 'mode,red,black,value\ndiode,SRC,DRAIN,0.002\nohms,G,SRC,9.2e3\nohms,L,LF,OL\n');
+  const { status, out } = run(
+    'diagnose',
+    lamp,
+    '--readings',
+    csv,
+    '--symptom',
+    'fuse-blows',
+    '--facts',
+    labels,
+    '--json',
+  );
+  expect(status).toBe(0);
+  const d = JSON.parse(out) as {
+    suspects: { fault: string; probability: number; group: string[] }[];
+    next: { why: string } | null;
+    gate: { allowed: boolean };
+  };
+  expect(d.suspects[0]!.fault).toMatch(/M1:short\(d,s\).*F1:open/u);
+  expect(d.suspects[0]!.group).toContain(d.suspects[0]!.fault);
+  expect(d.suspects.reduce((s, x) => s + x.probability, 0)).toBeGreaterThan(0.9);
+  expect(d.gate.allowed).toBe(false);
+  expect(run('diagnose', lamp, '--readings', csv).out).toContain('Do not power this');
+});
+
+test('expect lists every point with band, basis and reason', () => {
+  const { out } = run('expect', lamp, '--state', 'cold', '--json');
+  const { points } = JSON.parse(out) as {
+    points: {
+      red: string;
+      black: string;
+      mode: string;
+      nominal: number | null;
+      low: number | null;
+      high: number | null;
+      why: string;
+    }[];
+  };
+  const p = points.find((x) => x.mode === 'ohms' && [x.red, x.black].includes('L') && [x.red, x.black].includes('LF'))!;
+  expect(p.nominal).toBeCloseTo(0.05, 6);
+  expect(p.why).toContain('F1');
+  for (const x of points) if (x.nominal !== null) expect(x.low! <= x.nominal && x.nominal <= x.high!).toBe(true);
+  expect(run('expect', lamp, '--state', 'hot').status).toBe(1);
+});
+
+test('sum runs one, lists all, answers requests', () => {
+  expect(JSON.parse(run('sum', 'stored-energy', 'c=470u', 'v=325', '--json').out)).toMatchObject({
+    name: 'stored-energy',
+    results: { charge: expect.closeTo(0.15275, 6) as number },
+  });
+  expect(run('sum', '--list').out).toContain('mains-peak');
+  expect(run('sum', 'stored-energy', 'c=0', 'v=1').status).toBe(2);
+  const answers = run(
+    'sum',
+    '--requests',
+    file('sums.jsonl', '{"name":"mains-peak","inputs":{"vrms":230}}\n{"name":"mains-peak","inputs":{}}'),
+  ).out.split('\n');
+  expect(answers.map((a) => Object.keys(JSON.parse(a) as object)[0])).toEqual(['name', 'error']);
+});
+
+test.each([
+  [['read', lamp], 2],
+  [['read', lamp, '--mode', 'esr', '--red', 'L', '--black', 'LF'], 1],
+  [['read', lamp, '--mode', 'ohms', '--red', 'L', '--black', 'LF', '--colour', 'red'], 2],
+  [['read', join(folder, 'not-there.cir'), '--mode', 'ohms', '--red', 'L', '--black', 'N'], 1],
+  [['diagnose', lamp, '--readings', join(boards, 'lamp-supply-24v.cir')], 1],
+  [['diagnose', lamp], 2],
+  [['stages', lamp], 1],
+  [['dance'], 2],
+  [['read', '--help'], 0],
+])('exit status of %p is %p', (words, status) => expect(run(...words).status).toBe(status));
+
+test('a broken netlist is told line by line', () => {
+  const { status, err } = run(
+    'read',
+    file('bad.cir', 't\nR1 a b\nQ1 c b e NOPE\n'),
+    '--mode',
+    'ohms',
+    '--red',
+    'a',
+    '--black',
+    'b',
+  );
+  expect(status).toBe(1);
+  expect(err).toMatch(/Line 2[\s\S]*Line 3/u);
+});

@@ -1,0 +1,3 @@
+import { main } from './main';
+
+process.exitCode = main(process.argv.slice(2));

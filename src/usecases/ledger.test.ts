@@ -1,0 +1,252 @@
+import { randomUUID } from 'node:crypto';
+import pg from 'pg';
+import { ProblemError } from '@/core/problem';
+import { insertLine, ledgerOf } from '@/data/ledger/ledgerTable';
+import { withTransaction } from '@/data/pool';
+import { testDatabase } from '@/data/testDatabase';
+import type { LedgerEntry, NewLine } from '@/wire/ledger';
+import { NewJob } from '@/wire/jobForm';
+import { addLine } from './addLine';
+import { createJob } from './createJob';
+import { jobJson, readingsCsv } from './exportJob';
+import { openBench, openJob } from './openJob';
+import { reviseBoard } from './reviseBoard';
+
+type Database = Awaited<ReturnType<typeof testDatabase>>;
+let db: Database;
+let board: string;
+let job: string;
+const NOW = new Date('2026-11-24T10:00:00Z');
+
+const intake = (tag: string, more: object = {}) =>
+  NewJob.parse({
+    tag,
+    unit: 'Tidewell PC-5',
+    nameplate: { source: 'mains', inputMin: 90, inputMax: 264, outputs: [{ volts: 24, amps: 2, kind: 'dc' }] },
+    complaint: 'dead',
+    symptoms: ['dead'],
+    sources: [{ name: 'Mains lead', kind: 'mains' }],
+    board: { from: 'typical', name: 'flyback-opto' },
+    ...more,
+  });
+const line = (entry: LedgerEntry, more: Partial<NewLine> = {}): NewLine => ({
+  clientKey: randomUUID(),
+  actor: 'Bench A',
+  boardId: board,
+  entry,
+  reverses: null,
+  ...more,
+});
+const note = (words: string): LedgerEntry => ({ kind: 'action', body: { words } });
+const codeOf = async (work: Promise<unknown>): Promise<string> =>
+  work.then(
+    () => 'done',
+    (error: unknown) =>
+      error instanceof ProblemError
+        ? error.problem.code
+        : error instanceof pg.DatabaseError
+          ? (error.constraint ?? error.message)
+          : String(error),
+  );
+
+beforeAll(async () => {
+  db = await testDatabase();
+  const made = await createJob(db.pool, intake('T-1'), NOW);
+  [job, board] = [made.id, made.boardId];
+}, 60_000);
+afterAll(() => db.close());
+
+test('a job is stored with its unit, board and merged nameplate; a tag is taken once', async () => {
+  const open = await openJob(db.pool, 'T-1');
+  expect(open.job).toMatchObject({ tag: 'T-1', unit: 'Tidewell PC-5', outcome: 'open' });
+  expect(open.job.nameplate).toMatchObject({ inputRail: 'L', outputs: [{ rail: 'OUT+', volts: 24, amps: 2 }] });
+  expect(open.boards).toHaveLength(1);
+  expect(await codeOf(createJob(db.pool, intake('T-1'), NOW))).toBe('tag-taken');
+  expect(await codeOf(openJob(db.pool, 'T-99'))).toBe('no-such-job');
+});
+
+test('a bad netlist leaves nothing behind: no job, no unit', async () => {
+  const before = await db.pool.query('select count(*) from unit');
+  const refused = createJob(db.pool, intake('T-2', { board: { from: 'netlist', text: 'x\nR1 a b' } }), NOW);
+  expect(await codeOf(refused)).toBe('bad-netlist');
+  expect(await codeOf(createJob(db.pool, intake('T-2', { board: { from: 'json', text: '{}' } }), NOW))).toBe(
+    'bad-board',
+  );
+  expect(await codeOf(openJob(db.pool, 'T-2'))).toBe('no-such-job');
+  expect((await db.pool.query('select count(*) from unit')).rows).toEqual(before.rows);
+});
+
+test('a job starts from the board of another', async () => {
+  await createJob(db.pool, intake('T-3', { board: { from: 'job', tag: 'T-1' } }), NOW);
+  const [copy] = (await openJob(db.pool, 'T-3')).boards;
+  expect(copy).toMatchObject({ origin: 'copy', version: 1 });
+});
+
+test('lines are numbered in order and read back newest first, conditions and all', async () => {
+  const reading: LedgerEntry = {
+    kind: 'reading',
+    body: {
+      mode: 'diode',
+      red: 'SRC',
+      black: 'DRAIN',
+      seen: { kind: 'figure', value: 0.512 },
+      purpose: 'probe',
+      placeConfirmed: true,
+      conditions: {
+        powered: false,
+        suppliedBy: '',
+        load: '',
+        minutesOn: null,
+        celsius: 21,
+        stimulus: 'tapped',
+        settled: 'settled',
+      },
+    },
+  };
+  const stored = await addLine(db.pool, 'T-1', line(reading), NOW);
+  expect(stored.entry).toEqual(reading);
+  expect(stored.at).toBe(NOW.getTime());
+  const [newest] = await ledgerOf(db.pool, job);
+  expect(newest).toEqual(stored);
+});
+
+test('two writers at once take turns: forty lines, forty numbers without a gap', async () => {
+  const { job: other } = await openJob(db.pool, 'T-3');
+  await Promise.all(
+    Array.from({ length: 40 }, (_, k) =>
+      addLine(db.pool, 'T-3', line(note(`line ${k}`), { boardId: null, actor: k % 2 ? 'Bench A' : 'Bench B' }), NOW),
+    ),
+  );
+  const lines = await ledgerOf(db.pool, other.id);
+  expect(lines.map((l) => l.seq)).toEqual(Array.from({ length: 40 }, (_, k) => 40 - k));
+  expect(new Set(lines.map((l) => JSON.stringify(l.entry.body))).size).toBe(40);
+});
+
+test('the same client key writes once, however often and however many at a time it is sent', async () => {
+  const same = line(note('once'));
+  const answers = await Promise.all(Array.from({ length: 6 }, () => addLine(db.pool, 'T-1', same, NOW)));
+  expect(new Set(answers.map((a) => a.id)).size).toBe(1);
+  expect((await ledgerOf(db.pool, job)).filter((l) => JSON.stringify(l.entry).includes('once'))).toHaveLength(1);
+});
+
+test('a transaction cut off in the middle leaves no line and no hole', async () => {
+  const before = await ledgerOf(db.pool, job);
+  const cut = withTransaction(db.pool, async (tx) => {
+    await insertLine(tx, job, line(note('never')), NOW);
+    const own = await tx.query('select pg_backend_pid() as pid');
+    await db.pool.query('select pg_terminate_backend($1)', [(own.rows[0] as { pid: number }).pid]);
+    await insertLine(tx, job, line(note('nor this')), NOW);
+  });
+  await expect(cut).rejects.toThrow();
+  expect(await ledgerOf(db.pool, job)).toEqual(before);
+  const next = await addLine(db.pool, 'T-1', line(note('after the cut')), NOW);
+  expect(next.seq).toBe(before[0]!.seq + 1);
+});
+
+test('a failure after the first write rolls all of it back and keeps its cause', async () => {
+  const before = await ledgerOf(db.pool, job);
+  const failing = withTransaction(db.pool, async (tx) => {
+    await insertLine(tx, job, line(note('half')), NOW);
+    throw new Error('the cause');
+  });
+  await expect(failing).rejects.toThrow('the cause');
+  expect(await ledgerOf(db.pool, job)).toEqual(before);
+});
+
+test('lines are never changed or removed, only undone once by a line of their own', async () => {
+  const wrong = await addLine(db.pool, 'T-1', line(note('wrong')), NOW);
+  expect(await codeOf(db.pool.query('update ledger_line set actor = $1 where id = $2', ['X', wrong.id]))).toBe(
+    'ledger_append_only',
+  );
+  expect(await codeOf(db.pool.query('delete from ledger_line where id = $1', [wrong.id]))).toBe('ledger_append_only');
+  expect(await codeOf(db.pool.query('truncate ledger_line cascade'))).toBe('ledger_append_only');
+  const undo: LedgerEntry = { kind: 'reversal', body: { reason: 'slipped' } };
+  const undone = await addLine(db.pool, 'T-1', line(undo, { reverses: wrong.id }), NOW);
+  expect(undone.reverses).toBe(wrong.id);
+  expect(await codeOf(addLine(db.pool, 'T-1', line(undo, { reverses: wrong.id }), NOW))).toBe('already-reversed');
+  expect(await codeOf(addLine(db.pool, 'T-1', line(undo, { reverses: undone.id }), NOW))).toBe('reversal-of-reversal');
+  const theirs = await addLine(db.pool, 'T-1', line(note('of T-1')), NOW);
+  expect(await codeOf(addLine(db.pool, 'T-3', line(undo, { reverses: theirs.id, boardId: null }), NOW))).toBe(
+    'line-gone',
+  );
+});
+
+test.each([
+  [
+    'a reading without a board',
+    `insert into ledger_line (job_id, seq, kind, body, actor, at, client_key) values ($1, 9001, 'reading', '{}', 'A', now(), gen_random_uuid())`,
+    'ledger_board_where_needed',
+  ],
+  [
+    'an unknown kind',
+    `insert into ledger_line (job_id, seq, kind, body, actor, at, client_key) values ($1, 9001, 'gossip', '{}', 'A', now(), gen_random_uuid())`,
+    'ledger_kind_known',
+  ],
+  [
+    'a body that is no object',
+    `insert into ledger_line (job_id, seq, kind, body, actor, at, client_key) values ($1, 9001, 'action', '[]', 'A', now(), gen_random_uuid())`,
+    'ledger_body_object',
+  ],
+  [
+    'a reversal of nothing',
+    `insert into ledger_line (job_id, seq, kind, body, actor, at, client_key) values ($1, 9001, 'reversal', '{}', 'A', now(), gen_random_uuid())`,
+    'ledger_reversal_names_line',
+  ],
+  ['an outcome of nobody', `update job set outcome = 'fine' where id = $1`, 'job_outcome_known'],
+])('the database itself refuses %s', async (_name, sql, constraint) => {
+  expect(await codeOf(db.pool.query(sql, [job]))).toBe(constraint);
+});
+
+test('a board of another job cannot be written to', async () => {
+  expect(await codeOf(addLine(db.pool, 'T-3', line(note('x')), NOW))).toBe('board-gone');
+});
+
+test('faults and replacements have rows of their own that point at their lines; a refused part is not written', async () => {
+  const called = await addLine(db.pool, 'T-1', line({ kind: 'fault', body: { fault: 'C6:short', words: '' } }), NOW);
+  const fit = (fitted: object): LedgerEntry => ({
+    kind: 'replacement',
+    body: {
+      ref: 'C6',
+      was: '1000uF 35V',
+      words: '',
+      fitted: { source: 'new', samePart: false, value: 1e-3, lowEsr: true, celsius105: true, ...fitted },
+    },
+  });
+  expect(await codeOf(addLine(db.pool, 'T-1', line(fit({ ratedVolts: 16 })), NOW))).toBe('refused-substitution');
+  const fitted = await addLine(db.pool, 'T-1', line(fit({ ratedVolts: 50 })), NOW);
+  const rows = await db.pool.query('select ledger_line_id, ref, source from replacement where job_id = $1', [job]);
+  expect(rows.rows).toEqual([{ ledger_line_id: fitted.id, ref: 'C6', source: 'new' }]);
+  const calls = await db.pool.query('select ledger_line_id, fault from fault_call where job_id = $1', [job]);
+  expect(calls.rows).toEqual([{ ledger_line_id: called.id, fault: 'C6:short' }]);
+  const fuse: LedgerEntry = {
+    kind: 'replacement',
+    body: { ref: 'F1', was: '', words: '', fitted: { source: 'salvaged', samePart: true } },
+  };
+  expect(await codeOf(addLine(db.pool, 'T-1', line(fuse), NOW))).toBe('refused-substitution');
+});
+
+test('a changed board is a new version; the old one stays', async () => {
+  await Promise.all(
+    ['one', 'two', 'three'].map((title) =>
+      reviseBoard(db.pool, 'T-1', board, 'Bench A', title, (b) => ({ ...b, title }), NOW),
+    ),
+  );
+  const versions = await db.pool.query('select version from board_version where board_id = $1 order by version', [
+    board,
+  ]);
+  expect(versions.rows.map((r: { version: number }) => r.version)).toEqual([1, 2, 3, 4]);
+  expect((await openJob(db.pool, 'T-1')).boards[0]!.version).toBe(4);
+});
+
+test('exports hold the readings with what was to be expected', async () => {
+  const open = await openJob(db.pool, 'T-1');
+  const [header, first] = readingsCsv(open).split('\n');
+  expect(header).toBe('at,actor,board,mode,red,black,value,expected,low,high,unit,purpose');
+  expect(first).toMatch(/^2026-11-24T10:00:00\.000Z,Bench A,Main board,diode,SRC,DRAIN,0\.512,0\.\d+,/u);
+  expect(jobJson(open)).toMatchObject({
+    format: 'rough-lantern-job',
+    job: { tag: 'T-1' },
+    readings: [{ mode: 'diode', value: 0.512 }],
+  });
+  expect((await openBench(db.pool)).map((j) => j.job.tag).sort()).toEqual(['T-1', 'T-3']);
+});
