@@ -1,6 +1,7 @@
 import { netKey } from '../circuit';
 import type { Board } from '../circuit';
-import { probe, solverFor } from '../meter';
+import type { Fault } from '../fault';
+import { DEFAULT_METER, probe, solverFor } from '../meter';
 import type { ColdMode, ComputedReading } from '../meter';
 import type { DcSolver, Network } from '../solve';
 import type { Hypothesis } from './hypotheses';
@@ -8,7 +9,7 @@ import { distinguishable, outcomeSpread } from './outcome';
 import type { OutcomeSpread } from './outcome';
 import { probePairs } from './probePairs';
 import { keepSolution, noneCanChange } from './unaffected';
-import type { HealthySolution } from './unaffected';
+import type { KnownSolution } from './unaffected';
 import { settleSeconds } from './settling';
 import { SteadyPoints } from './steadyPoints';
 
@@ -50,13 +51,22 @@ export interface DictionaryCounts {
 interface PointDraft extends ProbePoint {
   readonly redNode: number;
   readonly blackNode: number;
-  readonly healthy: HealthySolution | null;
+  readonly healthy: KnownSolution | null;
   readonly raws: number[];
   readonly spreads: OutcomeSpread[];
   readonly classOf: Uint16Array;
   readonly settle: number;
   readonly several: boolean;
   unsteady: boolean;
+}
+
+/**
+ * A hypothesis that others build on, with its solution at each point; null where there was nothing to solve. The
+ * healthy board is the first of them; a shorted switch is the base of all that it takes along.
+ */
+interface Base {
+  readonly number: number;
+  readonly known: readonly (KnownSolution | null)[];
 }
 
 /**
@@ -74,26 +84,21 @@ export function* buildDictionary(
   const steadiness = new SteadyPoints(board);
   const drafts = points
     .map((p) => draftPoint(board, healthy, p, hypotheses.length))
-    .filter((d) => steadiness.steady(d, healthy, d.spreads[0]!) || keepUnsteady(d, points.length));
-  let skipped = 0;
+    .filter((d) => steadiness.steady(d, healthy, d.spreads[0]!, d.healthy?.volts) || keepUnsteady(d, points.length));
+  const bottom: Base = { number: 0, known: drafts.map((d) => d.healthy) };
+  let single = bottom;
   let solved = 0;
   for (let h = 1; h < hypotheses.length && drafts.some((d) => !d.unsteady); h++) {
     const { faults } = hypotheses[h]!;
-    let solver: DcSolver | null = null;
-    let from: Int32Array | null = null;
-    for (const draft of drafts) {
-      if (draft.unsteady) continue;
-      if (draft.healthy && noneCanChange(board, healthy, draft.healthy, faults)) {
-        skipped++;
-        continue;
-      }
-      solver ??= solverFor(board, faults);
-      from ??= matchNodes(healthy.network, solver.network);
-      solved++;
-      predict(solver, draft, h, from);
-    }
+    const linked = faults.length > 1 && hypotheses[single.number]!.faults[0] === faults[0];
+    const made = linked
+      ? addHypothesis(board, drafts, h, faults, single, faults.slice(1), false)
+      : addHypothesis(board, drafts, h, faults, bottom, faults, (hypotheses[h + 1]?.faults.length ?? 0) > 1);
+    solved += made.solved;
+    if (made.base) single = made.base;
     yield h / hypotheses.length;
   }
+  const entries = (hypotheses.length - 1) * drafts.filter((d) => !d.unsteady).length;
   return {
     board,
     hypotheses,
@@ -106,8 +111,39 @@ export function* buildDictionary(
       classOf,
       settle,
     })),
-    counts: { entries: (hypotheses.length - 1) * drafts.length, skipped, solved },
+    counts: { entries, skipped: entries - solved, solved },
   };
+}
+
+/**
+ * Predicts one hypothesis at every point: where what it adds to its base cannot change the base's reading it shares
+ * the base's class, elsewhere it is solved. keep: it will be a base itself.
+ */
+function addHypothesis(
+  board: Board,
+  drafts: readonly PointDraft[],
+  h: number,
+  faults: readonly Fault[],
+  base: Base,
+  added: readonly Fault[],
+  keep: boolean,
+): { readonly solved: number; readonly base: Base | null } {
+  let solved = 0;
+  let solver: DcSolver | null = null;
+  const from = new Map<Network, Int32Array>();
+  const own: (KnownSolution | null)[] = [];
+  drafts.forEach((draft, p) => {
+    const known = base.known[p] ?? null;
+    own.push(known);
+    if (draft.unsteady) return;
+    draft.classOf[h] = draft.classOf[base.number]!;
+    if (known && noneCanChange(board, known, added)) return;
+    solver ??= solverFor(board, faults);
+    if (known && !from.has(known.network)) from.set(known.network, matchNodes(known.network, solver.network));
+    solved++;
+    own[p] = predict(board, solver, draft, h, known, known && from.get(known.network)!, keep);
+  });
+  return { solved, base: keep ? { number: h, known: own } : null };
 }
 
 /** Builds the whole dictionary at once. */
@@ -140,9 +176,7 @@ function draftPoint(board: Board, solver: DcSolver, point: ProbePoint, count: nu
     ? computed.value
     : { reading: { kind: 'overload' }, raw: Infinity, sigma: 0, amps: 0 };
   const solved = computed.ok && value.amps > 0 && redNode !== blackNode;
-  // The last solve may have been on a neighbouring range: the kept solution is the one that was read.
-  if (solved) probe(solver, point.mode, redNode, blackNode);
-  const healthy = solved && value.raw !== 0 ? keepSolution(board, solver, redNode, blackNode, value.amps) : null;
+  const healthy = solved && value.raw !== 0 ? keepWhole(board, solver, redNode, blackNode, value.amps) : null;
   return {
     ...point,
     redNode,
@@ -157,33 +191,66 @@ function draftPoint(board: Board, solver: DcSolver, point: ProbePoint, count: nu
   };
 }
 
-/** For each node of the faulty network the node of the healthy one with the same name, or -1. */
-function matchNodes(healthy: Network, faulty: Network): Int32Array {
-  const byName = new Map(healthy.nodeNames.map((name, i) => [netKey(name), i]));
+/** For each node of the faulty network the node of its base with the same name, or -1. */
+function matchNodes(base: Network, faulty: Network): Int32Array {
+  const byName = new Map(base.nodeNames.map((name, i) => [netKey(name), i]));
   byName.delete('nc');
   return Int32Array.from(faulty.nodeNames, (name) => byName.get(netKey(name)) ?? -1);
 }
 
-function predict(solver: DcSolver, draft: PointDraft, h: number, from: Int32Array): void {
+/** A reading that changed by less than this share, and a microvolt, is the base's. */
+const UNCHANGED = 2e-4;
+
+/** Solves one entry and files it under its class. Gives the solution where it is to be kept and there is one. */
+function predict(
+  board: Board,
+  solver: DcSolver,
+  draft: PointDraft,
+  h: number,
+  known: KnownSolution | null,
+  from: Int32Array | null,
+  keep: boolean,
+): KnownSolution | null {
   const { nodeOfNet } = solver.network;
-  const known = draft.healthy?.volts;
-  const start = known && Float64Array.from(from, (node) => (node < 0 ? 0 : known[node]!));
   const red = nodeOfNet.get(netKey(draft.red))!;
   const black = nodeOfNet.get(netKey(draft.black))!;
+  const warm = known !== null && from !== null && solver.connected(red, black) && red !== black;
+  if (warm) {
+    // First at the base's own test current: most faults change nothing here, and then this is the whole work.
+    const drive = { kind: 'current', amps: known.amps, limitVolts: DEFAULT_METER.diodeLimitVolts } as const;
+    const start = new Float64Array(from.length);
+    for (let i = 0; i < start.length; i++) start[i] = from[i]! < 0 ? 0 : known.volts[from[i]!]!;
+    solver.startFrom(red, start, known.states);
+    const first = solver.solve(red, black, drive, true, true);
+    const same = first.ok && Math.abs(Math.abs(first.value.volts) - known.reading) <= UNCHANGED * known.reading + 1e-6;
+    if (same && !draft.several) return keep ? keepWhole(board, solver, red, black, known.amps) : null;
+  }
   const computed = probe(solver, draft.mode, red, black, {
     withSigma: true,
-    start,
+    start: warm ? 'present' : undefined,
     anySolution: !draft.several,
+    readingOnly: true,
   });
-  if (!computed.ok) return; // Where nothing can be computed nothing is claimed: the healthy class stands.
-  const spread = outcomeSpread(draft.mode, computed.value.raw, computed.value.sigma, computed.value.other ?? null);
-  const raw = computed.value.raw;
+  if (!computed.ok) return null; // Where nothing can be computed nothing is claimed: the base's class stands.
+  const { raw, sigma, other, amps } = computed.value;
+  fileUnder(draft, h, raw, outcomeSpread(draft.mode, raw, sigma, other ?? null));
+  if (!keep || amps === 0 || raw === 0 || red === black) return null;
+  return keepWhole(board, solver, red, black, amps);
+}
+
+/** Keeps a solution that others build on: of the range that was read, and settled at every node. */
+function keepWhole(board: Board, solver: DcSolver, red: number, black: number, amps: number): KnownSolution | null {
+  const drive = { kind: 'current', amps, limitVolts: DEFAULT_METER.diodeLimitVolts } as const;
+  return solver.solve(red, black, drive, true).ok ? keepSolution(board, solver, red, black, amps) : null;
+}
+
+function fileUnder(draft: PointDraft, h: number, raw: number, spread: OutcomeSpread): void {
   const same = draft.spreads.findIndex((s, c) => alike(s, spread) && nearly(draft.raws[c]!, raw));
   if (same >= 0) {
     draft.classOf[h] = same;
     return;
   }
-  draft.raws.push(computed.value.raw);
+  draft.raws.push(raw);
   draft.spreads.push(spread);
   draft.classOf[h] = draft.spreads.length - 1;
 }

@@ -19,10 +19,13 @@ export class SteadyPoints {
 
   constructor(private readonly board: Board) {}
 
-  /** Whether drawn healthy boards read within the predicted spread; only diode tests on channels can fail. */
-  steady(point: ProbePoint, solver: DcSolver, spread: OutcomeSpread): boolean {
+  /**
+   * Whether drawn healthy boards read within the predicted spread; only diode tests on channels can fail.
+   * start: voltages of the nominal board at this reading.
+   */
+  steady(point: ProbePoint, solver: DcSolver, spread: OutcomeSpread, start: Float64Array | undefined): boolean {
     const red = solver.network.nodeOfNet.get(netKey(point.red))!;
-    if (point.mode !== 'diode' || spread.mean < 1 || !this.hasGate(solver, red)) return true;
+    if (point.mode !== 'diode' || spread.mean < 1 || !gateNearThreshold(solver, red, start)) return true;
     this.boards ??= Array.from({ length: DRAWS }, (_, k) =>
       solverFor(this.board, [], drawParts(seededRandom(SEED + k))),
     );
@@ -31,17 +34,30 @@ export class SteadyPoints {
       const { nodeOfNet } = drawn.network;
       const computed = probe(drawn, 'diode', nodeOfNet.get(netKey(point.red))!, nodeOfNet.get(netKey(point.black))!, {
         anySolution: true,
+        readingOnly: true,
+        start,
       });
       if (!computed.ok) continue;
+      if (off > 1) return false;
       const overload = computed.value.reading.kind === 'overload';
       if (overload ? spread.overload < 0.05 : spread.overload > 0.95) off++;
       else if (!overload && Math.abs(coordinate('diode', computed.value.raw) - spread.mean) > 4 * spread.sigma) off++;
     }
     return off <= 1;
   }
+}
 
-  private hasGate(solver: DcSolver, node: number): boolean {
-    const { component, mosfets } = solver.network;
-    return mosfets.some((m) => component[m.d] === component[node] && component[m.g] === component[node] && m.g !== m.s);
-  }
+/** A threshold lies this far below its nominal value at the very least: four sigma of 15 %. */
+const LOWEST_THRESHOLD = 0.4;
+
+/** Whether some gate of the component stands where a drawn board's channel could begin to conduct; `volts` per node. */
+function gateNearThreshold(solver: DcSolver, node: number, volts: Float64Array | undefined): boolean {
+  const { component, mosfets } = solver.network;
+  return mosfets.some((m) => {
+    if (component[m.d] !== component[node] || component[m.g] !== component[node] || m.g === m.s) return false;
+    if (!volts) return true;
+    // Source and drain change places where the voltage across them is reversed.
+    const lower = m.polarity * Math.min(m.polarity * volts[m.s]!, m.polarity * volts[m.d]!);
+    return m.polarity * (volts[m.g]! - lower) > LOWEST_THRESHOLD * m.thresholdVolts;
+  });
 }

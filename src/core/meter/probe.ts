@@ -26,14 +26,16 @@ export interface ComputedReading {
 
 /**
  * How to compute a reading. withSigma: also the spread. start: voltages of a nearly equal network at this reading,
- * in the order of the solver's network nodes.
+ * in the order of the solver's network nodes, or `present` for those of the solver's last solve between these leads.
  */
 export interface ProbeOptions {
   readonly withSigma?: boolean;
   readonly meter?: MeterProfile;
-  readonly start?: Float64Array | undefined;
+  readonly start?: Float64Array | 'present' | undefined;
   /** Takes the first solution found, without looking for an earlier one below it. */
   readonly anySolution?: boolean;
+  /** Stops when the reading is right, for tables of many readings: nodes that cannot change it may still move. */
+  readonly readingOnly?: boolean;
 }
 
 const OVERLOAD: MeterReading = { kind: 'overload' };
@@ -55,7 +57,7 @@ export function probe(
   const { meter = DEFAULT_METER, start } = options;
   if (red === black) return ok({ reading: { kind: 'figure', value: 0 }, raw: 0, sigma: 0, amps: meter.diodeAmps });
   if (!solver.connected(red, black)) return ok({ reading: OVERLOAD, raw: Infinity, sigma: 0, amps: 0 });
-  if (start) solver.startFrom(red, start);
+  if (start instanceof Float64Array) solver.startFrom(red, start);
   const warm = start !== undefined;
   if (mode === 'diode') return probeDiode(solver, red, black, warm, options, meter);
   return probeOhms(solver, mode, red, black, warm, options, meter);
@@ -66,11 +68,11 @@ function probeDiode(
   red: number,
   black: number,
   warm: boolean,
-  { withSigma = false, anySolution = false }: ProbeOptions,
+  { withSigma = false, anySolution = false, readingOnly = false }: ProbeOptions,
   meter: MeterProfile,
 ): Result<ComputedReading, NoConvergence> {
   const drive = { kind: 'current', amps: meter.diodeAmps, limitVolts: meter.diodeLimitVolts } as const;
-  const solved = solver.solve(red, black, drive, warm);
+  const solved = solver.solve(red, black, drive, warm, readingOnly);
   if (!solved.ok) return solved;
   const found = solved.value.volts;
   let volts = found;
@@ -126,14 +128,15 @@ function probeOhms(
   meter: MeterProfile,
 ): Result<ComputedReading, NoConvergence> {
   // The lowest range on which |V| <= 0.3 V is the one whose current 0.3 V can push: one solve tells.
-  const reach = solver.solve(red, black, { kind: 'voltage', volts: meter.ohmsRangeVolts }, warm);
+  const reach = solver.solve(red, black, { kind: 'voltage', volts: meter.ohmsRangeVolts }, warm, options.readingOnly);
   if (!reach.ok) return reach;
   const ranges = mode === 'continuity' ? meter.ohmsAmps.slice(0, 1) : meter.ohmsAmps;
   const first = meter.ohmsAmps.findIndex((amps) => amps <= reach.value.amps * (1 + 1e-4));
   const usable = first < 0 ? meter.ohmsAmps.length - 1 : first;
   for (let range = usable; range < meter.ohmsAmps.length; range++) {
     const amps = meter.ohmsAmps[range]!;
-    const solved = solver.solve(red, black, { kind: 'current', amps, limitVolts: meter.diodeLimitVolts }, true);
+    const drive = { kind: 'current', amps, limitVolts: meter.diodeLimitVolts } as const;
+    const solved = solver.solve(red, black, drive, true, options.readingOnly);
     if (!solved.ok) return solved;
     const last = range === meter.ohmsAmps.length - 1;
     if (Math.abs(solved.value.volts) > meter.ohmsRangeVolts * (1 + 1e-9) && !last) continue;

@@ -1,5 +1,5 @@
 import { channelCurrent } from './channel';
-import type { ComponentSystem, ThreePinTable } from './componentSystem';
+import type { ComponentSystem, JunctionTable, ThreePinTable } from './componentSystem';
 import { criticalVolts, junctionCurrent, limitJunction } from './junction';
 
 /** Current source with an open-circuit limit, or a stiff voltage source, between two local nodes. */
@@ -12,6 +12,9 @@ export interface Drive {
   readonly siemens: number;
   /** Volts at which the current source gives way; Infinity for none. */
   readonly clampVolts: number;
+  /** The most that can flow anywhere (the source's own current), amperes, and stand anywhere, volts: both or one Infinity. */
+  readonly mostAmps: number;
+  readonly mostVolts: number;
 }
 
 const CLAMP_SLOPE = 0.005;
@@ -28,7 +31,7 @@ const CHANNEL_OUT = new Float64Array(3);
  * rounding of the voltages alone can leave. Gives true when some junction had to be limited.
  * `shunt` siemens from every node to the black lead help a hard start; 0 in the accepted solution.
  */
-export function assemble(system: ComponentSystem, drive: Drive, shunt: number, clampAt: Float64Array): boolean {
+export function assemble(system: ComponentSystem, drive: Drive, shunt: number): boolean {
   const { volts, values, excess, residual, largest, noise } = system.work;
   values.set(system.linear);
   excess.fill(0);
@@ -47,8 +50,8 @@ export function assemble(system: ComponentSystem, drive: Drive, shunt: number, c
     noise[a] = noise[a]! + rounding;
     noise[b] = noise[b]! + rounding;
   }
-  let limited = assembleJunctions(system);
-  limited = assembleBjts(system, system.bjts) || limited;
+  let limited = assembleJunctions(system, drive);
+  limited = assembleBjts(system, system.bjts, drive) || limited;
   assembleMosfets(system, system.mosfets);
   const { red, black } = drive;
   // The black lead is where every ampere returns to the meter, through next to no resistance.
@@ -62,9 +65,9 @@ export function assemble(system: ComponentSystem, drive: Drive, shunt: number, c
   if (drive.clampVolts < Infinity) {
     const saturation = drive.amps * Math.exp(-drive.clampVolts / CLAMP_SLOPE);
     const v = volts[red]! - volts[black]!;
-    const at = limitJunction(v, clampAt[0]!, CLAMP_SLOPE, criticalVolts(saturation, CLAMP_SLOPE));
-    if (at !== v) limited = true;
-    clampAt[0] = at;
+    // At the clamp's own voltage it takes all the current there is: the solution lies no higher.
+    const at = Math.min(v, drive.clampVolts);
+    if (v - at > 1e-9) limited = true;
     const g = (saturation / CLAMP_SLOPE) * Math.exp(Math.min(at / CLAMP_SLOPE, 700));
     excess[red] = excess[red]! + g;
     residual[red] = residual[red]! + g * CLAMP_SLOPE + g * (v - at);
@@ -87,31 +90,60 @@ function flow(system: ComponentSystem, from: number, to: number, amps: number): 
   if (size > largest[to]!) largest[to] = size;
 }
 
-function assembleJunctions(system: ComponentSystem): boolean {
+/**
+ * The voltage above which a junction's step is limited: the one at which it would carry all that the leads drive,
+ * or all the voltage that they have. Nothing on an unpowered board carries more than the meter gives.
+ */
+function mostJunctionVolts(saturation: number, slope: number, drive: Drive): number {
+  const byVolts = Math.min(criticalVolts(saturation, slope), drive.mostVolts);
+  return drive.mostAmps < Infinity ? Math.min(byVolts, slope * Math.log1p(drive.mostAmps / saturation)) : byVolts;
+}
+
+/** Fills the limit of every junction for a drive, once per drive. */
+function setLimits(j: JunctionTable, drive: Drive): void {
+  if (j.limitAmps === drive.mostAmps && j.limitVolts === drive.mostVolts) return;
+  for (let d = 0; d < j.count; d++) j.limit[d] = mostJunctionVolts(j.saturation[d]!, j.slope[d]!, drive);
+  j.limitAmps = drive.mostAmps;
+  j.limitVolts = drive.mostVolts;
+}
+
+/** Within this of its last evaluation a junction is followed along its tangent: off by less than 1e-8 of its current. */
+const TANGENT_VOLTS = 2e-6;
+
+function assembleJunctions(system: ComponentSystem, drive: Drive): boolean {
   const { junctions: j } = system;
   const { volts, values } = system.work;
+  const { done } = j;
   const out = JUNCTION_OUT;
   let limited = false;
+  setLimits(j, drive);
   for (let d = 0; d < j.count; d++) {
     const a = j.a[d]!;
     const k = j.k[d]!;
     const v = volts[a]! - volts[k]!;
-    const slope = j.slope[d]!;
-    let at = v;
-    if (v > -0.5 * j.breakdown[d]!) at = limitJunction(v, j.at[d]!, slope, j.critical[d]!);
-    else at = -j.breakdown[d]! - limitJunction(-v - j.breakdown[d]!, -j.at[d]! - j.breakdown[d]!, slope, 0.1);
-    if (Math.abs(at - v) > 1e-12) limited = true;
-    j.at[d] = at;
-    junctionCurrent(at, j.saturation[d]!, slope, j.series[d]!, j.breakdown[d]!, j.breakdownAmps[d]!, out);
-    const g = out[1]!;
+    if (!(Math.abs(v - done.volts[d]!) <= TANGENT_VOLTS)) {
+      const slope = j.slope[d]!;
+      let at = v;
+      if (v > -0.5 * j.breakdown[d]!) at = limitJunction(v, j.at[d]!, slope, j.limit[d]!);
+      else at = -j.breakdown[d]! - limitJunction(-v - j.breakdown[d]!, -j.at[d]! - j.breakdown[d]!, slope, 0.1);
+      if (Math.abs(at - v) > 1e-12) limited = true;
+      const is = j.saturation[d]!;
+      const bv = j.breakdown[d]!;
+      junctionCurrent(at, is, slope, j.series[d]!, bv, j.breakdownAmps[d]!, out, j.logDrive[d]!);
+      j.at[d] = at;
+      done.volts[d] = at;
+      done.amps[d] = out[0]!;
+      done.siemens[d] = out[1]!;
+    }
+    const g = done.siemens[d]!;
     values[j.slotAK[d]!]! -= g;
     values[j.slotKA[d]!]! -= g;
-    flow(system, a, k, out[0]! + g * (v - at));
+    flow(system, a, k, done.amps[d]! + g * (v - done.volts[d]!));
   }
   return limited;
 }
 
-function assembleBjts(system: ComponentSystem, q: ThreePinTable): boolean {
+function assembleBjts(system: ComponentSystem, q: ThreePinTable, drive: Drive): boolean {
   const { volts, values } = system.work;
   const out = JUNCTION_OUT;
   let limited = false;
@@ -128,8 +160,8 @@ function assembleBjts(system: ComponentSystem, q: ThreePinTable): boolean {
     const slopeR = q.parameters[p + 5]!;
     const vbe = sign * (volts[b]! - volts[e]!);
     const vbc = sign * (volts[b]! - volts[c]!);
-    const atBe = limitJunction(vbe, q.at[2 * i]!, slopeF, criticalVolts(saturation, slopeF));
-    const atBc = limitJunction(vbc, q.at[2 * i + 1]!, slopeR, criticalVolts(saturation, slopeR));
+    const atBe = limitJunction(vbe, q.at[2 * i]!, slopeF, mostJunctionVolts(saturation, slopeF, drive));
+    const atBc = limitJunction(vbc, q.at[2 * i + 1]!, slopeR, mostJunctionVolts(saturation, slopeR, drive));
     if (Math.abs(atBe - vbe) > 1e-12 || Math.abs(atBc - vbc) > 1e-12) limited = true;
     q.at[2 * i] = atBe;
     q.at[2 * i + 1] = atBc;

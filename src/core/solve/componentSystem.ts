@@ -1,7 +1,7 @@
 import { minimumDegreeOrder } from '../graph';
 import { analysePattern } from '../linear';
 import type { SparsePattern } from '../linear';
-import { criticalVolts } from './junction';
+import { logSeriesDrive } from './junction';
 import { JUNCTION_GMIN } from './network';
 import type { Network } from './network';
 
@@ -15,12 +15,33 @@ export interface JunctionTable {
   readonly series: Float64Array;
   readonly breakdown: Float64Array;
   readonly breakdownAmps: Float64Array;
-  readonly critical: Float64Array;
   readonly spread: Float64Array;
   readonly slotAK: Int32Array;
   readonly slotKA: Int32Array;
+  /** `logSeriesDrive` of each. */
+  readonly logDrive: Float64Array;
+  /** Number of each in the network. */
+  readonly index: Int32Array;
+  /** Voltage above which a step is limited, for the drive with these two bounds. */
+  readonly limit: Float64Array;
+  limitAmps: number;
+  limitVolts: number;
   /** Voltage at which each junction is linearised. */
   readonly at: Float64Array;
+  /** The last evaluation of each: volts (NaN for none), amperes, siemens. */
+  readonly done: JunctionStates;
+}
+
+/** Evaluated junctions: a voltage of each, and the current and conductance there. */
+export interface JunctionStates {
+  readonly volts: Float64Array;
+  readonly amps: Float64Array;
+  readonly siemens: Float64Array;
+}
+
+/** States of n junctions, none of them evaluated. */
+export function noStates(n: number): JunctionStates {
+  return { volts: new Float64Array(n).fill(NaN), amps: new Float64Array(n), siemens: new Float64Array(n) };
 }
 
 /** Flat transistor tables. Slots are 3x3, rows and columns in the order c b e (or d g s); -1 where a terminal is outside. */
@@ -53,6 +74,8 @@ export interface ComponentSystem {
   readonly bjts: ThreePinTable;
   readonly mosfets: ThreePinTable;
   readonly work: Workspace;
+  /** Whether `work.values` holds the factors of the last assembled matrix, or still the matrix. */
+  factored: boolean;
 }
 
 /** Buffers of one component; contents have no meaning between calls except `volts`. */
@@ -75,7 +98,8 @@ export function buildComponentSystem(network: Network, member: number, local: In
   nodes.forEach((node, i) => (local[node] = i));
   const inside = (node: number): boolean => network.component[node] === group;
   const resistors = network.resistors.filter((r) => inside(r.a));
-  const diodes = network.diodes.filter((d) => inside(d.a));
+  const diodeIndex = network.diodes.flatMap((d, i) => (inside(d.a) ? [i] : []));
+  const diodes = diodeIndex.map((i) => network.diodes[i]!);
   const bjts = network.bjts.filter((q) => inside(q.c));
   const mosfets = network.mosfets.filter((m) => inside(m.d));
   const edges: number[] = [];
@@ -118,11 +142,16 @@ export function buildComponentSystem(network: Network, member: number, local: In
       series: Float64Array.from(diodes, (d) => d.seriesOhms),
       breakdown: Float64Array.from(diodes, (d) => d.breakdownVolts),
       breakdownAmps: Float64Array.from(diodes, (d) => d.breakdownAmps),
-      critical: Float64Array.from(diodes, (d) => criticalVolts(d.saturationAmps, d.slopeVolts)),
       spread: Float64Array.from(diodes, (d) => d.spread),
       slotAK: Int32Array.from(diodes, (d) => pattern.slotOf(at(d.a), at(d.k))),
       slotKA: Int32Array.from(diodes, (d) => pattern.slotOf(at(d.k), at(d.a))),
+      logDrive: Float64Array.from(diodes, (d) => logSeriesDrive(d.saturationAmps, d.slopeVolts, d.seriesOhms)),
+      index: Int32Array.from(diodeIndex),
+      limit: new Float64Array(diodes.length),
+      limitAmps: NaN,
+      limitVolts: NaN,
       at: new Float64Array(diodes.length),
+      done: noStates(diodes.length),
     },
     bjts: threePins(
       pattern,
@@ -143,6 +172,7 @@ export function buildComponentSystem(network: Network, member: number, local: In
       mosfets.map((m) => [at(m.d), at(m.g), at(m.s)]),
       mosfets.map((m) => [m.polarity, m.thresholdVolts, m.transconductance, m.onOhms, m.spread, 0, 0, 0]),
     ),
+    factored: false,
     work: {
       volts: new Float64Array(n),
       values: new Float64Array(pattern.slots),

@@ -3,8 +3,8 @@ import { invariant, ok, refuse } from '../problem';
 import type { Problem, Result } from '../problem';
 import { assemble } from './assemble';
 import type { Drive } from './assemble';
-import { buildComponentSystem } from './componentSystem';
-import type { ComponentSystem } from './componentSystem';
+import { buildComponentSystem, noStates } from './componentSystem';
+import type { ComponentSystem, JunctionStates } from './componentSystem';
 import { elementFlows } from './elementFlows';
 import type { ElementFlow } from './elementFlows';
 import type { Network } from './network';
@@ -25,6 +25,7 @@ export interface LeadSolution {
 
 const STIFF_SIEMENS = 100;
 const MOST_STEPS = 80;
+const CONFINED_STEPS = 40;
 
 /**
  * DC operating points of one network, any probe pair, component by component.
@@ -37,7 +38,6 @@ const MOST_STEPS = 80;
 export class DcSolver {
   private readonly systems = new Map<number, ComponentSystem>();
   private readonly local: Int32Array;
-  private readonly clampAt = new Float64Array(1);
   /** Newton steps taken so far, for the benchmark. */
   steps = 0;
   /** How often plain Newton did not settle and shunts had to help, for the benchmark. */
@@ -55,10 +55,17 @@ export class DcSolver {
   /**
    * Solves with the leads on two different nodes of one component.
    *
-   * keep  starts from the voltages of the last solve on this component instead of from zero.
+   * keep         starts from the voltages of the last solve on this component instead of from zero.
+   * readingOnly  stops when the reading is right to 1e-4, however nodes that cannot change it still move.
    * Refuses with `no-convergence`, naming the node that would not settle.
    */
-  solve(red: number, black: number, drive: LeadDrive, keep = false): Result<LeadSolution, NoConvergence> {
+  solve(
+    red: number,
+    black: number,
+    drive: LeadDrive,
+    keep = false,
+    readingOnly = false,
+  ): Result<LeadSolution, NoConvergence> {
     invariant(red !== black && this.connected(red, black), 'solve: leads must be on two nodes of one component');
     const system = this.systemOf(red);
     const local: Drive = {
@@ -67,14 +74,16 @@ export class DcSolver {
       amps: drive.kind === 'current' ? drive.amps : STIFF_SIEMENS * drive.volts,
       siemens: drive.kind === 'voltage' ? STIFF_SIEMENS : 0,
       clampVolts: drive.kind === 'current' ? drive.limitVolts : Infinity,
+      mostAmps: drive.kind === 'current' ? drive.amps : Infinity,
+      mostVolts: drive.kind === 'current' ? Infinity : drive.volts,
     };
     if (!keep) this.reset(system);
-    let stuck = this.newton(system, local, 0);
+    let stuck = this.newton(system, local, 0, readingOnly);
     if (stuck >= 0) {
       this.hardStarts++;
       this.reset(system);
-      for (let decade = 2; decade <= 14; decade++) this.newton(system, local, 10 ** -decade);
-      stuck = this.newton(system, local, 0);
+      for (let decade = 2; decade <= 14; decade++) this.newton(system, local, 10 ** -decade, false);
+      stuck = this.newton(system, local, 0, readingOnly);
     }
     if (stuck >= 0) {
       const node = this.network.nodeNames[system.nodes[stuck]!]!;
@@ -95,10 +104,19 @@ export class DcSolver {
 
   /**
    * Starts the next `solve(…, keep = true)` on the component of `node` from known voltages, network nodes in order.
-   * A good start is the solution of a nearly equal network; a bad one only costs steps.
+   * A good start is the solution of a nearly equal network; a bad one only costs steps. states: what that network's
+   * junctions carried, where it has the same ones.
    */
-  startFrom(node: number, volts: Float64Array): void {
+  startFrom(node: number, volts: Float64Array, states?: JunctionStates): void {
     const system = this.systemOf(node);
+    const { done, index } = system.junctions;
+    if (states?.volts.length === this.network.diodes.length) {
+      for (let d = 0; d < index.length; d++) {
+        done.volts[d] = states.volts[index[d]!]!;
+        done.amps[d] = states.amps[index[d]!]!;
+        done.siemens[d] = states.siemens[index[d]!]!;
+      }
+    }
     const { work, junctions, bjts } = system;
     for (let i = 0; i < system.size; i++) work.volts[i] = volts[system.nodes[i]!]!;
     for (let d = 0; d < junctions.count; d++)
@@ -109,7 +127,18 @@ export class DcSolver {
       bjts.at[2 * i] = sign * (work.volts[b]! - work.volts[e]!);
       bjts.at[2 * i + 1] = sign * (work.volts[b]! - work.volts[c]!);
     }
-    this.clampAt[0] = 0;
+  }
+
+  /** What the junctions around a node carried in the last solution, in the order of the network's; the others unknown. */
+  junctionStates(node: number): JunctionStates {
+    const states = noStates(this.network.diodes.length);
+    const { done, index } = this.systemOf(node).junctions;
+    for (let d = 0; d < index.length; d++) {
+      states.volts[index[d]!] = done.volts[d]!;
+      states.amps[index[d]!] = done.amps[d]!;
+      states.siemens[index[d]!] = done.siemens[d]!;
+    }
+    return states;
   }
 
   /** Voltage of a node in the last solution on its component; 0 for a component that was never solved. */
@@ -140,6 +169,7 @@ export class DcSolver {
   adjoint(red: number, black: number, out: Float64Array): void {
     const system = this.systemOf(red);
     const { work } = system;
+    factor(system);
     work.step.fill(0);
     work.step[this.local[red]!] = 1;
     work.step[this.local[black]!] = work.step[this.local[black]!]! - 1;
@@ -159,6 +189,7 @@ export class DcSolver {
     const system = this.systemOf(red);
     const { work } = system;
     const adjoint = work.step;
+    factor(system);
     adjoint.fill(0);
     adjoint[this.local[red]!] = 1;
     adjoint[this.local[black]!] = adjoint[this.local[black]!]! - 1;
@@ -180,32 +211,55 @@ export class DcSolver {
     system.junctions.at.fill(0);
     system.bjts.at.fill(0);
     system.mosfets.at.fill(0);
-    this.clampAt.fill(0);
   }
 
   /** Newton from the present voltages; -1 when settled, else the local node with the worst residual. */
-  private newton(system: ComponentSystem, drive: Drive, shunt: number): number {
+  private newton(system: ComponentSystem, drive: Drive, shunt: number, readingOnly: boolean): number {
     const { work, pattern, size } = system;
     let worst = 0;
-    let lastReading = NaN;
     for (let step = 0; step < MOST_STEPS; step++) {
-      const limited = assemble(system, drive, shunt, this.clampAt);
+      const limited = assemble(system, drive, shunt);
+      system.factored = false;
+      if (readingOnly && !limited && readingSettled(system, drive)) return -1;
       worst = worstNode(system);
-      const reading = work.volts[drive.red]! - work.volts[drive.black]!;
-      const still = Math.abs(reading - lastReading) <= 1e-7 * Math.abs(reading) + 1e-13;
-      lastReading = reading;
-      work.assembled.set(work.values);
-      work.excessKept.set(work.excess);
-      const failed = factorSparse(pattern, work.values, work.excess);
-      if (worst < 0 && !limited && still) return -1;
+      if (worst < 0 && !limited) return -1;
+      const failed = factor(system);
       for (let i = 0; i < size; i++) work.step[i] = -work.residual[i]!;
       if (failed < 0) solveSparse(pattern, work.values, work.step);
       else if (!solveByPivoting(system)) return failed;
-      for (let i = 0; i < size; i++) work.volts[i] = work.volts[i]! + work.step[i]!;
+      // Nothing on an unpowered board stands outside the leads: steps that leave that room are cut to it at first.
+      const room = step < CONFINED_STEPS ? Math.min(drive.clampVolts, drive.mostVolts) * 1.01 : Infinity;
+      for (let i = 0; i < size; i++)
+        work.volts[i] = Math.min(room, Math.max(-0.01 * room, work.volts[i]! + work.step[i]!));
       this.steps++;
     }
     return worst < 0 ? 0 : worst;
   }
+}
+
+/** Factors what was assembled last, unless that is done; gives the node whose pivot vanished, or -1. */
+function factor(system: ComponentSystem): number {
+  if (system.factored) return -1;
+  const { work, pattern } = system;
+  work.assembled.set(work.values);
+  work.excessKept.set(work.excess);
+  system.factored = true;
+  return factorSparse(pattern, work.values, work.excess);
+}
+
+/** Share of the current through the leads that may be unaccounted for when only the reading matters. */
+const UNACCOUNTED = 1e-4;
+
+/**
+ * Whether the currents that do not add up yet can matter to the reading: in a network that gives no power one ampere
+ * anywhere moves the leads by no more than one ampere into the leads does.
+ */
+function readingSettled(system: ComponentSystem, drive: Drive): boolean {
+  const { residual, volts } = system.work;
+  let total = 0;
+  for (let i = 0; i < system.size; i++) total += Math.abs(residual[i]!);
+  const amps = drive.siemens > 0 ? drive.amps - drive.siemens * volts[drive.red]! : drive.amps;
+  return total <= UNACCOUNTED * Math.abs(amps);
 }
 
 /** The node that breaks Kirchhoff's current law the most, or -1 when none does. */

@@ -1,4 +1,5 @@
 export { buildNetwork } from './buildNetwork';
+export type { JunctionStates } from './componentSystem';
 export { DcSolver } from './dcSolver';
 export type { LeadDrive, LeadSolution, NoConvergence } from './dcSolver';
 export type { ElementFlow } from './elementFlows';

@@ -5,19 +5,32 @@ import { JUNCTION_GMIN, THERMAL_VOLTS } from './network';
  * Source: R. M. Corless and D. J. Jeffrey, "The Wright ω function" (2002); Halley steps from an asymptotic start.
  */
 export function wrightOmega(c: number): number {
-  if (c < -40) return Math.exp(c);
+  if (c < -16) {
+    // w = e - e² + 1.5 e³ …: two terms are exact to 1e-14 here.
+    const e = Math.exp(c);
+    return e * (1 - e);
+  }
   let w = c > 1 ? c - Math.log(c) : c > -2 ? 0.56714329 + 0.36189625 * c + 0.0738 * c * c : Math.exp(c);
   if (!(w > 0)) w = Math.exp(c);
-  for (let i = 0; i < 4; i++) {
+  for (let i = 0; i < 5; i++) {
     const r = c - w - Math.log(w);
     const step = (w * r * (1 + w + (2 / 3) * r)) / ((1 + w) * (1 + w + (2 / 3) * r) - 0.5 * r);
     w = Math.max(w + step, w * 1e-3);
-    if (Math.abs(r) < 1e-14 * Math.max(1, Math.abs(c))) break;
+    // The steps are of third order or better: after a small one the next would be lost in rounding.
+    if (Math.abs(step) < 1e-5 * w) break;
   }
   return w;
 }
 
-/** Current and conductance of a junction at a terminal voltage; written into `out` as [amps, siemens, amps per ln(IS)]. */
+/** ln(IS RS / N Vt): the constant of a junction with series resistance; 0 without any. */
+export function logSeriesDrive(saturation: number, slope: number, series: number): number {
+  return series > 0 ? Math.log((saturation * series) / slope) : 0;
+}
+
+/**
+ * Current and conductance of a junction at a terminal voltage; written into `out` as [amps, siemens, amps per ln(IS)].
+ * logDrive: `logSeriesDrive` of the junction, where it is known already.
+ */
 export function junctionCurrent(
   volts: number,
   saturation: number,
@@ -26,6 +39,7 @@ export function junctionCurrent(
   breakdown: number,
   breakdownAmps: number,
   out: Float64Array,
+  logDrive: number = logSeriesDrive(saturation, slope, series),
 ): void {
   if (volts < -0.5 * breakdown) {
     // Breakdown: -IBV exp(-(V+BV)/Vt), the saturation current on top.
@@ -51,7 +65,7 @@ export function junctionCurrent(
   let siemens: number;
   let share = 1;
   if (series > 0) {
-    const w = wrightOmega(Math.log((saturation * series) / slope) + (volts + saturation * series) / slope);
+    const w = wrightOmega(logDrive + (volts + saturation * series) / slope);
     total = (w * slope) / series;
     siemens = w / (series * (1 + w));
     share = 1 / (1 + w);

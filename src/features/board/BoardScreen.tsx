@@ -1,6 +1,6 @@
 'use client';
 import Link from 'next/link';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { boardNets, findPart, marking, pinsOnNet, placesOnNet } from '@/core/circuit';
 import type { Part } from '@/core/circuit';
 import { formatQuantity } from '@/core/quantity';
@@ -22,6 +22,7 @@ export function BoardScreen() {
   const [wanted, setWanted] = useState('');
   const next = useRef<HTMLAnchorElement>(null);
   useEffect(() => next.current?.focus(), []);
+  const pickPart = useCallback((ref: string) => setPicked({ part: ref }), []);
   const words = wanted.toLowerCase();
   const parts = useMemo(
     () =>
@@ -53,13 +54,7 @@ export function BoardScreen() {
           {progress.next}
         </Link>
       </div>
-      <Schematic
-        board={board}
-        selection={picked}
-        byPart={weighed?.byPart}
-        height={330}
-        onPickPart={(ref) => setPicked({ part: ref })}
-      />
+      <Schematic board={board} selection={picked} byPart={weighed?.byPart} height={330} onPickPart={pickPart} />
       <div className="grid grid-cols-[1fr_22rem] gap-4 max-xl:grid-cols-[1fr_18rem]">
         <div>
           <div className="mb-2 flex items-center gap-3">

@@ -6,9 +6,9 @@ import { jobProgress } from '@/core/job';
 import type { JobProgress } from '@/core/job';
 import type { Problem } from '@/core/problem';
 import { BoardJson, boardFromJson } from '@/wire/boardJson';
-import type { LedgerEntry, StoredLine } from '@/wire/ledger';
+import type { LedgerEntry, NewLine, StoredLine } from '@/wire/ledger';
 import { postJson } from './postJson';
-import type { Answer } from './postJson';
+import { useOutbox } from './useOutbox';
 
 /** What a job's screens get from the server. */
 export interface JobData {
@@ -37,6 +37,8 @@ interface JobContextValue {
   readonly job: JobData;
   readonly boards: readonly JobBoard[];
   readonly lines: readonly StoredLine[];
+  /** Written here, not yet acknowledged by the server. */
+  readonly waiting: readonly NewLine[];
   readonly progress: JobProgress;
   readonly now: number;
   readonly actor: string;
@@ -56,8 +58,6 @@ export function useJob(): JobContextValue {
   if (!value) throw new Error('useJob outside a job');
   return value;
 }
-
-const RETRIES = 3;
 
 /** Holds an open job in the page: its ledger as the server acknowledged it, and everything derived from it. */
 export function JobProvider({
@@ -106,31 +106,15 @@ export function JobProvider({
   }, []);
 
   const tag = job.tag;
+  const onStored = useCallback((stored: StoredLine) => {
+    setLines((kept) => (kept.some((l) => l.id === stored.id) ? kept : [stored, ...kept]));
+    setNow((at) => Math.max(at, stored.at));
+  }, []);
+  const { waiting, send } = useOutbox(tag, onStored, setTrouble);
   const addLine = useCallback(
-    async (
-      entry: LedgerEntry,
-      boardId: string | null = null,
-      reverses: string | null = null,
-    ): Promise<StoredLine | null> => {
-      const line = { clientKey: crypto.randomUUID(), actor, boardId, entry, reverses };
-      let answer: Answer<StoredLine> | null = null;
-      // The same key again is harmless: a lost answer is asked for, never written twice.
-      for (let attempt = 0; attempt < RETRIES; attempt++) {
-        answer = await postJson<StoredLine>(`/api/jobs/${tag}/lines`, line);
-        if (answer.ok || (answer.problem.code !== 'no-connection' && answer.problem.code !== 'server-trouble')) break;
-        await new Promise((resolve) => window.setTimeout(resolve, 300 * (attempt + 1)));
-      }
-      if (!answer?.ok) {
-        setTrouble(answer?.problem ?? null);
-        return null;
-      }
-      const { value } = answer;
-      setTrouble(null);
-      setLines((kept) => (kept.some((l) => l.id === value.id) ? kept : [value, ...kept]));
-      setNow((at) => Math.max(at, value.at));
-      return value;
-    },
-    [actor, tag],
+    (entry: LedgerEntry, boardId: string | null = null, reverses: string | null = null) =>
+      send({ clientKey: crypto.randomUUID(), actor, boardId, entry, reverses }),
+    [actor, send],
   );
 
   const setJobState = useCallback(
@@ -168,6 +152,7 @@ export function JobProvider({
       job,
       boards,
       lines,
+      waiting,
       progress,
       now,
       actor,
@@ -178,7 +163,7 @@ export function JobProvider({
       addLine,
       takeBoard,
     }),
-    [job, boards, lines, progress, now, actor, trouble, setActor, setJobState, addLine, takeBoard],
+    [job, boards, lines, waiting, progress, now, actor, trouble, setActor, setJobState, addLine, takeBoard],
   );
   return <Context value={value}>{children}</Context>;
 }

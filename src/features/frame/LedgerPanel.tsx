@@ -1,48 +1,70 @@
 'use client';
-import { useMemo } from 'react';
+import { memo, useMemo } from 'react';
+import type { StoredLine } from '@/wire/ledger';
 import { useJob } from './JobContext';
 import { lineWords } from './lineWords';
 
 /** The job log, newest at the top; each line can be undone by a compensating line. */
 export function LedgerPanel() {
-  const { lines, addLine } = useJob();
+  const { lines, waiting, addLine } = useJob();
   const undone = useMemo(() => new Set(lines.flatMap((l) => (l.reverses === null ? [] : [l.reverses]))), [lines]);
   return (
     <aside aria-label="Job log" className="no-print flex w-72 shrink-0 flex-col border-l border-line max-lg:hidden">
       <h2 className="px-3 pt-3 pb-2 text-sm text-faint">Job log</h2>
-      {lines.length === 0 && (
+      {lines.length + waiting.length === 0 && (
         <p className="px-3 text-sm text-faint">Nothing written yet. What you do here is kept here.</p>
       )}
-      <ol tabIndex={0} aria-label="Lines, newest first" className="min-h-0 flex-1 overflow-y-auto pb-4">
-        {lines.map((line) => {
-          const { head, text } = lineWords(line.entry);
-          const struck = undone.has(line.id);
-          return (
-            <li key={line.id} className="group border-b border-line/60 px-3 py-1.5 text-sm">
-              <div className="flex justify-between gap-2">
-                <span className={`min-w-0 break-words ${struck ? 'text-faint line-through' : ''}`}>{head}</span>
-                {!struck && line.entry.kind !== 'reversal' && (
-                  <button
-                    type="button"
-                    className="shrink-0 self-start text-slate underline-offset-2 hover:underline focus-visible:underline"
-                    aria-label={`Undo: ${head}`}
-                    onClick={() => void addLine({ kind: 'reversal', body: { reason: head } }, line.boardId, line.id)}
-                  >
-                    undo
-                  </button>
-                )}
-              </div>
-              {text !== '' && <p className="break-words text-faint">{text}</p>}
-              <p className="text-xs text-faint">
-                {line.actor}, {timeWords(line.at)}
-              </p>
+      {waiting.length > 0 && (
+        <ul aria-label="Not written yet" className="shrink-0">
+          {[...waiting].reverse().map(({ clientKey, entry }) => (
+            <li key={clientKey} className="border-b border-dashed border-line px-3 py-1.5 text-sm text-faint">
+              {lineWords(entry).head}
+              <p className="text-xs">◌ on its way; kept here until it is written</p>
             </li>
-          );
-        })}
+          ))}
+        </ul>
+      )}
+      <ol tabIndex={0} aria-label="Lines, newest first" className="min-h-0 flex-1 overflow-y-auto pb-4">
+        {lines.map((line) => (
+          <Line key={line.id} line={line} struck={undone.has(line.id)} addLine={addLine} />
+        ))}
       </ol>
     </aside>
   );
 }
+
+const Line = memo(function Line({
+  line,
+  struck,
+  addLine,
+}: {
+  line: StoredLine;
+  struck: boolean;
+  addLine: ReturnType<typeof useJob>['addLine'];
+}) {
+  const { head, text } = lineWords(line.entry);
+  return (
+    <li className="border-b border-line/60 px-3 py-1.5 text-sm">
+      <div className="flex justify-between gap-2">
+        <span className={`min-w-0 break-words ${struck ? 'text-faint line-through' : ''}`}>{head}</span>
+        {!struck && line.entry.kind !== 'reversal' && (
+          <button
+            type="button"
+            className="shrink-0 self-start text-slate underline-offset-2 hover:underline focus-visible:underline"
+            aria-label={`Undo: ${head}`}
+            onClick={() => void addLine({ kind: 'reversal', body: { reason: head } }, line.boardId, line.id)}
+          >
+            undo
+          </button>
+        )}
+      </div>
+      {text !== '' && <p className="break-words text-faint">{text}</p>}
+      <p className="text-xs text-faint">
+        {line.actor}, {timeWords(line.at)}
+      </p>
+    </li>
+  );
+});
 
 /** Day and time, the same on server and page. */
 export function timeWords(at: number): string {

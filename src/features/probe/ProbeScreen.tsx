@@ -44,6 +44,10 @@ export function ProbeScreen() {
   const [allPlaces, setAllPlaces] = useState(false);
   const [picked, setPicked] = useState<string | undefined>(undefined);
   const [sound, setSound] = useState(true);
+  const selection = useMemo(
+    () => ({ part: picked, nets: current ? [current.red, current.black] : [] }),
+    [picked, current],
+  );
   const tone = useRef<Tone | null>(null);
 
   const overridden = linesOf<{ what: string }>(lines, 'override').some(
@@ -140,7 +144,6 @@ export function ProbeScreen() {
         >
           <PointPanel board={board} point={current} expected={expected} allPlaces={allPlaces} />
           <ReadingEntry
-            key={`${current.mode} ${current.red} ${current.black}`}
             mode={current.mode}
             expected={expected}
             lit={!named}
@@ -151,6 +154,7 @@ export function ProbeScreen() {
               repeatTone: () => tone.current && playTone(tone.current, sound),
               places: () => setAllPlaces((v) => !v),
             }}
+            onBegin={() => choose(current)}
             onKeep={keep}
           />
         </section>
@@ -192,17 +196,7 @@ export function ProbeScreen() {
           {weighed && <GateLine gate={weighed.gate} board={board} />}
         </section>
       </div>
-      <Schematic
-        board={board}
-        selection={
-          picked === undefined
-            ? { nets: current ? [current.red, current.black] : [] }
-            : { part: picked, nets: current ? [current.red, current.black] : [] }
-        }
-        byPart={weighed?.byPart}
-        height={260}
-        onPickPart={setPicked}
-      />
+      <Schematic board={board} selection={selection} byPart={weighed?.byPart} height={260} onPickPart={setPicked} />
     </div>
   );
 }

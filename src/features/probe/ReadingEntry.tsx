@@ -1,5 +1,5 @@
 'use client';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useEffectEvent, useRef, useState } from 'react';
 import type { KeyboardEvent as ReactKeyboardEvent } from 'react';
 import type { ExpectedReading, SeenReading } from '@/core/expect';
 import { decadeSlip } from '@/core/expect';
@@ -16,18 +16,27 @@ export interface EntryKeys {
   places(): void;
 }
 
-/** The reading field: digits always come here, wherever focus is. Enter keeps, Space agrees, letters act while it is empty. */
+/** Somewhere else that takes typing of its own. */
+const ELSEWHERE = 'input, textarea, select, [role="dialog"]';
+
+/**
+ * The reading field: digits always come here, wherever focus is. Enter keeps, Space agrees, letters act while it is
+ * empty; the letters too from anywhere but another field.
+ */
 export function ReadingEntry({
   mode,
   expected,
   keys,
   lit,
+  onBegin,
   onKeep,
 }: {
   mode: 'diode' | 'ohms' | 'continuity';
   expected: ExpectedReading;
   keys: EntryKeys;
   lit: boolean;
+  /** The first character was typed: the point must stay what it is. */
+  onBegin(): void;
   onKeep(readings: readonly SeenReading[]): void;
 }) {
   const [text, setText] = useState('');
@@ -39,17 +48,6 @@ export function ReadingEntry({
   useEffect(() => {
     if (lit) field.current?.focus();
   }, [lit]);
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent): void => {
-      const target = event.target as HTMLElement;
-      const elsewhere = /^(INPUT|TEXTAREA|SELECT)$/u.test(target.tagName);
-      if (elsewhere || event.ctrlKey || event.metaKey || event.altKey || !/^[\d.~-]$/u.test(event.key)) return;
-      field.current?.focus();
-    };
-    window.addEventListener('keydown', onKey);
-    return () => window.removeEventListener('keydown', onKey);
-  }, []);
-
   const keep = (readings: readonly SeenReading[]): void => {
     setText('');
     setMeant(null);
@@ -64,7 +62,17 @@ export function ReadingEntry({
     if (slip !== null && meant === null) setMeant(slip);
     else keep(readings);
   };
+  const acts: Readonly<Record<string, () => void>> = {
+    n: keys.next,
+    b: keys.back,
+    u: keys.undo,
+    r: keys.repeatTone,
+    a: keys.places,
+    o: () => keep([{ kind: 'overload' }]),
+    ' ': () => keep([{ kind: 'agrees' }]),
+  };
   const onKeyDown = (event: ReactKeyboardEvent<HTMLInputElement>): void => {
+    if (event.ctrlKey || event.metaKey || event.altKey) return;
     if (event.key === 'Enter') {
       event.preventDefault();
       return send(meant !== null);
@@ -73,21 +81,26 @@ export function ReadingEntry({
       event.preventDefault();
       return event.key === '1' ? send(true) : keep([{ kind: 'figure', value: meant }]);
     }
-    if (text !== '' || event.ctrlKey || event.metaKey || event.altKey) return;
-    const acts: Readonly<Record<string, () => void>> = {
-      n: keys.next,
-      b: keys.back,
-      u: keys.undo,
-      r: keys.repeatTone,
-      a: keys.places,
-      o: () => keep([{ kind: 'overload' }]),
-      ' ': () => keep([{ kind: 'agrees' }]),
-    };
-    const act = acts[event.key];
+    const act = text === '' ? acts[event.key] : undefined;
     if (!act) return;
     event.preventDefault();
     act();
   };
+  const anywhere = useEffectEvent((event: KeyboardEvent): void => {
+    const target = event.target as HTMLElement;
+    if (target.closest(ELSEWHERE) || event.ctrlKey || event.metaKey || event.altKey) return;
+    if (/^[\d.~-]$/u.test(event.key)) return field.current?.focus();
+    const act = text === '' && event.key !== ' ' ? acts[event.key] : undefined;
+    if (!act) return;
+    event.preventDefault();
+    field.current?.focus();
+    act();
+  });
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent): void => anywhere(event);
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, []);
   const show = (v: number): string => (mode === 'diode' ? formatVolts(v) : formatQuantity(v, 'ohm', 4));
   return (
     <div className="mt-2">
@@ -98,6 +111,7 @@ export function ReadingEntry({
           aria-label="Reading"
           value={text}
           onChange={(e) => {
+            if (text === '') onBegin();
             setText(e.target.value);
             setMeant(null);
           }}

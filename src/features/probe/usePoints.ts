@@ -2,10 +2,14 @@
 import { useMemo, useState } from 'react';
 import { pointKey } from '@/core/diagnose';
 import type { ProbePoint } from '@/core/diagnose';
+import { useJob } from '@/features/frame/JobContext';
 import { useSuspects } from '@/features/frame/SuspectsContext';
 import type { PlanEntry } from '@/workers/messages';
 
-/** The plan's points and the one being taken now. What the technician chose stays until it is read. */
+/**
+ * The plan's points and the one being taken now. What the technician chose, or has begun to type at, stays until it
+ * is read, however the plan changes beneath it; a point already read here is left out before the new plan is there.
+ */
 export function usePoints(): {
   readonly plan: readonly PlanEntry[];
   readonly current: PlanEntry | null;
@@ -13,10 +17,19 @@ export function usePoints(): {
   next(): void;
   back(): void;
 } {
+  const { lines, waiting } = useJob();
   const { weighed, skip } = useSuspects();
   const [chosen, setChosen] = useState<PlanEntry | null>(null);
   const [past, setPast] = useState<readonly PlanEntry[]>([]);
-  const plan = useMemo(() => weighed?.plan ?? [], [weighed]);
+  const plan = useMemo(() => {
+    const undone = new Set(lines.map((l) => l.reverses));
+    const taken = new Set(
+      [...lines.filter((l) => !undone.has(l.id)), ...waiting].flatMap(({ entry }) =>
+        entry.kind === 'reading' ? [pointKey(entry.body)] : [],
+      ),
+    );
+    return (weighed?.plan ?? []).filter((p) => !taken.has(pointKey(p)));
+  }, [weighed, lines, waiting]);
   const current = chosen ?? plan[0] ?? null;
   const next = (): void => {
     if (!current) return;

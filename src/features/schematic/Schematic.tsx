@@ -1,5 +1,5 @@
 'use client';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { memo, useEffect, useMemo, useRef, useState } from 'react';
 import type { PointerEvent as ReactPointerEvent } from 'react';
 import { netKey } from '@/core/circuit';
 import type { Board, Part } from '@/core/circuit';
@@ -137,7 +137,7 @@ function centre(layout: SchematicLayout, ref: string, height: number, width: num
   return at ? { scale: 1, x: width / 2 - at.x - 30, y: height / 2 - at.y - 15 } : null;
 }
 
-function Drawing({
+const Drawing = memo(function Drawing({
   layout,
   board,
   selection,
@@ -257,7 +257,7 @@ function Drawing({
       })}
     </>
   );
-}
+});
 
 /** The value beside a symbol, short. */
 export function shortValue(part: Part): string {

@@ -1,0 +1,108 @@
+'use client';
+import { useCallback, useEffect, useRef, useState } from 'react';
+import type { Problem } from '@/core/problem';
+import { NewLine } from '@/wire/ledger';
+import type { StoredLine } from '@/wire/ledger';
+import { postJson } from './postJson';
+
+/** How long to wait before a line is sent again, milliseconds: the n-th attempt, then the last for ever. */
+const WAITS = [300, 600, 1200, 2500, 5000] as const;
+/** The line may have been written, or may be yet: sending it again is harmless, its key is the same. */
+const UNDECIDED = new Set(['no-connection', 'server-trouble']);
+
+/** A proof of discharge is stamped when it is written: one that waited longer than this has to be read again. */
+const PROOF_WAIT_MS = 60_000;
+
+const PROOF_STALE: Problem = {
+  code: 'proof-waited',
+  sentence: 'The proof of discharge could not be written in time.',
+  remedy: 'Read the store again when the application answers.',
+};
+
+interface Entry {
+  readonly line: NewLine;
+  readonly since: number;
+  readonly settle: (stored: StoredLine | null) => void;
+}
+
+/**
+ * Lines on their way to the server, sent one after another in the order they were written. A line that got no answer
+ * stays here, and in this browser, until it gets one; a line that is refused leaves with its reason.
+ *
+ * onStored  called for each line the server acknowledged. onTrouble: the newest problem, null when all is well.
+ */
+export function useOutbox(
+  tag: string,
+  onStored: (line: StoredLine) => void,
+  onTrouble: (problem: Problem | null) => void,
+): { readonly waiting: readonly NewLine[]; send(line: NewLine): Promise<StoredLine | null> } {
+  const queue = useRef<Entry[]>([]);
+  const sending = useRef(false);
+  const [waiting, setWaiting] = useState<readonly NewLine[]>([]);
+
+  const show = useCallback(() => {
+    const lines = queue.current.map((e) => e.line);
+    keep(tag, lines);
+    setWaiting(lines);
+  }, [tag]);
+
+  const pump = useCallback(async () => {
+    if (sending.current) return;
+    sending.current = true;
+    for (let attempt = 0; queue.current.length > 0;) {
+      const [{ line, since, settle }] = queue.current as [Entry];
+      const answer = await postJson<StoredLine>(`/api/jobs/${tag}/lines`, line);
+      const stale = line.entry.kind === 'discharge-proof' && Date.now() - since > PROOF_WAIT_MS;
+      if (!answer.ok && UNDECIDED.has(answer.problem.code) && !stale) {
+        if (attempt > 0) onTrouble(answer.problem);
+        await new Promise((resolve) => window.setTimeout(resolve, WAITS[Math.min(attempt++, WAITS.length - 1)]));
+        continue;
+      }
+      attempt = 0;
+      queue.current.shift();
+      show();
+      if (answer.ok) onStored(answer.value);
+      onTrouble(answer.ok ? null : stale ? PROOF_STALE : answer.problem);
+      settle(answer.ok ? answer.value : null);
+    }
+    sending.current = false;
+  }, [tag, onStored, onTrouble, show]);
+
+  useEffect(() => {
+    // What is left from before a reload; a proof among it is of unknown age.
+    const left = kept(tag).filter(
+      (l) => !queue.current.some((e) => e.line.clientKey === l.clientKey) && l.entry.kind !== 'discharge-proof',
+    );
+    if (left.length === 0) return;
+    queue.current.unshift(...left.map((line) => ({ line, since: Date.now(), settle: () => {} })));
+    show();
+    void pump();
+  }, [tag, pump, show]);
+
+  const send = useCallback(
+    (line: NewLine) =>
+      new Promise<StoredLine | null>((settle) => {
+        queue.current.push({ line, since: Date.now(), settle });
+        show();
+        void pump();
+      }),
+    [pump, show],
+  );
+  return { waiting, send };
+}
+
+const storageKey = (tag: string): string => `outbox ${tag}`;
+
+function keep(tag: string, lines: readonly NewLine[]): void {
+  if (lines.length === 0) window.localStorage.removeItem(storageKey(tag));
+  else window.localStorage.setItem(storageKey(tag), JSON.stringify(lines));
+}
+
+function kept(tag: string): readonly NewLine[] {
+  try {
+    const parsed = NewLine.array().safeParse(JSON.parse(window.localStorage.getItem(storageKey(tag)) ?? '[]'));
+    return parsed.success ? parsed.data : [];
+  } catch {
+    return [];
+  }
+}
