@@ -5,7 +5,17 @@ import hooks from 'eslint-plugin-react-hooks';
 const noWebServer = ['**/data/**', '@/data/**', '**/usecases/**', '@/usecases/**'];
 
 export default tseslint.config(
-  { ignores: ['.next/', '.lantern/', 'node_modules/', 'next-env.d.ts', 'test-results/', 'playwright-report/', 'public/'] },
+  {
+    ignores: [
+      '.next/',
+      '.lantern/',
+      'node_modules/',
+      'next-env.d.ts',
+      'test-results/',
+      'playwright-report/',
+      'public/',
+    ],
+  },
   ...tseslint.configs.recommended,
   {
     rules: {
@@ -62,6 +72,7 @@ export default tseslint.config(
     plugins: { 'react-hooks': hooks },
     rules: { 'react-hooks/rules-of-hooks': 'error', 'react-hooks/exhaustive-deps': 'error' },
   },
+  { files: ['**/*.cjs'], rules: { '@typescript-eslint/no-require-imports': 'off' } },
   { files: ['src/cli/**', 'bench/**', 'scripts/**', 'launcher/**'], rules: { 'no-console': 'off' } },
   {
     files: ['**/*.test.ts', 'e2e/**', 'src/demo/**', '**/*Table.ts', 'src/core/diagnose/faultModes.ts'],

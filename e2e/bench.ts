@@ -58,7 +58,7 @@ export async function takeReading(page: Page, meter: ReturnType<typeof brokenBoa
   const section = page.locator('[data-point][data-settled="yes"]');
   await expect(section).toHaveCount(1);
   const [mode = '', red = '', black = ''] = ((await section.getAttribute('data-point')) ?? '').split(' ');
-  const lines = page.locator('aside[aria-label="Job log"] li');
+  const lines = page.locator('ol[aria-label="Lines, newest first"] > li');
   const before = await lines.count();
   const text = meter(mode as ColdMode, red, black);
   await page.keyboard.type(text);

@@ -87,7 +87,7 @@ test('from a dead supply to a report, by keyboard, following the one lit action 
       const primary = await onlyPrimary(page);
       if (primary === 'To the report') break;
       const input = page.locator('input[aria-label^="Reading, red"]:focus');
-      const lines = page.locator('aside[aria-label="Job log"] li');
+      const lines = page.locator('ol[aria-label="Lines, newest first"] > li');
       const before = await lines.count();
       if (primary === 'Keep') {
         await expect(input).toHaveCount(1);

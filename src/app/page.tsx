@@ -20,6 +20,7 @@ export default async function BenchPage() {
     const last = lines[0]?.at ?? job.createdAt;
     return {
       tag: job.tag,
+      bench: job.bench,
       unit: job.unit,
       step: STEP_NAMES[progress.attention],
       stepPath: progress.attention,

@@ -10,7 +10,7 @@ export const HELP = `Usage: ./lantern COMMAND
   diagnose BOARD --readings FILE.csv [--symptom S] [--facts FILE]
                                                            suspects, next reading, power gate
   sum NAME key=value…  |  sum --list  |  sum --requests FILE.jsonl
-  bench [--board NAME] [--quick]                           the benchmark table
+  bench [--board NAME] [--faults N]                        the benchmark table
 
 BOARD is a board netlist (.cir) or the application's own board JSON. --json prints one JSON document.
 Exit status: 0 done; 1 could not be done; 2 unusable arguments.`;

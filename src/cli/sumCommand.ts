@@ -1,6 +1,8 @@
 import { z } from 'zod';
-import { parseQuantity } from '@/core/quantity';
+import { formatQuantity, parseQuantity } from '@/core/quantity';
+import type { Unit } from '@/core/quantity';
 import { SUMS, runSum } from '@/core/sums';
+import type { SumResults } from '@/core/sums';
 import { UnusableArguments, option, readArguments } from './arguments';
 import { fileText } from './openBoard';
 import { printProblem } from './printProblem';
@@ -36,11 +38,17 @@ export function sumCommand(words: readonly string[]): number {
   if (json) console.log(JSON.stringify(done.value));
   else {
     const { results, cautions } = done.value;
-    console.log(
-      [...Object.entries(results).map(([k, v]) => `${k} = ${v}`), ...cautions.map((c) => `Caution: ${c}`)].join('\n'),
-    );
+    const { resultUnits } = SUMS.find((s) => s.name === name)!;
+    const shown = Object.entries(results).map(([key, value]) => `${key} = ${resultWords(value, resultUnits[key])}`);
+    console.log([...shown, ...cautions.map((c) => `Caution: ${c}`)].join('\n'));
   }
   return 0;
+}
+
+/** A result for a person: four figures in engineering notation. */
+function resultWords(value: SumResults[string] | undefined, unit: Unit | undefined): string {
+  if (typeof value !== 'number') return value === null ? 'does not exist' : String(value);
+  return formatQuantity(value, unit ?? '1', 4);
 }
 
 function readPair(pair: string): [string, unknown] {

@@ -18,6 +18,8 @@ export interface DemoJob {
   readonly seed: number;
   readonly waitingFor?: string;
   readonly findings?: readonly { place: string; severity: 'note' | 'doubt' | 'fault' | 'danger'; words: string }[];
+  /** Readings taken besides the plan's, to see the named fault with one's own eyes. */
+  readonly confirm?: readonly { readonly mode: 'diode' | 'ohms'; readonly red: string; readonly black: string }[];
   readonly repair?: {
     readonly fault: string;
     readonly words: string;
@@ -60,6 +62,10 @@ export const DEMO_JOBS: readonly DemoJob[] = [
     hidden: 'D2:short',
     readings: 20,
     seed: 31,
+    confirm: [
+      { mode: 'ohms', red: 'GND', black: 'SW' },
+      { mode: 'ohms', red: 'OUT+', black: 'GND' },
+    ],
     findings: [{ place: 'D2, by the choke', severity: 'doubt', words: 'Board slightly brown under D2.' }],
     repair: {
       fault: 'D2:short',
@@ -139,6 +145,7 @@ export const DEMO_JOBS: readonly DemoJob[] = [
     proved: false,
     readings: 0,
     seed: 11,
+    waitingFor: 'the owner, to say when the cell was last changed',
   },
   {
     intake: {

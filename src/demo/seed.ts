@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import type { Pool } from 'pg';
 import { findPart } from '@/core/circuit';
 import type { Board } from '@/core/circuit';
-import type { TakenReading } from '@/core/diagnose';
+import type { ProbePoint, TakenReading } from '@/core/diagnose';
 import { Diagnoser, buildWholeDictionary, listHypotheses } from '@/core/diagnose';
 import { parseFault } from '@/core/fault';
 import { drawParts, simulateReading, solverFor } from '@/core/meter';
@@ -38,7 +38,7 @@ export async function seedDemo(url: string, now = new Date()): Promise<number> {
 async function seedJob(pool: Pool, demo: DemoJob, now: Date): Promise<void> {
   let at = now.getTime() - demo.minutesAgo * MINUTE;
   const tick = (minutes: number): Date => new Date((at += minutes * MINUTE));
-  const { boardId } = await createJob(pool, NewJob.parse(demo.intake), tick(0));
+  const { boardId } = await createJob(pool, NewJob.parse({ ...demo.intake, bench: demo.actor }), tick(0));
   const { boards } = await openJob(pool, demo.intake.tag);
   const board = boardFromJson(boards[0]!.content);
   const write = async (entry: LedgerEntry, minutes: number, onBoard = true): Promise<void> => {
@@ -58,7 +58,10 @@ async function seedJob(pool: Pool, demo: DemoJob, now: Date): Promise<void> {
   }
   if (demo.proved) await proveStores(board, write);
   if (demo.hidden !== undefined) await hunt(board, demo, write);
-  if (demo.repair) await repair(pool, board, demo, write);
+  if (demo.repair) await repair(board, demo, write);
+  const job = await jobByTag(pool, demo.intake.tag);
+  const outcome = demo.repair ? 'repaired' : 'open';
+  await withTransaction(pool, (tx) => updateJobState(tx, job!.id, demo.waitingFor ?? '', outcome));
 }
 
 type Write = (entry: LedgerEntry, minutes: number, onBoard?: boolean) => Promise<void>;
@@ -82,17 +85,20 @@ async function hunt(board: Board, demo: DemoJob, write: Write): Promise<void> {
   const real = solverFor(board, faults, drawParts(random));
   const diagnoser = new Diagnoser(buildWholeDictionary(board, listHypotheses(board)));
   const readings: TakenReading[] = [];
+  const take = async ({ mode, red, black }: ProbePoint): Promise<void> => {
+    const shown = simulateReading(real, mode, red, black, random);
+    const seen = shown.kind === 'figure' ? { kind: shown.kind, value: Number(shown.value.toPrecision(4)) } : shown;
+    readings.push({ mode, red, black, seen });
+    await write(reading(mode, red, black, seen, 'probe'), 0.4);
+  };
   for (let k = 0; k < demo.readings; k++) {
     const probabilities = diagnoser.weigh(readings);
     if (diagnoser.suspects(probabilities)[0]!.probability >= 0.95) break;
     const point = diagnoser.plan(readings, probabilities, 1)[0]?.point;
     if (!point) break;
-    const { mode, red, black } = point;
-    const shown = simulateReading(real, mode, red, black, random);
-    const seen = shown.kind === 'figure' ? { kind: shown.kind, value: Number(shown.value.toPrecision(4)) } : shown;
-    readings.push({ mode, red, black, seen });
-    await write(reading(mode, red, black, seen, 'probe'), 0.4);
+    await take(point);
   }
+  for (const point of demo.confirm ?? []) await take(point);
 }
 
 function reading(
@@ -118,7 +124,7 @@ function reading(
   };
 }
 
-async function repair(pool: Pool, board: Board, demo: DemoJob, write: Write): Promise<void> {
+async function repair(board: Board, demo: DemoJob, write: Write): Promise<void> {
   const { fault, words, fitted } = demo.repair!;
   await write({ kind: 'fault', body: { fault, words } }, 2);
   const healthy = solverFor(board, [], drawParts(seededRandom(demo.seed + 1)));
@@ -134,6 +140,4 @@ async function repair(pool: Pool, board: Board, demo: DemoJob, write: Write): Pr
     await write(reading('diode', red, black, seen, 'after-repair', part.ref), 1);
   }
   await write({ kind: 'step-closed', body: { step: 'repair' } }, 1, false);
-  const job = await jobByTag(pool, demo.intake.tag);
-  await withTransaction(pool, (tx) => updateJobState(tx, job!.id, demo.waitingFor ?? '', 'repaired'));
 }

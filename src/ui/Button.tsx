@@ -1,5 +1,6 @@
 'use client';
-import type { ButtonHTMLAttributes, Ref } from 'react';
+import type { ButtonHTMLAttributes } from 'react';
+import { useLitFocus } from './useLitFocus';
 
 type Kind = 'primary' | 'plain' | 'quiet' | 'danger';
 
@@ -14,9 +15,10 @@ const LOOKS: Readonly<Record<Kind, string>> = {
 export function Button({
   kind = 'plain',
   className = '',
-  ref,
+  autoFocus,
   ...rest
-}: ButtonHTMLAttributes<HTMLButtonElement> & { kind?: Kind; ref?: Ref<HTMLButtonElement> }) {
+}: ButtonHTMLAttributes<HTMLButtonElement> & { kind?: Kind }) {
+  const ref = useLitFocus<HTMLButtonElement>(autoFocus);
   return (
     <button
       type="button"

@@ -1,6 +1,7 @@
 'use client';
 import { useId } from 'react';
-import type { InputHTMLAttributes, ReactNode, Ref, SelectHTMLAttributes, TextareaHTMLAttributes } from 'react';
+import type { InputHTMLAttributes, ReactNode, SelectHTMLAttributes, TextareaHTMLAttributes } from 'react';
+import { useLitFocus } from './useLitFocus';
 
 const BOX = 'w-full rounded-sm border border-line bg-ground px-2 py-1.5 text-ink placeholder:text-faint';
 
@@ -16,10 +17,11 @@ export function TextField({
   hint,
   error,
   className = '',
-  ref,
+  autoFocus,
   ...rest
-}: FieldText & InputHTMLAttributes<HTMLInputElement> & { ref?: Ref<HTMLInputElement> }) {
+}: FieldText & InputHTMLAttributes<HTMLInputElement>) {
   const id = useId();
+  const ref = useLitFocus<HTMLInputElement>(autoFocus);
   return (
     <div className={className}>
       <label htmlFor={id} className="mb-1 block text-sm text-faint">
@@ -72,10 +74,16 @@ export function Choice({
 }
 
 /** A box to tick with its words beside it. */
-export function Tick({ label, className = '', ...rest }: { label: ReactNode } & InputHTMLAttributes<HTMLInputElement>) {
+export function Tick({
+  label,
+  className = '',
+  autoFocus,
+  ...rest
+}: { label: ReactNode } & InputHTMLAttributes<HTMLInputElement>) {
+  const ref = useLitFocus<HTMLInputElement>(autoFocus);
   return (
     <label className={`flex cursor-pointer items-center gap-2 ${className}`}>
-      <input type="checkbox" className="size-4 accent-[var(--brass)]" {...rest} />
+      <input type="checkbox" ref={ref} className="size-4 accent-[var(--brass)]" {...rest} />
       <span>{label}</span>
     </label>
   );

@@ -1,16 +1,19 @@
+import { randomUUID } from 'node:crypto';
 import type { Pool } from 'pg';
 import type { Board, Nameplate } from '@/core/circuit';
 import { readNetlist } from '@/core/netlist';
 import type { NetlistProblem } from '@/core/netlist';
 import { ProblemError } from '@/core/problem';
-import { insertBoard } from '@/data/board/boardTable';
-import { boardsOf } from '@/data/board/boardTable';
+import { boardsOf, insertBoard } from '@/data/board/boardTable';
 import type { BoardOrigin } from '@/data/board/boardTable';
 import { insertJob, jobByTag } from '@/data/job/jobTable';
+import { insertLine } from '@/data/ledger/ledgerTable';
 import { withTransaction } from '@/data/pool';
+import type { Tx } from '@/data/pool';
 import { archetypeBoard } from '@/core/archetype';
 import { BoardJson, boardFromJson, boardToJson } from '@/wire/boardJson';
 import type { NewJob } from '@/wire/jobForm';
+import { liveJobs } from './openJob';
 
 /** A board file that was not read: every error with its line. */
 export function netlistRefused(problems: readonly NetlistProblem[]): ProblemError {
@@ -25,7 +28,8 @@ export function netlistRefused(problems: readonly NetlistProblem[]): ProblemErro
 /**
  * Opens a job: the unit, the job and its board, all or nothing. Gives the job's tag.
  *
- * Throws ProblemError `tag-taken`, `bad-netlist`, `bad-board`, `no-such-job`, `no-such-circuit`.
+ * Only one unit of a bench may be live: another that is not isolated yet keeps a connected one out.
+ * Throws ProblemError `tag-taken`, `bench-live`, `bad-netlist`, `bad-board`, `no-such-job`, `no-such-circuit`.
  */
 export async function createJob(
   pool: Pool,
@@ -33,13 +37,35 @@ export async function createJob(
   now: Date,
 ): Promise<{ readonly tag: string; readonly id: string; readonly boardId: string }> {
   return withTransaction(pool, async (tx) => {
+    if (!job.disconnected) await refuseSecondLive(tx, job.bench);
     const { board, origin } = await chooseBoard(tx, job);
     const rails = board.nameplate ?? {};
     const nameplate = mergePlates(rails, job.nameplate as Nameplate);
     const id = await insertJob(tx, { ...job, nameplate }, now);
     const boardId = await insertBoard(tx, id, 'Main board', origin, boardToJson({ ...board, nameplate }), now);
+    for (const { name } of job.disconnected ? job.sources : []) {
+      const entry = { kind: 'isolation', body: { source: name } } as const;
+      await insertLine(
+        tx,
+        id,
+        { clientKey: randomUUID(), actor: job.bench, boardId: null, entry, reverses: null },
+        now,
+      );
+    }
     return { tag: job.tag, id, boardId };
   });
+}
+
+async function refuseSecondLive(tx: Tx, bench: string): Promise<void> {
+  // Two intakes on one bench at once take turns.
+  await tx.query('select pg_advisory_xact_lock(hashtext($1))', [`bench ${bench}`]);
+  const [live] = (await liveJobs(tx)).filter((job) => job.bench === bench);
+  if (live)
+    throw new ProblemError({
+      code: 'bench-live',
+      sentence: `${live.tag}, ${live.unit}, is still LIVE on ${bench}.`,
+      remedy: 'Isolate it first, or say that this unit came in with nothing connected. What you typed is kept.',
+    });
 }
 
 /** What was typed wins; the nets it does not know come from the board. */

@@ -21,6 +21,7 @@ const NOW = new Date('2026-11-24T10:00:00Z');
 const intake = (tag: string, more: object = {}) =>
   NewJob.parse({
     tag,
+    bench: `Bench ${tag}`,
     unit: 'Tidewell PC-5',
     nameplate: { source: 'mains', inputMin: 90, inputMax: 264, outputs: [{ volts: 24, amps: 2, kind: 'dc' }] },
     complaint: 'dead',

@@ -1,3 +1,4 @@
+import { liveSource } from '@/core/job';
 import { ProblemError } from '@/core/problem';
 import { boardsOf } from '@/data/board/boardTable';
 import type { StoredBoard } from '@/data/board/boardTable';
@@ -25,6 +26,14 @@ export async function openJob(db: Db, tag: string): Promise<OpenJob> {
     });
   const [boards, lines] = await Promise.all([boardsOf(db, job.id), ledgerOf(db, job.id)]);
   return { job, boards, lines };
+}
+
+/** The jobs with a source of energy that nobody has isolated yet. */
+export async function liveJobs(db: Db): Promise<readonly StoredJob[]> {
+  const open = (await allJobs(db)).filter((job) => job.outcome === 'open');
+  const live: StoredJob[] = [];
+  for (const job of open) if (liveSource(job.sources, await ledgerOf(db, job.id)) !== null) live.push(job);
+  return live;
 }
 
 /** Every job on the bench with its boards and ledger. */

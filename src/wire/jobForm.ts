@@ -19,6 +19,8 @@ export const COMPLAINTS = [
   { code: 'status-light', words: 'status light pattern' },
   { code: 'intermittent', words: 'intermittent' },
   { code: 'no-charge', words: 'will not charge' },
+  { code: 'no-backup', words: 'no backup' },
+  { code: 'battery-only', words: 'runs on battery only' },
   { code: 'after-surge', words: 'after a surge' },
   { code: 'after-water', words: 'after water' },
 ] as const;
@@ -48,11 +50,14 @@ export const NewJob = z.strictObject({
   serial: z.string().trim().max(80).default(''),
   nameplate: NameplateJson,
   complaint: z.string().trim().max(2000),
-  symptoms: z.array(z.enum(COMPLAINT_CODES as [string, ...string[]])).max(18),
+  symptoms: z.array(z.enum(COMPLAINT_CODES as [string, ...string[]])).max(COMPLAINT_CODES.length),
   history: z.string().trim().max(2000).default(''),
   accessories: z.string().trim().max(500).default(''),
   sources: z.array(Source).min(1, 'Name at least one source of energy.').max(8),
   board: BoardChoice,
+  /** Whose bench it stands on; with nothing connected it comes in isolated by them. */
+  bench: z.string().trim().min(1).max(60).default('Bench A'),
+  disconnected: z.boolean().default(false),
 });
 export type NewJob = z.output<typeof NewJob>;
 export type NewJobInput = z.input<typeof NewJob>;

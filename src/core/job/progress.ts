@@ -33,6 +33,19 @@ export interface JobProgress {
   readonly hazard: Hazard;
 }
 
+/** Who isolated each source. */
+function isolations(lines: readonly LedgerLine[]): ReadonlyMap<string, string> {
+  return new Map(
+    linesOf<{ source: string }>(lines, 'isolation').map(({ line, body }) => [body.source, line.actor] as const),
+  );
+}
+
+/** The first source that nobody has isolated, or null: while there is one the job is LIVE. */
+export function liveSource(sources: readonly JobSource[], lines: readonly LedgerLine[]): string | null {
+  const isolated = isolations(lines);
+  return sources.find((s) => !isolated.has(s.name))?.name ?? null;
+}
+
 /** Hazard of a job now, over all its boards. */
 export function jobHazard(
   sources: readonly JobSource[],
@@ -40,9 +53,7 @@ export function jobHazard(
   lines: readonly LedgerLine[],
   now: number,
 ): Hazard {
-  const isolated = new Map(
-    linesOf<{ source: string }>(lines, 'isolation').map(({ line, body }) => [body.source, line.actor] as const),
-  );
+  const isolated = isolations(lines);
   const stores = boards.flatMap(energyStores);
   const fitted = linesOf<{ ref: string }>(lines, 'replacement');
   // What is fitted at a store ends its proof.

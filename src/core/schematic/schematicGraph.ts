@@ -1,5 +1,5 @@
 import { netKey, pinNames, pinsOnNet } from '../circuit';
-import type { Board, Part } from '../circuit';
+import type { Board, Part, PartKind } from '../circuit';
 import { DisjointSets } from '../graph';
 
 /** A place on a symbol where a wire ends: pixels from the symbol's top left corner. */
@@ -17,6 +17,7 @@ export interface SymbolPort {
 /** One symbol: its part, size in pixels and ports. */
 export interface SymbolBox {
   readonly ref: string;
+  readonly kind: PartKind;
   readonly width: number;
   readonly height: number;
   readonly ports: readonly SymbolPort[];
@@ -134,6 +135,7 @@ function symbolOf(part: Part, isRail: (net: string) => boolean, depth: ReadonlyM
     const [west, east] = swap ? [1, 0] : [0, 1];
     return {
       ref: part.ref,
+      kind: part.kind,
       width,
       height,
       ports: [port(west, 'west', 0, height / 2), port(east, 'east', width, height / 2)],
@@ -148,7 +150,7 @@ function symbolOf(part: Part, isRail: (net: string) => boolean, depth: ReadonlyM
     const y = 3 + PIN_PITCH / 2 + PIN_PITCH * counts[side]++;
     return port(pin, side, side === 'west' ? 0 : BOX_WIDTH, y);
   });
-  return { ref: part.ref, width: BOX_WIDTH, height, ports };
+  return { ref: part.ref, kind: part.kind, width: BOX_WIDTH, height, ports };
 }
 
 /** Which side each pin stands on: inputs west, outputs east; an IC's first half west. */

@@ -12,6 +12,7 @@ const Row = z
   .strictObject({
     id: z.string(),
     tag: z.string(),
+    bench: z.string(),
     unit: z.string(),
     serial: z.string(),
     nameplate: NameplateJson,
@@ -32,7 +33,7 @@ const Row = z
 /** A job with its unit. */
 export type StoredJob = z.output<typeof Row>;
 
-const SELECT = `select j.id, j.tag, u.name as unit, u.serial, u.nameplate, j.complaint, j.symptoms, j.history, j.accessories,
+const SELECT = `select j.id, j.tag, j.bench, u.name as unit, u.serial, u.nameplate, j.complaint, j.symptoms, j.history, j.accessories,
   j.sources, j.waiting_for, j.outcome, j.created_at from job j join unit u on u.id = j.unit_id`;
 
 /** Every job, newest first. */
@@ -57,9 +58,19 @@ export async function insertJob(tx: Tx, job: NewJob, at: Date): Promise<string> 
   const unitId = oneRow(z.strictObject({ id: z.string() }), unit.rows).id;
   const { rows } = await tx
     .query(
-      `insert into job (tag, unit_id, complaint, symptoms, history, accessories, sources, created_at)
-       values ($1, $2, $3, $4, $5, $6, $7, $8) returning id`,
-      [job.tag, unitId, job.complaint, job.symptoms, job.history, job.accessories, JSON.stringify(job.sources), at],
+      `insert into job (tag, unit_id, complaint, symptoms, history, accessories, sources, created_at, bench)
+       values ($1, $2, $3, $4, $5, $6, $7, $8, $9) returning id`,
+      [
+        job.tag,
+        unitId,
+        job.complaint,
+        job.symptoms,
+        job.history,
+        job.accessories,
+        JSON.stringify(job.sources),
+        at,
+        job.bench,
+      ],
     )
     .catch(
       refusals({

@@ -3,14 +3,16 @@ import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import type { HazardState } from '@/core/safety';
+import { LiveBanner } from '@/features/frame/LiveBanner';
 import { HazardWord } from '@/features/frame/HazardWord';
 import { ThemeSwitch } from '@/features/frame/ThemeSwitch';
-import { PRIMARY_LOOK } from '@/ui/Button';
+import { PrimaryLink } from '@/ui/PrimaryLink';
 
 /** One job as the bench lists it. */
 export interface BenchRow {
   readonly tag: string;
   readonly unit: string;
+  readonly bench: string;
   readonly step: string;
   readonly stepPath: string;
   readonly hazard: HazardState;
@@ -25,7 +27,6 @@ export function BenchScreen({ rows }: { rows: readonly BenchRow[] }) {
   const [wanted, setWanted] = useState('');
   const search = useRef<HTMLInputElement>(null);
   const router = useRouter();
-  const primary = useRef<HTMLAnchorElement>(null);
   const shown = useMemo(() => {
     const words = wanted.toLowerCase().split(/\s+/u).filter(Boolean);
     return rows.filter((r) =>
@@ -33,7 +34,6 @@ export function BenchScreen({ rows }: { rows: readonly BenchRow[] }) {
     );
   }, [rows, wanted]);
   useEffect(() => {
-    primary.current?.focus();
     const onKey = (event: KeyboardEvent): void => {
       if (event.key === '/' && document.activeElement !== search.current) {
         event.preventDefault();
@@ -62,10 +62,11 @@ export function BenchScreen({ rows }: { rows: readonly BenchRow[] }) {
           className="ml-auto w-80 rounded-sm border border-line bg-raised px-3 py-1.5 placeholder:text-faint"
         />
         <ThemeSwitch />
-        <Link href="/jobs/new" ref={primary} data-primary="yes" className={PRIMARY_LOOK}>
-          New job
-        </Link>
+        <PrimaryLink href="/jobs/new">New job</PrimaryLink>
       </header>
+      <div className="mb-4">
+        <LiveBanner jobs={rows.filter((r) => r.hazard === 'LIVE' && !r.done)} />
+      </div>
       {rows.length === 0 ? (
         <p className="text-lg">
           No job on the bench yet. Take one in: it needs a tag, the nameplate and what is wrong with it.

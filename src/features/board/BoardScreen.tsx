@@ -1,6 +1,5 @@
 'use client';
-import Link from 'next/link';
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { useCallback, useMemo, useState } from 'react';
 import { boardNets, findPart, marking, pinsOnNet, placesOnNet } from '@/core/circuit';
 import type { Part } from '@/core/circuit';
 import { formatQuantity } from '@/core/quantity';
@@ -8,7 +7,7 @@ import { useJob } from '@/features/frame/JobContext';
 import { useSuspects } from '@/features/frame/SuspectsContext';
 import { Schematic, shortValue } from '@/features/schematic/Schematic';
 import type { Selection } from '@/features/schematic/Schematic';
-import { PRIMARY_LOOK } from '@/ui/Button';
+import { PrimaryLink } from '@/ui/PrimaryLink';
 import { BasisMark } from './BasisMark';
 import { PartPanel } from './PartPanel';
 
@@ -20,8 +19,6 @@ export function BoardScreen() {
   const [picked, setPicked] = useState<Selection>({});
   const [table, setTable] = useState<'parts' | 'nets'>('parts');
   const [wanted, setWanted] = useState('');
-  const next = useRef<HTMLAnchorElement>(null);
-  useEffect(() => next.current?.focus(), []);
   const pickPart = useCallback((ref: string) => setPicked({ part: ref }), []);
   const words = wanted.toLowerCase();
   const parts = useMemo(
@@ -45,14 +42,7 @@ export function BoardScreen() {
             {assumed > 0 && `; ${assumed} still assumed: say what is on your board`}
           </p>
         </div>
-        <Link
-          ref={next}
-          href={`/jobs/${job.tag}/${attention}`}
-          data-primary="yes"
-          className={`${PRIMARY_LOOK} shrink-0`}
-        >
-          {progress.next}
-        </Link>
+        <PrimaryLink href={`/jobs/${job.tag}/${attention}`}>{progress.next}</PrimaryLink>
       </div>
       <Schematic board={board} selection={picked} byPart={weighed?.byPart} height={330} onPickPart={pickPart} />
       <div className="grid grid-cols-[1fr_22rem] gap-4 max-xl:grid-cols-[1fr_18rem]">

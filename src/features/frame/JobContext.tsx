@@ -8,6 +8,7 @@ import type { Problem } from '@/core/problem';
 import { BoardJson, boardFromJson } from '@/wire/boardJson';
 import type { LedgerEntry, NewLine, StoredLine } from '@/wire/ledger';
 import { postJson } from './postJson';
+import { useActor } from './useActor';
 import { useOutbox } from './useOutbox';
 
 /** What a job's screens get from the server. */
@@ -89,21 +90,14 @@ export function JobProvider({
   );
   const [lines, setLines] = useState(firstLines);
   const [now, setNow] = useState(serverNow);
-  const [actor, setActorState] = useState('Bench A');
+  const [actor, setActor] = useActor();
   const [trouble, setTrouble] = useState<Problem | null>(null);
 
   useEffect(() => {
-    const kept = window.localStorage.getItem('actor');
-    if (kept) setActorState(kept);
     const offset = serverNow - Date.now();
     const timer = window.setInterval(() => setNow(Date.now() + offset), 5000);
     return () => window.clearInterval(timer);
   }, [serverNow]);
-
-  const setActor = useCallback((name: string) => {
-    window.localStorage.setItem('actor', name);
-    setActorState(name);
-  }, []);
 
   const tag = job.tag;
   const onStored = useCallback((stored: StoredLine) => {

@@ -5,15 +5,18 @@ import { useEffect, useRef, useState } from 'react';
 import type { ReactNode } from 'react';
 import { STEPS } from '@/core/job';
 import { Notice } from '@/ui/Notice';
+import { ActorChoice } from './ActorChoice';
 import { HazardWord } from './HazardWord';
 import { useJob } from './JobContext';
 import { KeyHelp } from './KeyHelp';
 import { LampPost } from './LampPost';
 import { LedgerPanel } from './LedgerPanel';
+import { LiveBanner } from './LiveBanner';
+import type { LiveJob } from './LiveBanner';
 import { ThemeSwitch } from './ThemeSwitch';
 
 /** The frame of every job screen: lamp post, one slim strip, the work, the log. */
-export function JobFrame({ children }: { children: ReactNode }) {
+export function JobFrame({ live, children }: { live: readonly LiveJob[]; children: ReactNode }) {
   const { job, progress, actor, setActor, trouble, setTrouble } = useJob();
   const [help, setHelp] = useState(false);
   useStepKeys(job.tag, () => setHelp(true));
@@ -27,17 +30,7 @@ export function JobFrame({ children }: { children: ReactNode }) {
         <span className="min-w-0 flex-1 truncate">
           {job.unit} <span className="text-faint">{String(job.nameplate['input'] ?? '')}</span>
         </span>
-        <label className="flex items-center gap-2 text-sm text-faint max-md:hidden">
-          by
-          <select
-            value={actor}
-            onChange={(e) => setActor(e.target.value)}
-            className="rounded-sm border border-line bg-ground px-1 py-0.5 text-ink"
-          >
-            <option>Bench A</option>
-            <option>Bench B</option>
-          </select>
-        </label>
+        <ActorChoice actor={actor} onChoose={setActor} />
         <ThemeSwitch />
         <HazardWord state={progress.hazard.state} large />
       </header>
@@ -46,6 +39,7 @@ export function JobFrame({ children }: { children: ReactNode }) {
           {progress.hazard.reason} Treat this unit as live.
         </p>
       )}
+      <LiveBanner jobs={live.filter((other) => other.tag !== job.tag)} />
       <div className="print-flat flex min-h-0 flex-1">
         <LampPost />
         <main className="print-flat min-w-0 flex-1 overflow-y-auto p-5" id="work" tabIndex={-1}>
@@ -74,7 +68,7 @@ function useStepKeys(tag: string, showHelp: () => void) {
     const onKey = (event: KeyboardEvent): void => {
       if (event.ctrlKey || event.metaKey || event.altKey) return;
       const target = event.target as HTMLElement;
-      const typing = /^(INPUT|TEXTAREA|SELECT)$/u.test(target.tagName);
+      const typing = target.matches('textarea, select, input:not([type=checkbox], [type=radio])');
       const empty = target instanceof HTMLInputElement && target.dataset['reading'] === 'yes' && target.value === '';
       if (typing && !empty) return;
       const step = STEPS[Number(event.key) - 1];

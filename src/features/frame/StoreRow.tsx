@@ -89,7 +89,6 @@ export function StoreRow({
               onChange={(e) => setProved(e.target.checked)}
               disabled={locked}
               autoFocus={lit}
-              key={`tick-${String(lit)}`}
             />
             <TextField
               label="DC volts read"

@@ -1,11 +1,11 @@
 'use client';
-import Link from 'next/link';
-import { useEffect, useRef, useState } from 'react';
+import { useState } from 'react';
 import { formatQuantity } from '@/core/quantity';
 import { nameplateSanity } from '@/core/safety';
 import type { PlateFigures } from '@/core/safety';
 import { useJob } from '@/features/frame/JobContext';
-import { Button, PRIMARY_LOOK } from '@/ui/Button';
+import { Button } from '@/ui/Button';
+import { PrimaryLink } from '@/ui/PrimaryLink';
 import { Choice, TextField } from '@/ui/Field';
 import { COMPLAINTS } from '@/wire/jobForm';
 
@@ -14,8 +14,6 @@ export function IntakeScreen() {
   const { job, boards, progress, setJobState } = useJob();
   const [waiting, setWaiting] = useState(job.waitingFor);
   const [outcome, setOutcome] = useState(job.outcome);
-  const next = useRef<HTMLAnchorElement>(null);
-  useEffect(() => next.current?.focus(), []);
   const plate = job.nameplate as unknown as { outputs?: readonly { volts: number; amps: number }[] } & PlateFigures & {
       input?: string;
     };
@@ -42,9 +40,7 @@ export function IntakeScreen() {
             {boards.map((b) => `${b.label}: ${b.board.parts.length} parts`).join('; ')}
           </p>
         </div>
-        <Link ref={next} href={`/jobs/${job.tag}/${attention}`} data-primary="yes" className={PRIMARY_LOOK}>
-          {progress.next}
-        </Link>
+        <PrimaryLink href={`/jobs/${job.tag}/${attention}`}>{progress.next}</PrimaryLink>
       </div>
       <dl className="grid grid-cols-[9rem_1fr] gap-x-4 gap-y-2.5">
         <dt className="text-faint">Complaint</dt>
@@ -60,8 +56,7 @@ export function IntakeScreen() {
           {plate.input ?? ''}
           {output && (
             <>
-              , out <span className="figure">{formatQuantity(output.volts, 'V')}</span>{' '}
-              <span className="figure">{formatQuantity(output.amps, 'A')}</span>
+              , out {formatQuantity(output.volts, 'V')} {formatQuantity(output.amps, 'A')}
             </>
           )}
           {sanity.inputAmps !== null && <span className="block text-sm text-faint">{sanity.why}</span>}

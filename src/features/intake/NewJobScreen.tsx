@@ -5,7 +5,9 @@ import { useState } from 'react';
 import type { FormEvent } from 'react';
 import type { Problem } from '@/core/problem';
 import { formatQuantity } from '@/core/quantity';
+import { ActorChoice } from '@/features/frame/ActorChoice';
 import { postJson } from '@/features/frame/postJson';
+import { useActor } from '@/features/frame/useActor';
 import { Button } from '@/ui/Button';
 import { Choice, TextArea, TextField, Tick } from '@/ui/Field';
 import { Notice } from '@/ui/Notice';
@@ -30,6 +32,7 @@ export function NewJobScreen({
   const [board, setBoard] = useState<BoardChoice>(
     from === null ? { from: 'typical', name: circuits[0]!.name } : { from: 'job', tag: from },
   );
+  const [actor, setActor] = useActor();
   const [problem, setProblem] = useState<Problem | null>(null);
   const [sending, setSending] = useState(false);
   const issues = (problem?.details as { issues?: readonly { path: string; message: string }[] } | undefined)?.issues;
@@ -38,7 +41,7 @@ export function NewJobScreen({
   const send = async (event: FormEvent): Promise<void> => {
     event.preventDefault();
     setSending(true);
-    const answer = await postJson<{ tag: string }>('/api/jobs', toJob(board));
+    const answer = await postJson<{ tag: string }>('/api/jobs', toJob(board, actor));
     setSending(false);
     if (answer.ok) router.push(`/jobs/${answer.value.tag}/safe`);
     else setProblem(answer.problem);
@@ -52,7 +55,9 @@ export function NewJobScreen({
         </Link>
         <h1 className="text-2xl font-bold">Take in a unit</h1>
         {from !== null && <p className="text-faint">starting from the board of {from}</p>}
-        <Button kind="primary" type="submit" className="ml-auto" disabled={sending}>
+        <span className="ml-auto" />
+        <ActorChoice actor={actor} onChoose={setActor} />
+        <Button kind="primary" type="submit" disabled={sending}>
           {sending ? 'Opening …' : 'Open the job'}
         </Button>
       </header>
@@ -166,6 +171,11 @@ export function NewJobScreen({
             onChange={(e) => set('otherSources', e.target.value)}
             placeholder="battery on the output, solar panel, second inlet"
             hint="Each must be isolated before anything is touched."
+          />
+          <Tick
+            label="It came in with nothing connected: no lead, no battery, nothing on its outputs"
+            checked={form.disconnected}
+            onChange={(e) => set('disconnected', e.target.checked)}
           />
           <BoardPicker circuits={circuits} from={from} choice={board} onChoose={setBoard} serverProblem={problem} />
         </div>

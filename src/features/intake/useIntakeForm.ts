@@ -21,6 +21,7 @@ export interface IntakeForm {
   readonly history: string;
   readonly accessories: string;
   readonly otherSources: string;
+  readonly disconnected: boolean;
 }
 
 const EMPTY: IntakeForm = {
@@ -39,6 +40,7 @@ const EMPTY: IntakeForm = {
   history: '',
   accessories: '',
   otherSources: '',
+  disconnected: false,
 };
 
 /** Board choice of the form. */
@@ -47,6 +49,12 @@ export type BoardChoice = NewJobInput['board'];
 function figure(text: string): number | undefined {
   const read = parseQuantity(text);
   return text.trim() !== '' && read.ok ? read.value.value : undefined;
+}
+
+/** What kind of source a name tells of. */
+function sourceKind(name: string): 'battery' | 'solar' | 'back-feed' {
+  if (/batter|cell|accu/iu.test(name)) return 'battery';
+  return /solar|panel/iu.test(name) ? 'solar' : 'back-feed';
 }
 
 /** State of the intake form, its nameplate sanity, and the job it would make. */
@@ -66,7 +74,7 @@ export function useIntakeForm(first: Partial<IntakeForm>) {
     [form],
   );
   const sanity = useMemo(() => nameplateSanity(plate), [plate]);
-  const toJob = (board: BoardChoice): NewJobInput => {
+  const toJob = (board: BoardChoice, bench: string): NewJobInput => {
     const names = { mains: 'Mains lead', dc: 'DC input', battery: 'Battery' } as const;
     const others = form.otherSources
       .split(',')
@@ -95,9 +103,11 @@ export function useIntakeForm(first: Partial<IntakeForm>) {
       accessories: form.accessories,
       sources: [
         { name: names[form.sourceKind], kind: form.sourceKind },
-        ...others.map((name) => ({ name, kind: 'back-feed' as const })),
+        ...others.map((name) => ({ name, kind: sourceKind(name) })),
       ],
       board,
+      bench,
+      disconnected: form.disconnected,
     };
   };
   return { form, set, sanity, toJob };

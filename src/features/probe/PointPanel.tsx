@@ -56,13 +56,13 @@ function Lead({
   const [first, ...rest] = places;
   return (
     <p className="mb-1 text-2xl leading-snug">
-      <span className={`inline-block w-24 font-bold ${name === 'Red' ? 'text-oxide' : ''}`}>
+      <span className={`inline-block w-30 font-bold ${name === 'Red' ? 'text-oxide' : ''}`}>
         <span aria-hidden>{sign}</span> {name}
       </span>
       {first?.words ?? net} <span className="figure text-sm text-faint">{net}</span>
       {first?.assumed && <span className="text-sm text-faint"> (assumed place)</span>}
       {all && rest.length > 0 && (
-        <span className="block pl-24 text-base text-faint">or {rest.map((p) => p.words).join('; ')}</span>
+        <span className="block pl-30 text-base text-faint">or {rest.map((p) => p.words).join('; ')}</span>
       )}
     </p>
   );

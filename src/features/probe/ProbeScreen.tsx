@@ -1,6 +1,5 @@
 'use client';
-import Link from 'next/link';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useMemo, useRef, useState } from 'react';
 import { findPart } from '@/core/circuit';
 import { expectReading, judge } from '@/core/expect';
 import type { SeenReading } from '@/core/expect';
@@ -11,7 +10,7 @@ import { useJob } from '@/features/frame/JobContext';
 import { expectedWords, seenWords } from '@/features/frame/lineWords';
 import { useSuspects } from '@/features/frame/SuspectsContext';
 import { Schematic } from '@/features/schematic/Schematic';
-import { PRIMARY_LOOK } from '@/ui/Button';
+import { PrimaryLink } from '@/ui/PrimaryLink';
 import { Notice } from '@/ui/Notice';
 import { playTone } from '@/ui/tones';
 import type { Tone } from '@/ui/tones';
@@ -31,7 +30,7 @@ const OVERRIDE_MS = 15 * 60_000;
 
 /** Probe: the next point large, the figure, Enter; the verdict at once; suspects move. */
 export function ProbeScreen() {
-  const { boards, lines, progress, now, addLine } = useJob();
+  const { job, boards, lines, progress, now, addLine } = useJob();
   const { board, id } = boards[0]!;
   const { weighed, share, failed, thinking } = useSuspects();
   const { plan, current, choose, next, back } = usePoints();
@@ -177,7 +176,10 @@ export function ProbeScreen() {
           ) : thinking ? (
             'Weighing …'
           ) : (
-            'No reading left would tell more.'
+            <div className="flex items-center justify-between gap-4">
+              No reading left would tell more without lifting a leg.
+              {!named && <PrimaryLink href={`/jobs/${job.tag}/repair`}>Call it yourself</PrimaryLink>}
+            </div>
           )}
         </section>
       )}
@@ -205,8 +207,6 @@ export function ProbeScreen() {
 function Verdict() {
   const { job, boards } = useJob();
   const { weighed } = useSuspects();
-  const link = useRef<HTMLAnchorElement>(null);
-  useEffect(() => link.current?.focus(), []);
   const leader = weighed!.suspects[0]!;
   const { board } = boards[0]!;
   if (weighed!.verdict === 'named') {
@@ -225,14 +225,9 @@ function Verdict() {
             </span>
           )}
         </p>
-        <Link
-          ref={link}
-          href={`/jobs/${job.tag}/repair?fault=${encodeURIComponent(leader.fault)}`}
-          data-primary="yes"
-          className={`${PRIMARY_LOOK} shrink-0`}
-        >
+        <PrimaryLink href={`/jobs/${job.tag}/repair?fault=${encodeURIComponent(leader.fault)}`}>
           Call the fault
-        </Link>
+        </PrimaryLink>
       </div>
     );
   }

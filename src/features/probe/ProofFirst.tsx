@@ -1,11 +1,11 @@
 'use client';
 import { Dialog } from 'radix-ui';
-import Link from 'next/link';
-import { useEffect, useRef, useState } from 'react';
+import { useState } from 'react';
 import type { Hazard } from '@/core/safety';
 import { useJob } from '@/features/frame/JobContext';
 import { StoreRow } from '@/features/frame/StoreRow';
-import { Button, PRIMARY_LOOK } from '@/ui/Button';
+import { Button } from '@/ui/Button';
+import { PrimaryLink } from '@/ui/PrimaryLink';
 import { TextField } from '@/ui/Field';
 import { Notice } from '@/ui/Notice';
 
@@ -14,10 +14,6 @@ export function ProofFirst({ hazard }: { hazard: Hazard }) {
   const { job, now } = useJob();
   const live = hazard.state === 'LIVE';
   const todo = hazard.stores.filter((s) => s.store.proof && s.state !== 'discharged');
-  const link = useRef<HTMLAnchorElement>(null);
-  useEffect(() => {
-    if (live) link.current?.focus();
-  }, [live]);
   return (
     <div className="max-w-4xl">
       <h1 className="mb-2 text-2xl font-bold">First: is it empty?</h1>
@@ -25,9 +21,7 @@ export function ProofFirst({ hazard }: { hazard: Hazard }) {
         {hazard.reason} Volts on a capacitor kill a meter in diode test.
       </Notice>
       {live ? (
-        <Link ref={link} href={`/jobs/${job.tag}/safe`} data-primary="yes" className={PRIMARY_LOOK}>
-          Isolate every source
-        </Link>
+        <PrimaryLink href={`/jobs/${job.tag}/safe`}>Isolate every source</PrimaryLink>
       ) : (
         <div className="flex flex-col gap-3">
           {todo.map((state, i) => (

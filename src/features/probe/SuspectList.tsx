@@ -41,6 +41,6 @@ export function SuspectList({ board, weighed }: { board: Board; weighed: Weighed
 
 /** A probability as a whole percentage; small ones as such. */
 export function percent(p: number): string {
-  if (p < 0.01) return '<1 %';
-  return `${Math.min(99, Math.round(100 * p))} %`;
+  if (p < 0.01) return '<1\u2009%';
+  return `${Math.min(99, Math.round(100 * p))}\u2009%`;
 }

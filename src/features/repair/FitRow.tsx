@@ -197,7 +197,7 @@ function FitForm({ part, boardId, lit }: { part: Part; boardId: string; lit: boo
           </>
         )}
         <TextField label="Note" className="w-48" value={words} onChange={(e) => setWords(e.target.value)} />
-        <Button key={String(lit)} kind={lit ? 'primary' : 'plain'} type="submit" autoFocus={lit} disabled={refused}>
+        <Button kind={lit ? 'primary' : 'plain'} type="submit" autoFocus={lit} disabled={refused}>
           Fitted
         </Button>
       </div>

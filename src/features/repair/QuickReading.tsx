@@ -7,6 +7,7 @@ import { useJob } from '@/features/frame/JobContext';
 import { expectedWords } from '@/features/frame/lineWords';
 import { interpreted, readTyped } from '@/features/frame/readReading';
 import { Button } from '@/ui/Button';
+import { useLitFocus } from '@/ui/useLitFocus';
 
 /** One reading in a row: where the leads go, what should show, the figure, Enter. */
 export function QuickReading({
@@ -21,6 +22,7 @@ export function QuickReading({
   const { boards } = useJob();
   const { board } = boards[0]!;
   const [text, setText] = useState('');
+  const field = useLitFocus<HTMLInputElement>(lit);
   const place = (net: string): string => placesOnNet(board, net)[0]?.words ?? net;
   const [typed] = readTyped(text, expected.mode);
   const send = (event: FormEvent): void => {
@@ -36,8 +38,7 @@ export function QuickReading({
       </p>
       <input
         aria-label={`Reading, red ${expected.red} black ${expected.black}`}
-        key={String(lit)}
-        autoFocus={lit}
+        ref={field}
         value={text}
         onChange={(e) => setText(e.target.value)}
         autoComplete="off"

@@ -1,12 +1,12 @@
 'use client';
 import { useSearchParams } from 'next/navigation';
-import Link from 'next/link';
-import { Suspense, useEffect, useRef, useState } from 'react';
+import { Suspense, useState } from 'react';
 import type { FormEvent } from 'react';
 import { faultWords } from '@/core/fault';
 import { useJob } from '@/features/frame/JobContext';
 import { useSuspects } from '@/features/frame/SuspectsContext';
-import { Button, PRIMARY_LOOK } from '@/ui/Button';
+import { Button } from '@/ui/Button';
+import { PrimaryLink } from '@/ui/PrimaryLink';
 import { Choice, TextField } from '@/ui/Field';
 import { Notice } from '@/ui/Notice';
 import { CheckRow } from './CheckRow';
@@ -75,13 +75,7 @@ function Repair() {
 }
 
 function ToReport({ tag }: { tag: string }) {
-  const link = useRef<HTMLAnchorElement>(null);
-  useEffect(() => link.current?.focus(), []);
-  return (
-    <Link ref={link} href={`/jobs/${tag}/report`} data-primary="yes" className={`${PRIMARY_LOOK} shrink-0`}>
-      To the report
-    </Link>
-  );
+  return <PrimaryLink href={`/jobs/${tag}/report`}>To the report</PrimaryLink>;
 }
 
 function CloseRepair() {

@@ -1,11 +1,11 @@
 'use client';
-import Link from 'next/link';
-import { useEffect, useRef } from 'react';
+
 import { linesOf } from '@/core/job';
 import { formatQuantity } from '@/core/quantity';
 import { PROOF_MINUTES, REGAIN_MINUTES } from '@/core/safety';
 import { useJob } from '@/features/frame/JobContext';
-import { Button, PRIMARY_LOOK } from '@/ui/Button';
+import { Button } from '@/ui/Button';
+import { PrimaryLink } from '@/ui/PrimaryLink';
 import { Notice } from '@/ui/Notice';
 import { StoreRow } from '@/features/frame/StoreRow';
 
@@ -19,10 +19,6 @@ export function SafeScreen() {
   const nextSource = job.sources.find((s) => !isolated.has(s.name));
   const nextStore = nextSource ? undefined : hazard.stores.find((s) => s.store.proof && s.state !== 'discharged');
   const done = !nextSource && !nextStore;
-  const next = useRef<HTMLAnchorElement>(null);
-  useEffect(() => {
-    if (done) next.current?.focus();
-  }, [done]);
   const onward = progress.attention === 'safe' ? 'probe' : progress.attention;
   return (
     <div className="max-w-4xl">
@@ -33,11 +29,7 @@ export function SafeScreen() {
             {hazard.reason}
           </p>
         </div>
-        {done && (
-          <Link ref={next} href={`/jobs/${job.tag}/${onward}`} data-primary="yes" className={PRIMARY_LOOK}>
-            {progress.next}
-          </Link>
-        )}
+        {done && <PrimaryLink href={`/jobs/${job.tag}/${onward}`}>{progress.next}</PrimaryLink>}
       </div>
       <section aria-labelledby="sources" className="mb-6">
         <h2 id="sources" className="mb-2 font-semibold">
@@ -54,7 +46,6 @@ export function SafeScreen() {
                   <span className="text-verdigris">✓ isolated by {line.actor}</span>
                 ) : (
                   <Button
-                    key={lit ? 'lit' : 'unlit'}
                     kind={lit ? 'primary' : 'plain'}
                     autoFocus={lit}
                     onClick={() => void addLine({ kind: 'isolation', body: { source: source.name } })}

@@ -118,11 +118,11 @@ const READABLE = 0.62;
 
 function fit(layout: SchematicLayout, height: number, least = READABLE): View {
   const scale = Math.min(1, (height - 16) / Math.max(1, layout.height), 810 / Math.max(1, layout.width));
-  return {
-    x: 8,
-    y: scale < least ? Math.min(8, (height - layout.height * least) / 2) : 8,
-    scale: Math.max(least, scale),
-  };
+  if (scale >= least) return { x: 8, y: 8, scale };
+  // Too large to be read whole: it begins where the power comes in.
+  const inlet = layout.graph.symbols.find((s) => s.kind === 'connector') ?? layout.graph.symbols[0];
+  const at = (inlet && layout.at.get(inlet.ref)) ?? { x: 0, y: 0 };
+  return { x: 40 - at.x * least, y: height / 2 - at.y * least, scale: least };
 }
 
 function zoomAt(view: View | null, factor: number, px: number, py: number): View | null {

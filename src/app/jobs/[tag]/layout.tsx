@@ -5,7 +5,7 @@ import { pool } from '@/data/pool';
 import { JobProvider } from '@/features/frame/JobContext';
 import { JobFrame } from '@/features/frame/JobFrame';
 import { SuspectsProvider } from '@/features/frame/SuspectsContext';
-import { openJob } from '@/usecases/openJob';
+import { liveJobs, openJob } from '@/usecases/openJob';
 import type { OpenJob } from '@/usecases/openJob';
 
 export const dynamic = 'force-dynamic';
@@ -19,10 +19,11 @@ export default async function JobLayout({
 }) {
   const { tag } = await params;
   const open = await openOr404(decodeURIComponent(tag).toUpperCase());
+  const live = (await liveJobs(pool())).map((job) => ({ tag: job.tag, unit: job.unit, bench: job.bench }));
   return (
     <JobProvider key={tag} job={open.job} boards={open.boards} lines={open.lines} serverNow={new Date().getTime()}>
       <SuspectsProvider>
-        <JobFrame>{children}</JobFrame>
+        <JobFrame live={live}>{children}</JobFrame>
       </SuspectsProvider>
     </JobProvider>
   );

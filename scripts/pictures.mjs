@@ -1,0 +1,34 @@
+import { chromium } from '@playwright/test';
+
+/**
+ * Takes the pictures in docs/screenshots from a running application with the fresh demo:
+ * `./lantern start --reset-demo`, then `npm run pictures -- http://127.0.0.1:4730`.
+ */
+const PICTURES = [
+  ['bench', '/'],
+  ['intake', '/jobs/new?from=SP-115'],
+  ['make-safe', '/jobs/SP-120/safe'],
+  ['board', '/jobs/SP-118/board'],
+  ['probe', '/jobs/SP-118/probe'],
+  ['probe-paper', '/jobs/SP-118/probe', 'paper'],
+  ['repair', '/jobs/SP-115/repair'],
+  ['report', '/jobs/SP-115/report', 'paper'],
+];
+
+const [base = 'http://127.0.0.1:4730'] = process.argv.slice(2);
+const browser = await chromium.launch({
+  executablePath: process.env['CHROMIUM'] ?? '/usr/bin/chromium',
+  args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'],
+});
+for (const [name, path, theme = 'soot'] of PICTURES) {
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  await page.addInitScript((t) => window.localStorage.setItem('theme', t), theme);
+  await page.goto(base + path, { waitUntil: 'networkidle' });
+  if (path.endsWith('/probe')) await page.locator('[data-settled="yes"]').waitFor({ timeout: 60_000 });
+  // The schematic is laid out in a worker of its own.
+  await page.waitForTimeout(2500);
+  await page.screenshot({ path: `docs/screenshots/${name}.png` });
+  await page.close();
+  console.log(`docs/screenshots/${name}.png`);
+}
+await browser.close();
