@@ -3,13 +3,18 @@ import type { Problem } from '@/core/problem';
 /** An answer of the server: what was asked for, or the problem. A lost connection is a problem like any other. */
 export type Answer<T> = { readonly ok: true; readonly value: T } | { readonly ok: false; readonly problem: Problem };
 
+const KEEPALIVE_LENGTH = 20_000;
+
 /** Sends JSON and gives the answer; never throws. */
 export async function postJson<T>(path: string, body: unknown): Promise<Answer<T>> {
   try {
+    const text = JSON.stringify(body);
     const response = await fetch(path, {
       method: 'POST',
+      // What is on its way arrives even when the page is left; browsers allow that for small bodies.
+      keepalive: text.length < KEEPALIVE_LENGTH,
       headers: { 'content-type': 'application/json' },
-      body: JSON.stringify(body),
+      body: text,
     });
     const answer = (await response.json()) as { problem?: Problem } & T;
     if (response.ok) return { ok: true, value: answer };

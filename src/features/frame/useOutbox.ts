@@ -40,9 +40,13 @@ export function useOutbox(
   const sending = useRef(false);
   const [waiting, setWaiting] = useState<readonly NewLine[]>([]);
 
+  const stored = useRef(false);
+
   const show = useCallback(() => {
     const lines = queue.current.map((e) => e.line);
-    keep(tag, lines);
+    // The browser's store is slow to write: it is troubled only once a line did not get through at once.
+    if (stored.current) keep(tag, lines);
+    if (lines.length === 0) stored.current = false;
     setWaiting(lines);
   }, [tag]);
 
@@ -54,6 +58,8 @@ export function useOutbox(
       const answer = await postJson<StoredLine>(`/api/jobs/${tag}/lines`, line);
       const stale = line.entry.kind === 'discharge-proof' && Date.now() - since > PROOF_WAIT_MS;
       if (!answer.ok && UNDECIDED.has(answer.problem.code) && !stale) {
+        stored.current = true;
+        show();
         if (attempt > 0) onTrouble(answer.problem);
         await new Promise((resolve) => window.setTimeout(resolve, WAITS[Math.min(attempt++, WAITS.length - 1)]));
         continue;
@@ -74,6 +80,7 @@ export function useOutbox(
       (l) => !queue.current.some((e) => e.line.clientKey === l.clientKey) && l.entry.kind !== 'discharge-proof',
     );
     if (left.length === 0) return;
+    stored.current = true;
     queue.current.unshift(...left.map((line) => ({ line, since: Date.now(), settle: () => {} })));
     show();
     void pump();

@@ -189,6 +189,7 @@ export function ProbeScreen() {
             Plan, best next first
           </h2>
           <PlanList board={board} plan={plan} current={current} onChoose={choose} />
+          {weighed && plan.length === 0 && <p className="text-faint">Nothing left to read.</p>}
         </section>
         <section aria-labelledby="suspects">
           <h2 id="suspects" className="mb-1 font-semibold">
