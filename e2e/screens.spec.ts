@@ -91,6 +91,26 @@ test('a tag that is taken is said, and the form is kept', async ({ page }) => {
   await expect(page.getByText('20 parts')).toBeVisible();
 });
 
+test('a job gets a second board, the two are joined, and each is worked on by itself', async ({ page }) => {
+  await page.goto('/jobs/SP-120/intake');
+  await page.getByRole('button', { name: 'Add a board' }).click();
+  await page.getByLabel('Name of the board').fill('Standby board');
+  await page.getByText('Typical circuit: Buck module').click();
+  await page.getByRole('button', { name: 'Add this board' }).click();
+  await expect(page.getByRole('region', { name: 'Boards' }).getByText('Standby board')).toBeVisible();
+  await page.getByLabel('Harness from').selectOption({ index: 1 });
+  await page.getByLabel('to', { exact: true }).selectOption({ index: 1 });
+  await page.getByRole('button', { name: 'Join' }).click();
+  const log = page.getByRole('complementary', { name: 'Job log' });
+  await expect(log).toContainText('harness: Main board J1 pin 1 to Standby board J1 pin 1');
+  await page.getByLabel('board', { exact: true }).selectOption('Standby board');
+  await page.keyboard.press('g');
+  await page.keyboard.press('3');
+  await expect(page.getByText('20 parts')).toBeVisible();
+  await page.getByLabel('board', { exact: true }).selectOption('Main board');
+  await expect(page.getByText('45 parts')).toBeVisible();
+});
+
 test('on a typical circuit each place says what it is on this board; the log can take it back', async ({ page }) => {
   await page.goto('/jobs/SP-120/board');
   await expect(page.getByRole('img', { name: /Schematic/u })).toBeVisible({ timeout: 30_000 });
@@ -208,7 +228,10 @@ async function watchTasks(page: Page): Promise<() => Promise<number>> {
   const session = await page.context().newCDPSession(page);
   const events: Traced[] = [];
   session.on('Tracing.dataCollected', ({ value }) => events.push(...(value as unknown as Traced[])));
-  await session.send('Tracing.start', { categories: 'disabled-by-default-devtools.timeline,__metadata', transferMode: 'ReportEvents' });
+  await session.send('Tracing.start', {
+    categories: 'disabled-by-default-devtools.timeline,__metadata',
+    transferMode: 'ReportEvents',
+  });
   return async () => {
     const complete = new Promise<void>((resolve) => session.once('Tracing.tracingComplete', () => resolve()));
     await session.send('Tracing.end');

@@ -12,7 +12,7 @@ export default async function BenchPage() {
   const rows = jobs.map(({ job, boards, lines }) => {
     const progress = jobProgress(
       job.sources,
-      boards.map((b) => boardFromJson(b.content)),
+      boards.map((b) => ({ id: b.id, board: boardFromJson(b.content) })),
       lines,
       job.outcome,
       now,

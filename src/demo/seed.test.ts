@@ -17,7 +17,7 @@ test('the demo is seeded once, its jobs at different steps, with readings of the
       job.tag,
       jobProgress(
         job.sources,
-        boards.map((b) => boardFromJson(b.content)),
+        boards.map((b) => ({ id: b.id, board: boardFromJson(b.content) })),
         lines,
         job.outcome,
         now.getTime(),

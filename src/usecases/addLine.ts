@@ -4,11 +4,11 @@ import { ProblemError } from '@/core/problem';
 import { judgeSubstitution } from '@/core/substitute';
 import { boardsOf } from '@/data/board/boardTable';
 import { insertFaultCall, insertLine, insertReplacement, lineByClientKey } from '@/data/ledger/ledgerTable';
-import { jobByTag } from '@/data/job/jobTable';
 import { withTransaction } from '@/data/pool';
 import type { Tx } from '@/data/pool';
 import { boardFromJson } from '@/wire/boardJson';
 import type { NewLine, StoredLine } from '@/wire/ledger';
+import { requireJob } from './openJob';
 
 /**
  * Writes one line into a job's ledger, with its fault call or replacement, all or nothing.
@@ -17,13 +17,7 @@ import type { NewLine, StoredLine } from '@/wire/ledger';
  * Throws ProblemError `no-such-job`, `refused-substitution` and what `insertLine` throws.
  */
 export async function addLine(pool: Pool, tag: string, line: NewLine, now: Date): Promise<StoredLine> {
-  const job = await jobByTag(pool, tag);
-  if (!job)
-    throw new ProblemError({
-      code: 'no-such-job',
-      sentence: `There is no job ${tag}.`,
-      remedy: 'Nothing was written.',
-    });
+  const job = await requireJob(pool, tag);
   try {
     return await withTransaction(pool, (tx) => write(tx, job.id, line, now));
   } catch (error) {

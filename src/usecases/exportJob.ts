@@ -80,12 +80,17 @@ export function readingsCsv(job: OpenJob): string {
 
 /** The whole job as one JSON document: unit, complaint, ledger, readings against expected. */
 export function jobJson(open: OpenJob): unknown {
-  const { job, boards, lines } = open;
+  const { job, boards, harnesses, lines } = open;
+  const label = (id: string): string => boards.find((b) => b.id === id)?.label ?? id;
   return {
     format: 'rough-lantern-job',
     version: 1,
     job: { ...job, id: undefined },
     boards: boards.map((b) => ({ label: b.label, version: b.version, origin: b.origin, board: b.content })),
+    harnesses: harnesses.map((h) => ({
+      from: { board: label(h.fromBoard), pin: h.fromPin },
+      to: { board: label(h.toBoard), pin: h.toPin },
+    })),
     ledger: [...lines]
       .reverse()
       .map((l) => ({ seq: l.seq, at: new Date(l.at).toISOString(), actor: l.actor, ...l.entry, reverses: l.reverses })),

@@ -5,11 +5,12 @@ import { insertLine, ledgerOf } from '@/data/ledger/ledgerTable';
 import { withTransaction } from '@/data/pool';
 import { testDatabase } from '@/data/testDatabase';
 import type { LedgerEntry, NewLine } from '@/wire/ledger';
-import { NewJob } from '@/wire/jobForm';
+import { BoardsChange, NewJob } from '@/wire/jobForm';
 import { addLine } from './addLine';
+import { changeBoards } from './changeBoards';
 import { createJob } from './createJob';
 import { jobJson, readingsCsv } from './exportJob';
-import { openBench, openJob } from './openJob';
+import { liveJobs, openBench, openJob } from './openJob';
 import { reviseBoard } from './reviseBoard';
 
 type Database = Awaited<ReturnType<typeof testDatabase>>;
@@ -62,7 +63,7 @@ test('a job is stored with its unit, board and merged nameplate; a tag is taken 
   expect(open.job).toMatchObject({ tag: 'T-1', unit: 'Tidewell PC-5', outcome: 'open' });
   expect(open.job.nameplate).toMatchObject({ inputRail: 'L', outputs: [{ rail: 'OUT+', volts: 24, amps: 2 }] });
   expect(open.boards).toHaveLength(1);
-  expect(await codeOf(createJob(db.pool, intake('T-1'), NOW))).toBe('tag-taken');
+  expect(await codeOf(createJob(db.pool, intake('T-1', { disconnected: true }), NOW))).toBe('tag-taken');
   expect(await codeOf(openJob(db.pool, 'T-99'))).toBe('no-such-job');
 });
 
@@ -81,6 +82,56 @@ test('a job starts from the board of another', async () => {
   await createJob(db.pool, intake('T-3', { board: { from: 'job', tag: 'T-1' } }), NOW);
   const [copy] = (await openJob(db.pool, 'T-3')).boards;
   expect(copy).toMatchObject({ origin: 'copy', version: 1 });
+});
+
+test('a job has several boards, joined by harnesses; each change is a line of its ledger', async () => {
+  const { id } = await createJob(db.pool, intake('T-20'), NOW);
+  const add = (label: string, choice: object = { from: 'typical', name: 'buck-module' }) =>
+    changeBoards(db.pool, 'T-20', BoardsChange.parse({ kind: 'add', actor: 'Bench A', label, board: choice }), NOW);
+  const added = await add('Control board');
+  expect(added).toMatchObject({ kind: 'add', board: { label: 'Control board', version: 1 } });
+  expect(await codeOf(add('Control board'))).toBe('label-taken');
+  expect(await codeOf(add('Third', { from: 'netlist', text: 'x\nR1 a' }))).toBe('bad-netlist');
+  const { boards } = await openJob(db.pool, 'T-20');
+  expect(boards.map((b) => b.label)).toEqual(['Main board', 'Control board']);
+  const [main, control] = boards.map((b) => b.id) as [string, string];
+  const join = (fromBoard: string, toBoard: string) =>
+    changeBoards(
+      db.pool,
+      'T-20',
+      { kind: 'join', actor: 'Bench A', fromBoard, fromPin: 'J2 pin 1', toBoard, toPin: 'J1 pin 1' },
+      NOW,
+    );
+  await join(main, control);
+  expect(await codeOf(join(main, main))).toBe('one-board');
+  expect(await codeOf(join(main, board))).toBe('board-gone');
+  const open = await openJob(db.pool, 'T-20');
+  expect(open.harnesses).toEqual([{ fromBoard: main, fromPin: 'J2 pin 1', toBoard: control, toPin: 'J1 pin 1' }]);
+  expect(open.lines.map((l) => (l.entry.kind === 'action' ? l.entry.body.words : ''))).toEqual([
+    'harness: Main board J2 pin 1 to Control board J1 pin 1',
+    'board added: Control board',
+  ]);
+  expect(jobJson(open)).toMatchObject({ harnesses: [{ from: { board: 'Main board' }, to: { pin: 'J1 pin 1' } }] });
+  expect((await db.pool.query('select count(*)::int as n from board where job_id = $1', [id])).rows).toEqual([
+    { n: 2 },
+  ]);
+});
+
+test('a bench has one live unit at a time; what comes in with nothing connected is isolated by it', async () => {
+  const on = (tag: string, more: object = {}) => createJob(db.pool, intake(tag, { bench: 'Bench L', ...more }), NOW);
+  await on('T-30');
+  expect(await codeOf(on('T-31'))).toBe('bench-live');
+  expect(await codeOf(openJob(db.pool, 'T-31'))).toBe('no-such-job');
+  await on('T-32', { disconnected: true });
+  const { lines } = await openJob(db.pool, 'T-32');
+  expect(lines).toMatchObject([{ actor: 'Bench L', entry: { kind: 'isolation', body: { source: 'Mains lead' } } }]);
+  expect((await liveJobs(db.pool)).filter((j) => j.bench === 'Bench L').map((j) => j.tag)).toEqual(['T-30']);
+  await addLine(db.pool, 'T-30', line({ kind: 'isolation', body: { source: 'Mains lead' } }, { boardId: null }), NOW);
+  await on('T-31');
+  const both = await Promise.all(
+    ['T-33', 'T-34'].map((tag) => codeOf(createJob(db.pool, intake(tag, { bench: 'Bench M' }), NOW))),
+  );
+  expect([...both].sort()).toEqual(['bench-live', 'done']);
 });
 
 test('lines are numbered in order and read back newest first, conditions and all', async () => {
@@ -249,5 +300,5 @@ test('exports hold the readings with what was to be expected', async () => {
     job: { tag: 'T-1' },
     readings: [{ mode: 'diode', value: 0.512 }],
   });
-  expect((await openBench(db.pool)).map((j) => j.job.tag).sort()).toEqual(['T-1', 'T-3']);
+  expect((await openBench(db.pool)).map((j) => j.job.tag)).toEqual(expect.arrayContaining(['T-1', 'T-3']));
 });

@@ -2,6 +2,8 @@ import { liveSource } from '@/core/job';
 import { ProblemError } from '@/core/problem';
 import { boardsOf } from '@/data/board/boardTable';
 import type { StoredBoard } from '@/data/board/boardTable';
+import { harnessesOf } from '@/data/harness/harnessTable';
+import type { StoredHarness } from '@/data/harness/harnessTable';
 import { ledgerOf } from '@/data/ledger/ledgerTable';
 import { allJobs, jobByTag } from '@/data/job/jobTable';
 import type { StoredJob } from '@/data/job/jobTable';
@@ -12,20 +14,24 @@ import type { StoredLine } from '@/wire/ledger';
 export interface OpenJob {
   readonly job: StoredJob;
   readonly boards: readonly StoredBoard[];
+  readonly harnesses: readonly StoredHarness[];
   readonly lines: readonly StoredLine[];
+}
+
+/** The job with this tag. Throws ProblemError `no-such-job`. */
+export async function requireJob(db: Db, tag: string): Promise<StoredJob> {
+  const job = await jobByTag(db, tag);
+  if (job) return job;
+  throw new ProblemError({
+    code: 'no-such-job',
+    sentence: `There is no job ${tag}.`,
+    remedy: 'Nothing was written. Go back to the bench.',
+  });
 }
 
 /** Opens a job by its tag. Throws ProblemError `no-such-job`. */
 export async function openJob(db: Db, tag: string): Promise<OpenJob> {
-  const job = await jobByTag(db, tag);
-  if (!job)
-    throw new ProblemError({
-      code: 'no-such-job',
-      sentence: `There is no job ${tag}.`,
-      remedy: 'Go back to the bench.',
-    });
-  const [boards, lines] = await Promise.all([boardsOf(db, job.id), ledgerOf(db, job.id)]);
-  return { job, boards, lines };
+  return openOne(db, await requireJob(db, tag));
 }
 
 /** The jobs with a source of energy that nobody has isolated yet. */
@@ -39,7 +45,14 @@ export async function liveJobs(db: Db): Promise<readonly StoredJob[]> {
 /** Every job on the bench with its boards and ledger. */
 export async function openBench(db: Db): Promise<readonly OpenJob[]> {
   const jobs = await allJobs(db);
-  return Promise.all(
-    jobs.map(async (job) => ({ job, boards: await boardsOf(db, job.id), lines: await ledgerOf(db, job.id) })),
-  );
+  return Promise.all(jobs.map((job) => openOne(db, job)));
+}
+
+async function openOne(db: Db, job: StoredJob): Promise<OpenJob> {
+  return {
+    job,
+    boards: await boardsOf(db, job.id),
+    harnesses: await harnessesOf(db, job.id),
+    lines: await ledgerOf(db, job.id),
+  };
 }

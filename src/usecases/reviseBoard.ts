@@ -2,7 +2,6 @@ import type { Pool } from 'pg';
 import { randomUUID } from 'node:crypto';
 import { ProblemError } from '@/core/problem';
 import { boardsOf, insertVersion } from '@/data/board/boardTable';
-import { jobByTag } from '@/data/job/jobTable';
 import { insertLine } from '@/data/ledger/ledgerTable';
 import { withTransaction } from '@/data/pool';
 import { boardToJson } from '@/wire/boardJson';
@@ -10,6 +9,7 @@ import { boardFromJson } from '@/wire/boardJson';
 import type { Board } from '@/core/circuit';
 import type { StoredLine } from '@/wire/ledger';
 import type { BoardJson } from '@/wire/boardJson';
+import { requireJob } from './openJob';
 
 /**
  * Makes a new version of a board by a pure change, with a line in the ledger that says what and who.
@@ -24,13 +24,7 @@ export async function reviseBoard(
   change: (board: Board) => Board,
   now: Date,
 ): Promise<{ readonly content: BoardJson; readonly line: StoredLine }> {
-  const job = await jobByTag(pool, tag);
-  if (!job)
-    throw new ProblemError({
-      code: 'no-such-job',
-      sentence: `There is no job ${tag}.`,
-      remedy: 'Nothing was written.',
-    });
+  const job = await requireJob(pool, tag);
   return withTransaction(pool, async (tx) => {
     const line = await insertLine(
       tx,

@@ -32,12 +32,33 @@ const Source = z.strictObject({
 });
 
 /** Where a new job's board comes from. */
-const BoardChoice = z.discriminatedUnion('from', [
+export const BoardChoice = z.discriminatedUnion('from', [
   z.strictObject({ from: z.literal('typical'), name: z.string().max(60) }),
   z.strictObject({ from: z.literal('netlist'), text: z.string().max(1_000_000) }),
   z.strictObject({ from: z.literal('json'), text: z.string().max(5_000_000) }),
   z.strictObject({ from: z.literal('job'), tag: z.string().max(20) }),
 ]);
+
+export type BoardChoice = z.output<typeof BoardChoice>;
+
+/** A further board of a job, or a wire between two of its boards, as Intake sends them. */
+export const BoardsChange = z.discriminatedUnion('kind', [
+  z.strictObject({
+    kind: z.literal('add'),
+    actor: z.string().trim().min(1).max(60),
+    label: z.string().trim().min(1, 'Name the board.').max(60),
+    board: BoardChoice,
+  }),
+  z.strictObject({
+    kind: z.literal('join'),
+    actor: z.string().trim().min(1).max(60),
+    fromBoard: z.string().regex(/^\d+$/u),
+    fromPin: z.string().min(1).max(80),
+    toBoard: z.string().regex(/^\d+$/u),
+    toPin: z.string().min(1).max(80),
+  }),
+]);
+export type BoardsChange = z.output<typeof BoardsChange>;
 
 /** A new job as Intake sends it. */
 export const NewJob = z.strictObject({

@@ -13,7 +13,8 @@ export function httpStatus(code: string): number {
     code === 'no-such-part'
   )
     return 404;
-  if (code === 'tag-taken' || code === 'already-reversed') return 409;
+  if (code === 'tag-taken' || code === 'label-taken' || code === 'bench-live' || code === 'already-reversed')
+    return 409;
   if (code === 'too-large') return 413;
   if (code === 'foreign-origin') return 403;
   if (code === 'server-trouble') return 503;

@@ -1,4 +1,4 @@
 export { diagnosticReadings, lastRecharge, linesOf, proofReadings, standingLines } from './ledger';
 export type { LedgerLine, ReadingBody } from './ledger';
 export { STEPS, STEP_NAMES, jobHazard, jobProgress, liveSource } from './progress';
-export type { JobProgress, JobSource, Lamp, Step } from './progress';
+export type { JobBoard, JobProgress, JobSource, Lamp, Step } from './progress';

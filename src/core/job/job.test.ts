@@ -54,7 +54,7 @@ test('readings count for the diagnosis in the order taken; those after the repai
 test('a job walks from isolation to the report, each time with one next thing to do', () => {
   const lines: LedgerLine[] = [];
   const now = (): number => (seq + 1) * 1000;
-  const where = () => jobProgress(sources, [board], lines, 'open', now());
+  const where = () => jobProgress(sources, [{ id: '1', board }], lines, 'open', now());
   expect(where()).toMatchObject({ attention: 'safe', next: 'Isolate every source', hazard: { state: 'LIVE' } });
   lines.push(line('isolation', { source: 'Mains lead' }));
   expect(where()).toMatchObject({ attention: 'safe', hazard: { state: 'NOT PROVED' }, lamps: { safe: 'part' } });
@@ -73,6 +73,23 @@ test('a job walks from isolation to the report, each time with one next thing to
   expect(where()).toMatchObject({ attention: 'report', lamps: { repair: 'lit' } });
   lines.push(line('recharged', { why: 'powered' }));
   expect(where().hazard.meterSafe).toBe(false);
+});
+
+test('two boards with the same designators are proved each by itself', () => {
+  const stores = energyStores(board).filter((x) => x.proof);
+  const lines = [line('isolation', { source: 'Mains lead' })];
+  const prove = (boardId: string): void => {
+    for (const s of stores)
+      lines.push(line('discharge-proof', { storeKey: s.key, volts: 0.02, meterProved: true }, { boardId }));
+  };
+  const boards = ['1', '2'].map((id) => ({ id, board }));
+  const state = (): string => jobProgress(sources, boards, lines, 'open', (seq + 1) * 1000).hazard.state;
+  prove('1');
+  expect(state()).toBe('NOT PROVED');
+  prove('2');
+  expect(state()).toBe('DISCHARGED');
+  lines.push(line('replacement', { ref: 'C1' }, { boardId: '2' }));
+  expect(state()).toBe('NOT PROVED');
 });
 
 test.each(ARCHETYPES.map((a) => a.name))(

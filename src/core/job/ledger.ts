@@ -66,6 +66,7 @@ function observation(seen: ReadingBody['seen']): Observation {
 export function proofReadings(lines: readonly LedgerLine[]): readonly ProofReading[] {
   return linesOf<{ storeKey: string; volts: number; meterProved: boolean }>(lines, 'discharge-proof').map(
     ({ line, body }) => ({
+      boardId: line.boardId ?? '',
       storeKey: body.storeKey,
       volts: body.volts,
       meterProved: body.meterProved,

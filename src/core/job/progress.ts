@@ -25,6 +25,12 @@ export interface JobSource {
   readonly kind: string;
 }
 
+/** One of a job's boards, by the id that ledger lines name it with. */
+export interface JobBoard {
+  readonly id: string;
+  readonly board: Board;
+}
+
 /** Where a job stands: a lamp per step, the step that needs attention, and the next thing to do in words. */
 export interface JobProgress {
   readonly lamps: Readonly<Record<Step, Lamp>>;
@@ -49,17 +55,19 @@ export function liveSource(sources: readonly JobSource[], lines: readonly Ledger
 /** Hazard of a job now, over all its boards. */
 export function jobHazard(
   sources: readonly JobSource[],
-  boards: readonly Board[],
+  boards: readonly JobBoard[],
   lines: readonly LedgerLine[],
   now: number,
 ): Hazard {
   const isolated = isolations(lines);
-  const stores = boards.flatMap(energyStores);
+  const stores = boards.flatMap(({ id, board }) => energyStores(board, id));
   const fitted = linesOf<{ ref: string }>(lines, 'replacement');
   // What is fitted at a store ends its proof.
   const proofs = proofReadings(lines).filter((proof) => {
-    const refs = stores.find((s) => s.key === proof.storeKey)?.refs ?? [];
-    return !fitted.some(({ line, body }) => line.at >= proof.at && refs.includes(body.ref));
+    const refs = stores.find((s) => s.boardId === proof.boardId && s.key === proof.storeKey)?.refs ?? [];
+    return !fitted.some(
+      ({ line, body }) => line.at >= proof.at && line.boardId === proof.boardId && refs.includes(body.ref),
+    );
   });
   return judgeHazard(
     sources.map((s) => ({ name: s.name, isolatedBy: isolated.get(s.name) ?? null })),
@@ -73,7 +81,7 @@ export function jobHazard(
 /** Derives where a job stands from its ledger; nothing of it is stored. */
 export function jobProgress(
   sources: readonly JobSource[],
-  boards: readonly Board[],
+  boards: readonly JobBoard[],
   lines: readonly LedgerLine[],
   outcome: string,
   now: number,
@@ -84,7 +92,7 @@ export function jobProgress(
   const called = has('fault');
   const closed = has('step-closed');
   const done = outcome !== 'open';
-  const assumed = boards.some((b) => b.parts.some((p) => p.basis === 'assumed'));
+  const assumed = boards.some((b) => b.board.parts.some((p) => p.basis === 'assumed'));
   const lamps: Record<Step, Lamp> = {
     intake: 'lit',
     safe: hazard.meterSafe ? 'lit' : has('discharge-proof') || has('isolation') ? 'part' : 'unlit',

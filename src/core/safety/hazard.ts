@@ -16,6 +16,7 @@ export interface SourceState {
 
 /** A reading of DC volts at a store. `at` in milliseconds since 1970; meterProved: on a known source before and after. */
 export interface ProofReading {
+  readonly boardId: string;
   readonly storeKey: string;
   readonly volts: number;
   readonly at: number;
@@ -98,7 +99,7 @@ function storeState(
   chargedAgainAt: number | null,
   now: number,
 ): StoreState {
-  const own = proofs.filter((p) => p.storeKey === store.key && p.meterProved);
+  const own = proofs.filter((p) => p.boardId === store.boardId && p.storeKey === store.key && p.meterProved);
   const proof = own.reduce<ProofReading | null>((last, p) => (last === null || p.at >= last.at ? p : last), null);
   if (!proof || (chargedAgainAt !== null && proof.at <= chargedAgainAt))
     return { store, proof: null, state: 'not-proved' };

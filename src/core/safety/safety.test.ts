@@ -38,7 +38,7 @@ test('a discharge resistor stays within a sane time and names its voltage', () =
 const off = [{ name: 'Mains', isolatedBy: 'Bench A' }];
 const at = 1_000_000_000_000;
 const proofs = (volts: number, when = at): readonly ProofReading[] =>
-  needed.map((s) => ({ storeKey: s.key, volts, at: when, by: 'Bench A', meterProved: true }));
+  needed.map((s) => ({ boardId: s.boardId, storeKey: s.key, volts, at: when, by: 'Bench A', meterProved: true }));
 
 test.each([
   ['a source still on', [{ name: 'Mains', isolatedBy: null }], proofs(0), null, at, 'LIVE', false],

@@ -23,6 +23,8 @@ const SAME_STORE_OHMS = 1;
  * discharge  what to empty it with.
  */
 export interface EnergyStore {
+  /** Board it stands on; a job may have several. */
+  readonly boardId: string;
   readonly key: string;
   readonly refs: readonly string[];
   readonly plus: string;
@@ -47,9 +49,9 @@ export interface DischargePlan {
  * Every store of energy on a board: capacitors above 10 mJ or 60 V, those on one pair of rails taken together.
  *
  * A capacitor across the rectified bus gets √2 times the highest line of the nameplate; others their printed rating
- * as an upper bound, `assumed`.
+ * as an upper bound, `assumed`. boardId: what the stores are to carry as theirs.
  */
-export function energyStores(board: Board): readonly EnergyStore[] {
+export function energyStores(board: Board, boardId = ''): readonly EnergyStore[] {
   const rails = joinedNets(board);
   const groups = new Map<string, Part[]>();
   for (const part of board.parts) {
@@ -59,7 +61,9 @@ export function energyStores(board: Board): readonly EnergyStore[] {
     const key = a < b ? `${a} ${b}` : `${b} ${a}`;
     groups.set(key, [...(groups.get(key) ?? []), part]);
   }
-  return [...groups].flatMap(([key, parts]) => store(board, key, parts) ?? []).sort((a, b) => b.joules - a.joules);
+  return [...groups]
+    .flatMap(([key, parts]) => store(board, boardId, key, parts) ?? [])
+    .sort((a, b) => b.joules - a.joules);
 }
 
 /** Names the rail of a net: nets joined by chokes, fuses and small resistors are one. */
@@ -78,13 +82,14 @@ function joinedNets(board: Board): (net: string) => string {
   return (net) => nets[sets.find(index.get(netKey(net))!)]!;
 }
 
-function store(board: Board, key: string, parts: readonly Part[]): EnergyStore | null {
+function store(board: Board, boardId: string, key: string, parts: readonly Part[]): EnergyStore | null {
   const largest = parts.reduce((a, b) => (farads(b) > farads(a) ? b : a));
   const total = parts.reduce((sum, p) => sum + farads(p), 0);
   const volts = worstVolts(board, largest, parts);
   const joules = (total * volts.nominal ** 2) / 2;
   if (joules <= LISTED_JOULES && volts.nominal <= TOUCH_LIMIT_VOLTS) return null;
   return {
+    boardId,
     key,
     refs: [...parts].sort((a, b) => farads(b) - farads(a)).map((p) => p.ref),
     plus: largest.nets[0]!,

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { BoardJson } from '@/wire/boardJson';
 import type { Db, Tx } from '../pool';
-import { manyRows, oneRow } from '../rows';
+import { manyRows, oneRow, refusals } from '../rows';
 
 const Row = z
   .strictObject({ id: z.string(), label: z.string(), version: z.number(), origin: z.string(), content: BoardJson })
@@ -21,7 +21,7 @@ export async function boardsOf(db: Db, jobId: string): Promise<readonly StoredBo
   return manyRows(Row, rows);
 }
 
-/** Adds a board to a job, with its first version. Gives the board's id. */
+/** Adds a board to a job, with its first version. Gives the board's id. Throws ProblemError `label-taken`. */
 export async function insertBoard(
   tx: Tx,
   jobId: string,
@@ -30,7 +30,17 @@ export async function insertBoard(
   content: BoardJson,
   at: Date,
 ): Promise<string> {
-  const { rows } = await tx.query('insert into board (job_id, label) values ($1, $2) returning id', [jobId, label]);
+  const { rows } = await tx
+    .query('insert into board (job_id, label) values ($1, $2) returning id', [jobId, label])
+    .catch(
+      refusals({
+        board_label_key: () => ({
+          code: 'label-taken',
+          sentence: `This job already has a board called ${label}.`,
+          remedy: 'Nothing was added: give it another name.',
+        }),
+      }),
+    );
   const { id } = oneRow(z.strictObject({ id: z.string() }), rows);
   await insertVersion(tx, id, 1, origin, content, at);
   return id;

@@ -13,9 +13,9 @@ import { PartPanel } from './PartPanel';
 
 /** The board: schematic above, parts and nets in tables below, everything known about what is picked beside them. */
 export function BoardScreen() {
-  const { job, boards, progress } = useJob();
+  const { job, active, progress } = useJob();
   const { weighed } = useSuspects();
-  const { board, id } = boards[0]!;
+  const { board, id } = active;
   const [picked, setPicked] = useState<Selection>({});
   const [table, setTable] = useState<'parts' | 'nets'>('parts');
   const [wanted, setWanted] = useState('');

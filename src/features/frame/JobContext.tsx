@@ -37,6 +37,9 @@ export interface JobBoard {
 interface JobContextValue {
   readonly job: JobData;
   readonly boards: readonly JobBoard[];
+  /** The board that is worked on now. */
+  readonly active: JobBoard;
+  readonly harnesses: readonly Harness[];
   readonly lines: readonly StoredLine[];
   /** Written here, not yet acknowledged by the server. */
   readonly waiting: readonly NewLine[];
@@ -48,7 +51,26 @@ interface JobContextValue {
   setTrouble(problem: Problem | null): void;
   setJobState(waitingFor: string, outcome: string): Promise<boolean>;
   addLine(entry: LedgerEntry, boardId?: string | null, reverses?: string | null): Promise<StoredLine | null>;
+  chooseBoard(boardId: string): void;
   takeBoard(boardId: string, content: unknown, line: StoredLine): void;
+  takeNewBoard(board: FirstBoard, line: StoredLine): void;
+  takeHarness(harness: Harness, line: StoredLine): void;
+}
+
+/** A wire between two boards of the job: a connector's pin on each. */
+export interface Harness {
+  readonly fromBoard: string;
+  readonly fromPin: string;
+  readonly toBoard: string;
+  readonly toPin: string;
+}
+
+/** A board as the server sends it. */
+export interface FirstBoard {
+  readonly id: string;
+  readonly label: string;
+  readonly origin: string;
+  readonly content: unknown;
 }
 
 const Context = createContext<JobContextValue | null>(null);
@@ -60,34 +82,31 @@ export function useJob(): JobContextValue {
   return value;
 }
 
+function openBoard({ id, label, origin, content }: FirstBoard): JobBoard {
+  return { id, label, origin, board: boardFromJson(BoardJson.parse(content)) };
+}
+
 /** Holds an open job in the page: its ledger as the server acknowledged it, and everything derived from it. */
 export function JobProvider({
   job: first,
   boards: firstBoards,
+  harnesses: firstHarnesses,
   lines: firstLines,
   serverNow,
   children,
 }: {
   job: JobData;
-  boards: readonly {
-    readonly id: string;
-    readonly label: string;
-    readonly origin: string;
-    readonly content: unknown;
-  }[];
+  boards: readonly FirstBoard[];
+  harnesses: readonly Harness[];
   lines: readonly StoredLine[];
   serverNow: number;
   children: ReactNode;
 }) {
   const [job, setJob] = useState(first);
-  const [boards, setBoards] = useState<readonly JobBoard[]>(() =>
-    firstBoards.map((b) => ({
-      id: b.id,
-      label: b.label,
-      origin: b.origin,
-      board: boardFromJson(BoardJson.parse(b.content)),
-    })),
-  );
+  const [boards, setBoards] = useState<readonly JobBoard[]>(() => firstBoards.map(openBoard));
+  const [harnesses, setHarnesses] = useState(firstHarnesses);
+  const [activeId, chooseBoard] = useState('');
+  const active = boards.find((b) => b.id === activeId) ?? boards[0]!;
   const [lines, setLines] = useState(firstLines);
   const [now, setNow] = useState(serverNow);
   const [actor, setActor] = useActor();
@@ -124,27 +143,39 @@ export function JobProvider({
     [tag],
   );
 
-  const takeBoard = useCallback((boardId: string, content: unknown, line: StoredLine) => {
-    const board = boardFromJson(BoardJson.parse(content));
-    setBoards((kept) => kept.map((b) => (b.id === boardId ? { ...b, board } : b)));
-    setLines((kept) => [line, ...kept]);
-  }, []);
+  const takeBoard = useCallback(
+    (boardId: string, content: unknown, line: StoredLine) => {
+      const board = boardFromJson(BoardJson.parse(content));
+      setBoards((kept) => kept.map((b) => (b.id === boardId ? { ...b, board } : b)));
+      onStored(line);
+    },
+    [onStored],
+  );
+  const takeNewBoard = useCallback(
+    (board: FirstBoard, line: StoredLine) => {
+      setBoards((kept) => [...kept, openBoard(board)]);
+      onStored(line);
+    },
+    [onStored],
+  );
+  const takeHarness = useCallback(
+    (harness: Harness, line: StoredLine) => {
+      setHarnesses((kept) => [...kept, harness]);
+      onStored(line);
+    },
+    [onStored],
+  );
 
   const progress = useMemo(
-    () =>
-      jobProgress(
-        job.sources,
-        boards.map((b) => b.board),
-        lines,
-        job.outcome,
-        now,
-      ),
+    () => jobProgress(job.sources, boards, lines, job.outcome, now),
     [job.sources, job.outcome, boards, lines, now],
   );
   const value = useMemo(
     () => ({
       job,
       boards,
+      active,
+      harnesses,
       lines,
       waiting,
       progress,
@@ -155,9 +186,29 @@ export function JobProvider({
       setTrouble,
       setJobState,
       addLine,
+      chooseBoard,
       takeBoard,
+      takeNewBoard,
+      takeHarness,
     }),
-    [job, boards, lines, waiting, progress, now, actor, trouble, setActor, setJobState, addLine, takeBoard],
+    [
+      job,
+      boards,
+      active,
+      harnesses,
+      lines,
+      waiting,
+      progress,
+      now,
+      actor,
+      trouble,
+      setActor,
+      setJobState,
+      addLine,
+      takeBoard,
+      takeNewBoard,
+      takeHarness,
+    ],
   );
   return <Context value={value}>{children}</Context>;
 }

@@ -1,7 +1,7 @@
 'use client';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
-import { useEffect, useRef, useState } from 'react';
+import { Fragment, useEffect, useRef, useState } from 'react';
 import type { ReactNode } from 'react';
 import { STEPS } from '@/core/job';
 import { Notice } from '@/ui/Notice';
@@ -17,7 +17,7 @@ import { ThemeSwitch } from './ThemeSwitch';
 
 /** The frame of every job screen: lamp post, one slim strip, the work, the log. */
 export function JobFrame({ live, children }: { live: readonly LiveJob[]; children: ReactNode }) {
-  const { job, progress, actor, setActor, trouble, setTrouble } = useJob();
+  const { job, boards, active, chooseBoard, progress, actor, setActor, trouble, setTrouble } = useJob();
   const [help, setHelp] = useState(false);
   useStepKeys(job.tag, () => setHelp(true));
   return (
@@ -30,6 +30,22 @@ export function JobFrame({ live, children }: { live: readonly LiveJob[]; childre
         <span className="min-w-0 flex-1 truncate">
           {job.unit} <span className="text-faint">{String(job.nameplate['input'] ?? '')}</span>
         </span>
+        {boards.length > 1 && (
+          <label className="flex items-center gap-2 text-sm text-faint">
+            board
+            <select
+              value={active.id}
+              onChange={(e) => chooseBoard(e.target.value)}
+              className="max-w-44 rounded-sm border border-line bg-ground px-1 py-0.5 text-ink"
+            >
+              {boards.map((b) => (
+                <option key={b.id} value={b.id}>
+                  {b.label}
+                </option>
+              ))}
+            </select>
+          </label>
+        )}
         <ActorChoice actor={actor} onChoose={setActor} />
         <ThemeSwitch />
         <HazardWord state={progress.hazard.state} large />
@@ -51,7 +67,8 @@ export function JobFrame({ live, children }: { live: readonly LiveJob[]; childre
               </button>
             </Notice>
           )}
-          {children}
+          {/* What is picked and typed belongs to one board. */}
+          <Fragment key={active.id}>{children}</Fragment>
         </main>
         <LedgerPanel />
       </div>

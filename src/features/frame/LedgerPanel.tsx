@@ -6,7 +6,8 @@ import { lineWords } from './lineWords';
 
 /** The job log, newest at the top; each line can be undone by a compensating line. */
 export function LedgerPanel() {
-  const { lines, waiting, addLine } = useJob();
+  const { boards, lines, waiting, addLine } = useJob();
+  const labels = useMemo(() => new Map(boards.length > 1 ? boards.map((b) => [b.id, b.label]) : []), [boards]);
   const undone = useMemo(() => new Set(lines.flatMap((l) => (l.reverses === null ? [] : [l.reverses]))), [lines]);
   return (
     <aside aria-label="Job log" className="no-print flex w-72 shrink-0 flex-col border-l border-line max-lg:hidden">
@@ -26,7 +27,13 @@ export function LedgerPanel() {
       )}
       <ol tabIndex={0} aria-label="Lines, newest first" className="min-h-0 flex-1 overflow-y-auto pb-4">
         {lines.map((line) => (
-          <Line key={line.id} line={line} struck={undone.has(line.id)} addLine={addLine} />
+          <Line
+            key={line.id}
+            line={line}
+            board={labels.get(line.boardId ?? '')}
+            struck={undone.has(line.id)}
+            addLine={addLine}
+          />
         ))}
       </ol>
     </aside>
@@ -35,10 +42,12 @@ export function LedgerPanel() {
 
 const Line = memo(function Line({
   line,
+  board,
   struck,
   addLine,
 }: {
   line: StoredLine;
+  board: string | undefined;
   struck: boolean;
   addLine: ReturnType<typeof useJob>['addLine'];
 }) {
@@ -60,6 +69,7 @@ const Line = memo(function Line({
       </div>
       {text !== '' && <p className="break-words text-faint">{text}</p>}
       <p className="text-xs text-faint">
+        {board && `${board}, `}
         {line.actor}, {timeWords(line.at)}
       </p>
     </li>

@@ -34,7 +34,7 @@ export function StoreRow({
   const [text, setText] = useState('');
   const [proved, setProved] = useState(false);
   const [error, setError] = useState('');
-  const home = boards.find((b) => b.board.parts.some((p) => p.ref === store.refs[0])) ?? boards[0]!;
+  const home = boards.find((b) => b.id === store.boardId)!;
   const place = (net: string): string =>
     placesOnNet(home.board, net).find((p) => store.refs.includes(p.ref))?.words ?? net;
 
@@ -55,8 +55,11 @@ export function StoreRow({
     >
       <div className="flex items-baseline justify-between gap-4">
         <p>
-          <strong>{store.refs.join(', ')}</strong> up to{' '}
-          <span className="figure text-lg">{formatQuantity(volts.nominal, 'V')}</span>,{' '}
+          <strong>
+            {boards.length > 1 && `${home.label}: `}
+            {store.refs.join(', ')}
+          </strong>{' '}
+          up to <span className="figure text-lg">{formatQuantity(volts.nominal, 'V')}</span>,{' '}
           <span className="figure">{formatQuantity(store.joules, 'J')}</span>{' '}
           <span className="text-sm text-faint">
             ({volts.basis}: {volts.why})

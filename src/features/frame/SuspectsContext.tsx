@@ -33,8 +33,8 @@ export function useSuspects(): SuspectsValue {
 
 /** Keeps the diagnosis worker over all steps of a job and feeds it the readings as they stand. */
 export function SuspectsProvider({ children }: { children: ReactNode }) {
-  const { job, boards, lines } = useJob();
-  const { id: boardId, board } = boards[0]!;
+  const { job, active, lines } = useJob();
+  const { id: boardId, board } = active;
   const [share, setShare] = useState(0);
   const [failed, setFailed] = useState<string | null>(null);
   const [weighed, setWeighed] = useState<Weighed | null>(null);

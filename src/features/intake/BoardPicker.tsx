@@ -4,7 +4,7 @@ import type { DragEvent } from 'react';
 import type { Problem } from '@/core/problem';
 import { postJson } from '@/features/frame/postJson';
 import { Notice } from '@/ui/Notice';
-import type { BoardChoice } from './useIntakeForm';
+import type { BoardChoice } from '@/wire/jobForm';
 
 /** A typical circuit to start from. */
 export interface CircuitChoice {

@@ -8,6 +8,7 @@ import { Button } from '@/ui/Button';
 import { PrimaryLink } from '@/ui/PrimaryLink';
 import { Choice, TextField } from '@/ui/Field';
 import { COMPLAINTS } from '@/wire/jobForm';
+import { BoardsSection } from './BoardsSection';
 
 /** What was taken in: unit, nameplate, complaint; what the job waits for and how it ended. */
 export function IntakeScreen() {
@@ -86,6 +87,7 @@ export function IntakeScreen() {
         </Choice>
         <Button type="submit">Keep</Button>
       </form>
+      <BoardsSection />
     </div>
   );
 }

@@ -12,10 +12,11 @@ import { Button } from '@/ui/Button';
 import { Choice, TextArea, TextField, Tick } from '@/ui/Field';
 import { Notice } from '@/ui/Notice';
 import { COMPLAINTS } from '@/wire/jobForm';
+import type { BoardChoice } from '@/wire/jobForm';
 import { BoardPicker } from './BoardPicker';
 import type { CircuitChoice } from './BoardPicker';
 import { useIntakeForm } from './useIntakeForm';
-import type { BoardChoice, IntakeForm } from './useIntakeForm';
+import type { IntakeForm } from './useIntakeForm';
 
 /** Intake: nameplate with its sanity, sources, complaint, and the board to start from. */
 export function NewJobScreen({

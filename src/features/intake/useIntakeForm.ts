@@ -2,7 +2,7 @@
 import { useMemo, useState } from 'react';
 import { parseQuantity } from '@/core/quantity';
 import { nameplateSanity } from '@/core/safety';
-import type { NewJobInput } from '@/wire/jobForm';
+import type { BoardChoice, NewJobInput } from '@/wire/jobForm';
 
 /** The intake form as typed. Figures stay text until they are sent. */
 export interface IntakeForm {
@@ -42,9 +42,6 @@ const EMPTY: IntakeForm = {
   otherSources: '',
   disconnected: false,
 };
-
-/** Board choice of the form. */
-export type BoardChoice = NewJobInput['board'];
 
 function figure(text: string): number | undefined {
   const read = parseQuantity(text);

@@ -30,8 +30,8 @@ const OVERRIDE_MS = 15 * 60_000;
 
 /** Probe: the next point large, the figure, Enter; the verdict at once; suspects move. */
 export function ProbeScreen() {
-  const { job, boards, lines, progress, now, addLine } = useJob();
-  const { board, id } = boards[0]!;
+  const { job, active, lines, progress, now, addLine } = useJob();
+  const { board, id } = active;
   const { weighed, share, failed, thinking } = useSuspects();
   const { plan, current, choose, next, back } = usePoints();
   const solver = useMemo(() => solverFor(board, []), [board]);
@@ -109,7 +109,7 @@ export function ProbeScreen() {
   };
   const undo = (): void => {
     const latest = standingLines(lines)
-      .filter((l) => l.entry.kind === 'reading')
+      .filter((l) => l.entry.kind === 'reading' && l.boardId === id)
       .at(-1);
     if (latest) void addLine({ kind: 'reversal', body: { reason: 'undone in Probe' } }, id, latest.id);
     setLast(null);
@@ -206,10 +206,10 @@ export function ProbeScreen() {
 
 /** The verdict and the one thing to do about it. */
 function Verdict() {
-  const { job, boards } = useJob();
+  const { job, active } = useJob();
   const { weighed } = useSuspects();
   const leader = weighed!.suspects[0]!;
-  const { board } = boards[0]!;
+  const { board } = active;
   if (weighed!.verdict === 'named') {
     return (
       <div className="flex items-center gap-4 border-2 border-brass bg-raised px-4 py-3">

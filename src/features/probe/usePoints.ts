@@ -17,19 +17,19 @@ export function usePoints(): {
   next(): void;
   back(): void;
 } {
-  const { lines, waiting } = useJob();
+  const { active, lines, waiting } = useJob();
   const { weighed, skip } = useSuspects();
   const [chosen, setChosen] = useState<PlanEntry | null>(null);
   const [past, setPast] = useState<readonly PlanEntry[]>([]);
   const plan = useMemo(() => {
     const undone = new Set(lines.map((l) => l.reverses));
     const taken = new Set(
-      [...lines.filter((l) => !undone.has(l.id)), ...waiting].flatMap(({ entry }) =>
-        entry.kind === 'reading' ? [pointKey(entry.body)] : [],
+      [...lines.filter((l) => !undone.has(l.id)), ...waiting].flatMap(({ boardId, entry }) =>
+        boardId === active.id && entry.kind === 'reading' ? [pointKey(entry.body)] : [],
       ),
     );
     return (weighed?.plan ?? []).filter((p) => !taken.has(pointKey(p)));
-  }, [weighed, lines, waiting]);
+  }, [weighed, active.id, lines, waiting]);
   const current = chosen ?? plan[0] ?? null;
   const next = (): void => {
     if (!current) return;

@@ -4,6 +4,7 @@ import type { FormEvent } from 'react';
 import type { SeenReading } from '@/core/expect';
 import { faultWords } from '@/core/fault';
 import { useJob } from '@/features/frame/JobContext';
+import type { JobBoard } from '@/features/frame/JobContext';
 import { seenWords } from '@/features/frame/lineWords';
 import { Button } from '@/ui/Button';
 import { TextField } from '@/ui/Field';
@@ -13,9 +14,9 @@ import { COLD_CONDITIONS } from './coldConditions';
 import type { CheckState } from './useRepair';
 
 /** One linked fault: read, or skipped with a reason. */
-export function CheckRow({ state, lit }: { state: CheckState; lit: boolean }) {
-  const { boards, addLine } = useJob();
-  const { board, id } = boards[0]!;
+export function CheckRow({ home, state, lit }: { home: JobBoard; state: CheckState; lit: boolean }) {
+  const { addLine } = useJob();
+  const { board, id } = home;
   const { check, expected, read, skipped } = state;
   const [skipping, setSkipping] = useState(false);
   const [reason, setReason] = useState('');
@@ -41,7 +42,7 @@ export function CheckRow({ state, lit }: { state: CheckState; lit: boolean }) {
   const skip = (event: FormEvent): void => {
     event.preventDefault();
     if (reason.trim().length >= 3)
-      void addLine({ kind: 'check-skipped', body: { ref: check.ref, fault: check.fault, reason } });
+      void addLine({ kind: 'check-skipped', body: { ref: check.ref, fault: check.fault, reason } }, id);
   };
   return (
     <div className={`border-l-4 bg-raised px-4 py-2 ${lit ? 'border-brass' : 'border-line'}`}>
@@ -55,7 +56,7 @@ export function CheckRow({ state, lit }: { state: CheckState; lit: boolean }) {
       </p>
       {!read && skipped === null && (
         <>
-          <QuickReading expected={expected} lit={lit} onKeep={keep} />
+          <QuickReading board={board} expected={expected} lit={lit} onKeep={keep} />
           {skipping ? (
             <form onSubmit={skip} className="mt-2 flex items-end gap-3">
               <TextField

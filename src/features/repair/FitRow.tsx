@@ -8,6 +8,7 @@ import { parseQuantity } from '@/core/quantity';
 import { judgeSubstitution, safetyKind } from '@/core/substitute';
 import type { FittedPart } from '@/core/substitute';
 import { useJob } from '@/features/frame/JobContext';
+import type { JobBoard } from '@/features/frame/JobContext';
 import { seenWords } from '@/features/frame/lineWords';
 import { shortValue } from '@/features/schematic/Schematic';
 import { Button } from '@/ui/Button';
@@ -18,9 +19,9 @@ import { QuickReading } from './QuickReading';
 import type { FitState } from './useRepair';
 
 /** One part: what is fitted instead, judged while typed; then the reading that shows it works. */
-export function FitRow({ state, lit }: { state: FitState; lit: boolean }) {
-  const { boards, addLine } = useJob();
-  const { id } = boards[0]!;
+export function FitRow({ home, state, lit }: { home: JobBoard; state: FitState; lit: boolean }) {
+  const { addLine } = useJob();
+  const { board, id } = home;
   const { part, fitted, expected, after } = state;
   const keep = (seen: SeenReading): void => {
     if (!expected) return;
@@ -59,7 +60,7 @@ export function FitRow({ state, lit }: { state: FitState; lit: boolean }) {
         )}
       </p>
       {!fitted && <FitForm part={part} boardId={id} lit={lit} />}
-      {fitted && !after && expected && <QuickReading expected={expected} lit={lit} onKeep={keep} />}
+      {fitted && !after && expected && <QuickReading board={board} expected={expected} lit={lit} onKeep={keep} />}
       {after && (
         <p>
           <OutcomeMark outcome={after.outcome} figure={seenWords(after.body.mode, after.body.seen)} />

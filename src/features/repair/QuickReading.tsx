@@ -2,8 +2,8 @@
 import { useState } from 'react';
 import type { FormEvent } from 'react';
 import { placesOnNet } from '@/core/circuit';
+import type { Board } from '@/core/circuit';
 import type { ExpectedReading, SeenReading } from '@/core/expect';
-import { useJob } from '@/features/frame/JobContext';
 import { expectedWords } from '@/features/frame/lineWords';
 import { interpreted, readTyped } from '@/features/frame/readReading';
 import { Button } from '@/ui/Button';
@@ -11,16 +11,16 @@ import { useLitFocus } from '@/ui/useLitFocus';
 
 /** One reading in a row: where the leads go, what should show, the figure, Enter. */
 export function QuickReading({
+  board,
   expected,
   lit,
   onKeep,
 }: {
+  board: Board;
   expected: ExpectedReading;
   lit: boolean;
   onKeep(seen: SeenReading): void;
 }) {
-  const { boards } = useJob();
-  const { board } = boards[0]!;
   const [text, setText] = useState('');
   const field = useLitFocus<HTMLInputElement>(lit);
   const place = (net: string): string => placesOnNet(board, net)[0]?.words ?? net;

@@ -23,9 +23,8 @@ export function RepairScreen() {
 }
 
 function Repair() {
-  const { boards, job } = useJob();
-  const { board } = boards[0]!;
-  const { called, closed, checks, fits } = useRepair();
+  const { job } = useJob();
+  const { home, called, closed, checks, fits } = useRepair();
   if (!called) return <CallFault />;
   const openCheck = checks.find((c) => c.read === null && c.skipped === null);
   const openFit = openCheck
@@ -38,7 +37,7 @@ function Repair() {
         <div>
           <h1 className="text-2xl font-bold">Repair</h1>
           <p className="text-lg">
-            Called: <strong>{faultWords(board, called.fault)}</strong>
+            Called: <strong>{faultWords(home.board, called.fault)}</strong>
             {called.words && <span className="block text-faint">{called.words}</span>}
           </p>
         </div>
@@ -51,7 +50,7 @@ function Repair() {
         {checks.length === 0 && <p className="text-faint">Nothing is known to die with this fault.</p>}
         <div className="flex flex-col gap-3">
           {checks.map((state) => (
-            <CheckRow key={state.check.fault} state={state} lit={state === openCheck} />
+            <CheckRow key={state.check.fault} home={home} state={state} lit={state === openCheck} />
           ))}
         </div>
       </section>
@@ -62,7 +61,7 @@ function Repair() {
         {fits.length === 0 && <p className="text-faint">The called fault names no part of this board.</p>}
         <div className="flex flex-col gap-3">
           {fits.map((state) => (
-            <FitRow key={state.part.ref} state={state} lit={state === openFit} />
+            <FitRow key={state.part.ref} home={home} state={state} lit={state === openFit} />
           ))}
         </div>
       </section>
@@ -94,8 +93,8 @@ function CloseRepair() {
 
 /** Calls the leading suspect, or another. */
 function CallFault() {
-  const { boards, addLine } = useJob();
-  const { board, id } = boards[0]!;
+  const { active, addLine } = useJob();
+  const { board, id } = active;
   const { weighed } = useSuspects();
   const wanted = useSearchParams().get('fault');
   const [choice, setChoice] = useState<string | null>(null);

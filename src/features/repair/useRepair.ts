@@ -11,6 +11,7 @@ import { linesOf } from '@/core/job';
 import type { ReadingBody } from '@/core/job';
 import { solverFor } from '@/core/meter';
 import { useJob } from '@/features/frame/JobContext';
+import type { JobBoard } from '@/features/frame/JobContext';
 import type { LedgerEntry } from '@/wire/ledger';
 
 type ReplacementBody = Extract<LedgerEntry, { kind: 'replacement' }>['body'];
@@ -33,19 +34,23 @@ export interface FitState {
 
 /** Where a repair stands, derived from the ledger: the called fault, what to check, what to fit, what it reads now. */
 export function useRepair(): RepairState {
-  const { boards, lines } = useJob();
-  const { board } = boards[0]!;
+  const { boards, active, lines } = useJob();
   return useMemo((): RepairState => {
-    const called = linesOf<{ fault: string; words: string }>(lines, 'fault').at(-1)?.body ?? null;
+    const call = linesOf<{ fault: string; words: string }>(lines, 'fault').at(-1);
+    const called = call?.body ?? null;
+    // A repair is of the board on which the fault was called.
+    const home = boards.find((b) => b.id === call?.line.boardId) ?? active;
+    const { board } = home;
+    const here = lines.filter((l) => l.boardId === null || l.boardId === home.id);
     const closed = linesOf(lines, 'step-closed').length > 0;
-    if (!called) return { called, closed, checks: [], fits: [] };
+    if (!called) return { home, called, closed, checks: [], fits: [] };
     const faults = called.fault.split('+').flatMap((t) => {
       const parsed = parseFault(board, t);
       return parsed.ok ? [parsed.value] : [];
     });
     const broken = solverFor(board, faults);
     const healthy = solverFor(board, []);
-    const readings = linesOf<ReadingBody>(lines, 'reading').map(({ body }) => body);
+    const readings = linesOf<ReadingBody>(here, 'reading').map(({ body }) => body);
     const skips = linesOf<{ ref: string; fault: string; reason: string }>(lines, 'check-skipped').map(
       ({ body }) => body,
     );
@@ -58,7 +63,7 @@ export function useRepair(): RepairState {
       const read = body ? { body, outcome: judge(expected, seenOf(body)) } : null;
       return { check, expected, read, skipped: skips.find((s) => s.fault === check.fault)?.reason ?? null };
     });
-    const replacements = linesOf<ReplacementBody>(lines, 'replacement').map(({ body }) => body);
+    const replacements = linesOf<ReplacementBody>(here, 'replacement').map(({ body }) => body);
     const refs = [
       ...faults.map((f) => f.ref),
       ...checks.filter((c) => c.read?.outcome === 'disagree').map((c) => c.check.ref),
@@ -73,12 +78,13 @@ export function useRepair(): RepairState {
       const after = body && expected ? { body, outcome: judge(expected, seenOf(body)) } : null;
       return [{ part, fitted: replacements.filter((r) => r.ref === ref).at(-1) ?? null, expected, after }];
     });
-    return { called, closed, checks, fits };
-  }, [board, lines]);
+    return { home, called, closed, checks, fits };
+  }, [boards, active, lines]);
 }
 
 /** What `useRepair` gives. */
 export interface RepairState {
+  readonly home: JobBoard;
   readonly called: { readonly fault: string; readonly words: string } | null;
   readonly closed: boolean;
   readonly checks: readonly CheckState[];

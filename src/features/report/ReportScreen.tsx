@@ -8,6 +8,7 @@ import type { ReadingBody } from '@/core/job';
 import { solverFor } from '@/core/meter';
 import { formatQuantity } from '@/core/quantity';
 import { useJob } from '@/features/frame/JobContext';
+import type { JobBoard } from '@/features/frame/JobContext';
 import { timeWords } from '@/features/frame/LedgerPanel';
 import { expectedWords, seenWords } from '@/features/frame/lineWords';
 import { Button } from '@/ui/Button';
@@ -25,7 +26,6 @@ const SAFETY_TESTS = [
 /** The report: one printable page of what was wrong, what was fitted, what it reads now, and what was not tested. */
 export function ReportScreen() {
   const { job, boards, lines, setJobState } = useJob();
-  const { board } = boards[0]!;
   const open = job.outcome === 'open';
   return (
     <article className="max-w-3xl">
@@ -74,18 +74,24 @@ export function ReportScreen() {
         <dd>{job.outcome === 'open' ? 'still open' : job.outcome.replaceAll('-', ' ')}</dd>
       </dl>
       <Findings />
-      <ReadingsTable purpose="probe" title="Readings against expected" />
+      {boards.map((home) => (
+        <ReadingsTable key={home.id} home={home} purpose="probe" title="Readings against expected" />
+      ))}
       <section className="mb-4">
         <h2 className="font-semibold">Fault</h2>
         {linesOf<{ fault: string; words: string }>(lines, 'fault').map(({ line, body }) => (
           <p key={line.id}>
-            {faultWords(board, body.fault)}. {body.words} <span className="text-faint">Called by {line.actor}.</span>
+            <OnBoard id={line.boardId} />
+            {faultWords((boards.find((b) => b.id === line.boardId) ?? boards[0]!).board, body.fault)}. {body.words}{' '}
+            <span className="text-faint">Called by {line.actor}.</span>
           </p>
         ))}
         {linesOf(lines, 'fault').length === 0 && <p className="text-faint">None called.</p>}
       </section>
       <PartsFitted />
-      <ReadingsTable purpose="after-repair" title="After the repair" />
+      {boards.map((home) => (
+        <ReadingsTable key={home.id} home={home} purpose="after-repair" title="After the repair" />
+      ))}
       <Cautions />
       <SafetyTests />
     </article>
@@ -119,9 +125,16 @@ function Findings() {
   );
 }
 
-function ReadingsTable({ purpose, title }: { purpose: 'probe' | 'after-repair'; title: string }) {
-  const { boards, lines } = useJob();
-  const { board, id } = boards[0]!;
+/** Names the board where a job has several. */
+function OnBoard({ id }: { id: string | null }) {
+  const { boards } = useJob();
+  const home = boards.length > 1 && boards.find((b) => b.id === id);
+  return home ? <span className="text-faint">{home.label}: </span> : null;
+}
+
+function ReadingsTable({ home, purpose, title }: { home: JobBoard; purpose: 'probe' | 'after-repair'; title: string }) {
+  const { lines } = useJob();
+  const { board, id } = home;
   const solver = useMemo(() => solverFor(board, []), [board]);
   const rows = linesOf<ReadingBody>(lines, 'reading').filter(
     ({ line, body }) => line.boardId === id && (body.purpose === 'after-repair') === (purpose === 'after-repair'),
@@ -129,7 +142,10 @@ function ReadingsTable({ purpose, title }: { purpose: 'probe' | 'after-repair'; 
   if (rows.length === 0) return null;
   return (
     <section className="mb-4">
-      <h2 className="mb-1 font-semibold">{title}</h2>
+      <h2 className="mb-1 font-semibold">
+        <OnBoard id={id} />
+        {title}
+      </h2>
       <table className="w-full border-collapse text-left text-sm">
         <thead className="text-faint">
           <tr className="border-b border-line">
@@ -173,6 +189,7 @@ function PartsFitted() {
       <ul className="list-inside list-disc">
         {parts.map(({ line, body }) => (
           <li key={line.id}>
+            <OnBoard id={line.boardId} />
             {body.ref}, was {body.was}: {body.fitted.source},{' '}
             {body.fitted.samePart ? 'the same part' : 'another part of no lower rating'}
             {body.fitted.ratedVolts !== undefined && `, ${formatQuantity(body.fitted.ratedVolts, 'V')}`}

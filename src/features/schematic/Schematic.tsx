@@ -114,7 +114,7 @@ export function Schematic({
 }
 
 /** Smallest scale at which designators can still be read. */
-const READABLE = 0.62;
+const READABLE = 0.88;
 
 function fit(layout: SchematicLayout, height: number, least = READABLE): View {
   const scale = Math.min(1, (height - 16) / Math.max(1, layout.height), 810 / Math.max(1, layout.width));

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { readNetlist } from '@/core/netlist';
-import { netlistRefused } from '@/usecases/createJob';
+import { netlistRefused } from '@/usecases/chooseBoard';
 import { handleChange } from '../handle';
 
 const File = z.strictObject({ text: z.string().max(1_000_000) });

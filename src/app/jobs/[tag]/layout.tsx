@@ -21,7 +21,14 @@ export default async function JobLayout({
   const open = await openOr404(decodeURIComponent(tag).toUpperCase());
   const live = (await liveJobs(pool())).map((job) => ({ tag: job.tag, unit: job.unit, bench: job.bench }));
   return (
-    <JobProvider key={tag} job={open.job} boards={open.boards} lines={open.lines} serverNow={new Date().getTime()}>
+    <JobProvider
+      key={tag}
+      job={open.job}
+      boards={open.boards}
+      harnesses={open.harnesses}
+      lines={open.lines}
+      serverNow={new Date().getTime()}
+    >
       <SuspectsProvider>
         <JobFrame live={live}>{children}</JobFrame>
       </SuspectsProvider>
