@@ -97,18 +97,20 @@ test('a job gets a second board, the two are joined, and each is worked on by it
   await page.getByLabel('Name of the board').fill('Standby board');
   await page.getByText('Typical circuit: Buck module').click();
   await page.getByRole('button', { name: 'Add this board' }).click();
-  await expect(page.getByRole('region', { name: 'Boards' }).getByText('Standby board')).toBeVisible();
+  await expect(page.getByText('Standby board Typical buck')).toBeVisible();
   await page.getByLabel('Harness from').selectOption({ index: 1 });
   await page.getByLabel('to', { exact: true }).selectOption({ index: 1 });
   await page.getByRole('button', { name: 'Join' }).click();
   const log = page.getByRole('complementary', { name: 'Job log' });
   await expect(log).toContainText('harness: Main board J1 pin 1 to Standby board J1 pin 1');
-  await page.getByLabel('board', { exact: true }).selectOption('Standby board');
-  await page.keyboard.press('g');
-  await page.keyboard.press('3');
-  await expect(page.getByText('20 parts')).toBeVisible();
-  await page.getByLabel('board', { exact: true }).selectOption('Main board');
-  await expect(page.getByText('45 parts')).toBeVisible();
+  await page.getByLabel('Board worked on').selectOption('Standby board');
+  await page
+    .getByRole('navigation', { name: 'Steps of the job' })
+    .getByRole('link', { name: /^Board/u })
+    .click();
+  await expect(page.getByText('20 parts on')).toBeVisible();
+  await page.getByLabel('Board worked on').selectOption('Main board');
+  await expect(page.getByText('45 parts on')).toBeVisible();
 });
 
 test('on a typical circuit each place says what it is on this board; the log can take it back', async ({ page }) => {

@@ -34,6 +34,7 @@ export function JobFrame({ live, children }: { live: readonly LiveJob[]; childre
           <label className="flex items-center gap-2 text-sm text-faint">
             board
             <select
+              aria-label="Board worked on"
               value={active.id}
               onChange={(e) => chooseBoard(e.target.value)}
               className="max-w-44 rounded-sm border border-line bg-ground px-1 py-0.5 text-ink"
