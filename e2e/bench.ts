@@ -1,4 +1,5 @@
-import { expect } from '@playwright/test';
+import { randomUUID } from 'node:crypto';
+import { expect, test } from '@playwright/test';
 import type { Page } from '@playwright/test';
 import type { Board } from '../src/core/circuit';
 import { parseFault } from '../src/core/fault';
@@ -33,6 +34,27 @@ function figureText(ohms: number): string {
   if (ohms >= 1e6) return `${(ohms / 1e6).toPrecision(4)}M`;
   if (ohms >= 1e3) return `${(ohms / 1e3).toPrecision(4)}k`;
   return ohms.toPrecision(4);
+}
+
+/** Goes to a page and waits until it listens. */
+export async function open(page: Page, path: string): Promise<void> {
+  await page.goto(path);
+  await expect(page.locator('html[data-listening="yes"]')).toHaveCount(1, { timeout: 60_000 });
+}
+
+/** Opens Probe with the proofs of discharge set aside, and waits for its first point. */
+export async function openProbe(page: Page, tag: string): Promise<void> {
+  const data = {
+    clientKey: randomUUID(),
+    actor: 'Bench A',
+    boardId: null,
+    entry: { kind: 'override', body: { what: 'proof', reason: 'shorting lead across every store' } },
+  };
+  const origin = String(test.info().project.use.baseURL);
+  const answer = await page.request.post(`/api/jobs/${tag}/lines`, { data, headers: { origin } });
+  expect(answer.ok()).toBe(true);
+  await open(page, `/jobs/${tag}/probe`);
+  await expect(page.locator('[data-point][data-settled="yes"]')).toBeVisible({ timeout: 60_000 });
 }
 
 /** The one lit action of the screen must have focus, or be reached by Tab from the top of the work. */

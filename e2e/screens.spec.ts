@@ -1,7 +1,7 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, test } from '@playwright/test';
 import type { Page } from '@playwright/test';
-import { onlyPrimary } from './bench';
+import { onlyPrimary, open, openProbe } from './bench';
 
 /** Every screen of the demo, with what its lit action says. */
 const SCREENS = [
@@ -27,7 +27,7 @@ for (const [path, primary] of SCREENS) {
   test(`${path}: one lit action, no barrier in either theme, nothing wider than the window`, async ({ page }) => {
     const errors: string[] = [];
     page.on('pageerror', (e) => errors.push(e.message));
-    await page.goto(path);
+    await open(page, path);
     await page.waitForLoadState('networkidle');
     expect(await onlyPrimary(page)).toMatch(primary);
     for (const theme of ['soot', 'paper']) {
@@ -45,7 +45,7 @@ for (const [path, primary] of SCREENS) {
 }
 
 test('a probing screen with its plan has no barrier either', async ({ page }) => {
-  await page.goto('/jobs/SP-118/probe');
+  await open(page, '/jobs/SP-118/probe');
   await expect(page.locator('[data-point]').or(page.getByText('First: is it empty?')).first()).toBeVisible({
     timeout: 60_000,
   });
@@ -55,7 +55,7 @@ test('a probing screen with its plan has no barrier either', async ({ page }) =>
 test('a broken netlist names its lines, keeps what was typed, and saves nothing; a good one is taken', async ({
   page,
 }) => {
-  await page.goto('/jobs/new');
+  await open(page, '/jobs/new');
   await page.getByLabel('Tag', { exact: true }).fill('BAD-1');
   await page.getByLabel('Unit').fill('Something traced badly');
   const file = (text: string) => ({ name: 'board.cir', mimeType: 'text/plain', buffer: Buffer.from(text) });
@@ -76,7 +76,7 @@ test('a broken netlist names its lines, keeps what was typed, and saves nothing;
 });
 
 test('a tag that is taken is said, and the form is kept', async ({ page }) => {
-  await page.goto('/jobs/new?from=SP-115');
+  await open(page, '/jobs/new?from=SP-115');
   await expect(page.getByLabel('Unit')).toHaveValue('Tidewell PC-5 pump control supply');
   await page.getByLabel('Tag', { exact: true }).fill('SP-118');
   await page.getByRole('button', { name: 'Open the job' }).click();
@@ -92,7 +92,7 @@ test('a tag that is taken is said, and the form is kept', async ({ page }) => {
 });
 
 test('a job gets a second board, the two are joined, and each is worked on by itself', async ({ page }) => {
-  await page.goto('/jobs/SP-120/intake');
+  await open(page, '/jobs/SP-120/intake');
   await page.getByRole('button', { name: 'Add a board' }).click();
   await page.getByLabel('Name of the board').fill('Standby board');
   await page.getByText('Typical circuit: Buck module').click();
@@ -114,7 +114,7 @@ test('a job gets a second board, the two are joined, and each is worked on by it
 });
 
 test('on a typical circuit each place says what it is on this board; the log can take it back', async ({ page }) => {
-  await page.goto('/jobs/SP-120/board');
+  await open(page, '/jobs/SP-120/board');
   await expect(page.getByRole('img', { name: /Schematic/u })).toBeVisible({ timeout: 30_000 });
   await page.getByLabel('Search parts and nets').fill('R5');
   await page.getByRole('button', { name: 'R5', exact: true }).click();
@@ -139,7 +139,7 @@ test('on a typical circuit each place says what it is on this board; the log can
 test('going on without proof keeps the reason; a slip of the prefix is asked about; undo takes a reading back', async ({
   page,
 }) => {
-  await page.goto('/jobs/SP-120/probe');
+  await open(page, '/jobs/SP-120/probe');
   await page.getByRole('button', { name: 'Go on without these proofs' }).click();
   await page.getByLabel('Why the stores are known to be empty').fill('lying open for a month, shorting lead across C1');
   await page.keyboard.press('Enter');
@@ -161,8 +161,7 @@ test('going on without proof keeps the reason; a slip of the prefix is asked abo
 test('a line that gets no answer stays, over a reload too, and is written once when the answer comes', async ({
   page,
 }) => {
-  await page.goto('/jobs/SP-120/probe');
-  await expect(page.locator('[data-point][data-settled="yes"]')).toBeVisible({ timeout: 60_000 });
+  await openProbe(page, 'SP-120');
   const lines = page.locator('ol[aria-label="Lines, newest first"] > li');
   const before = await lines.count();
   let lost = 0;
@@ -201,8 +200,7 @@ test('changes from another origin, of the wrong shape or too large are refused',
 });
 
 test('typing in Probe is never blocked: no task of the page takes 100 ms while the plan is made', async ({ page }) => {
-  await page.goto('/jobs/SP-120/probe');
-  await expect(page.locator('[data-point]').first()).toBeVisible({ timeout: 60_000 });
+  await openProbe(page, 'SP-120');
   const worst: number[] = [];
   for (let k = 0; k < 5; k++) {
     await expect(page.locator('[data-point][data-settled="yes"]')).toBeVisible();

@@ -1,6 +1,6 @@
 import { expect, test } from '@playwright/test';
 import { archetypeBoard } from '../src/core/archetype';
-import { brokenBoard, focusPrimary, onlyPrimary, takeReading } from './bench';
+import { brokenBoard, focusPrimary, onlyPrimary, open, takeReading } from './bench';
 
 test('from a dead supply to a report, by keyboard, following the one lit action of each step', async ({ page }) => {
   const board = archetypeBoard('flyback-opto')!;
@@ -15,7 +15,7 @@ test('from a dead supply to a report, by keyboard, following the one lit action 
     });
   });
 
-  await page.goto('/');
+  await open(page, '/');
   expect(await onlyPrimary(page)).toBe('New job');
   await page.keyboard.press('Enter');
 
