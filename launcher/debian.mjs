@@ -17,6 +17,16 @@ export async function installDebian(packages, what) {
   }
 }
 
+/** The environment in which programs of unpacked packages find their libraries; the usual one where none are unpacked. */
+export function debianEnvironment() {
+  const base = join(STATE, 'debian', 'usr', 'lib');
+  if (!existsSync(base)) return { ...process.env };
+  const machines = readdirSync(base).filter((name) => name.includes('-linux-gnu'));
+  const folders = [...machines.map((name) => join(base, name)), base];
+  const known = process.env.LD_LIBRARY_PATH;
+  return { ...process.env, LD_LIBRARY_PATH: [...folders, ...(known ? [known] : [])].join(':') };
+}
+
 async function asRoot(packages) {
   // The package would make and start a cluster of its own; ours is private.
   const conf = '/etc/postgresql-common/createcluster.conf';

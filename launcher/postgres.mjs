@@ -17,7 +17,7 @@ import { createServer } from 'node:net';
 import { dirname, join } from 'node:path';
 import { ROOT, STATE, run } from './run.mjs';
 import { SetUpProblem, say } from './say.mjs';
-import { installDebian } from './debian.mjs';
+import { debianEnvironment, installDebian } from './debian.mjs';
 
 const USER = 'lantern';
 
@@ -133,26 +133,17 @@ export async function startCluster(name) {
       '-c',
       'dynamic_shared_memory_type=mmap',
     ],
-    { cwd: folder, detached: true, stdio: ['ignore', log, log], env: environment(programs), ...(owner ?? {}) },
+    {
+      cwd: folder,
+      detached: true,
+      stdio: ['ignore', log, log],
+      env: { ...debianEnvironment(), LC_ALL: 'C.UTF-8' },
+      ...(owner ?? {}),
+    },
   );
   child.unref();
   await waitUntilReady(url(port), folder);
   return { url: url(port), pid: child.pid, stop: () => stopServer(child.pid, folder) };
-}
-
-/** Unpacked Debian programs need their own libraries. */
-function environment(programs) {
-  const env = { ...process.env, LC_ALL: 'C.UTF-8' };
-  if (programs.startsWith(STATE)) {
-    const base = join(STATE, 'debian', 'usr', 'lib');
-    const arch = existsSync(base)
-      ? readdirSync(base)
-          .filter((d) => d.endsWith('-linux-gnu'))
-          .map((d) => join(base, d))
-      : [];
-    env.LD_LIBRARY_PATH = [...arch, process.env.LD_LIBRARY_PATH ?? ''].join(':');
-  }
-  return env;
 }
 
 function makeCluster(programs, folder, secretFile, owner) {
@@ -171,7 +162,7 @@ function makeCluster(programs, folder, secretFile, owner) {
   const made = run(
     join(programs, 'initdb'),
     ['-D', folder, '-U', USER, '--auth=scram-sha-256', `--pwfile=${passFile}`, '-E', 'UTF8', '--locale=C.UTF-8'],
-    { cwd: folder, env: environment(programs), ...(owner ?? {}) },
+    { cwd: folder, env: { ...debianEnvironment(), LC_ALL: 'C.UTF-8' }, ...(owner ?? {}) },
   );
   rmSync(passFile, { force: true });
   if (made.status !== 0) {

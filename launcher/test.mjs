@@ -2,7 +2,7 @@ import { existsSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { buildApplication } from './build.mjs';
 import { migrateDatabase, seedDemo } from './database.mjs';
-import { installDebian } from './debian.mjs';
+import { debianEnvironment, installDebian } from './debian.mjs';
 import { npmPackages } from './packages.mjs';
 import { freePort, startCluster } from './postgres.mjs';
 import { ROOT, STATE, run, show } from './run.mjs';
@@ -74,7 +74,7 @@ async function browserTests(total, databaseUrl, more) {
   const stop = await serveApplication(port, url);
   const file = join(STATE, 'playwright.json');
   rmSync(file, { force: true });
-  const env = { ...process.env, BASE_URL: `http://127.0.0.1:${port}`, CHROMIUM: chromium, FORCE_COLOR: '0' };
+  const env = { ...debianEnvironment(), BASE_URL: `http://127.0.0.1:${port}`, CHROMIUM: chromium, FORCE_COLOR: '0' };
   delete env.NODE_ENV;
   await show(bin('playwright'), ['test', ...more], { env });
   await stop();
@@ -101,7 +101,8 @@ async function freshDatabase(databaseUrl, name) {
 }
 
 async function findChromium() {
-  const unpacked = join(STATE, 'debian', 'usr', 'bin', 'chromium');
+  // The script in usr/bin of the package knows only its usual place.
+  const unpacked = join(STATE, 'debian', 'usr', 'lib', 'chromium', 'chromium');
   const find = () => {
     const found = run('sh', ['-c', 'command -v chromium']).stdout.trim();
     return found !== '' ? found : existsSync(unpacked) ? unpacked : null;
