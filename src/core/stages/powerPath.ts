@@ -24,16 +24,25 @@ export function findPowerPath(board: Board): PowerPath {
   const inlets = inletNets(board);
   const input: ReadonlySet<string>[] = [];
   for (const inlet of inlets) {
-    const a = reach(board, inlet.rail, inlet.alternating ? 'lines' : 'forward');
-    const b = reach(board, inlet.return, 'lines');
-    const { plus, minus } = inlet.alternating ? rectified(board, a, b) : { plus: null, minus: null };
+    const seeds = [
+      { net: inlet.rail, forward: !inlet.alternating },
+      { net: inlet.return, forward: false },
+    ];
+    const [a = NOWHERE, b = NOWHERE] = spread(board, seeds, []);
     input.push(a, b);
-    if (plus !== null) input.push(reach(board, plus, 'forward'));
-    if (minus !== null) input.push(reach(board, minus, 'lines'));
+    if (!inlet.alternating) continue;
+    const { plus, minus } = rectified(board, a, b);
+    const behind = [
+      ...(plus === null ? [] : [{ net: plus, forward: true }]),
+      ...(minus === null ? [] : [{ net: minus, forward: false }]),
+    ];
+    input.push(...spread(board, behind, [a, b]));
   }
-  const outputs = outputNets(board).map(
-    (o) => [reach(board, o.rail, 'lines'), reach(board, o.return, 'lines')] as const,
-  );
+  const outputs = outputNets(board).map((o) => {
+    const seeds = [o.rail, o.return].map((net) => ({ net, forward: false }));
+    const [rail = NOWHERE, back = NOWHERE] = spread(board, seeds, []);
+    return [rail, back] as const;
+  });
   return { input, outputs };
 }
 
@@ -76,27 +85,43 @@ export function isFuse(part: Part): boolean {
   return part.kind === 'fuse' || (part.kind === 'resistor' && part.keys.some((k) => k.key.toLowerCase() === 'fusible'));
 }
 
-/** Nets reached from one by parts that pass a short-circuit current; `forward` also through diodes, anode to cathode. */
-function reach(board: Board, from: string, how: 'lines' | 'forward'): ReadonlySet<string> {
-  const reached = new Set([netKey(from)]);
-  for (let grown = true; grown;) {
-    grown = false;
+const NOWHERE: ReadonlySet<string> = new Set();
+
+/**
+ * Lets poles grow from their first nets over the parts that pass a short-circuit current; `forward` also through
+ * diodes, anode to cathode. A net belongs to the pole that comes first: a winding or a filter between two poles joins
+ * neither to the other. Windings come after everything else, so that one straight across the line has poles at both
+ * of its ends. `taken` nets are left alone.
+ */
+function spread(
+  board: Board,
+  seeds: readonly { readonly net: string; readonly forward: boolean }[],
+  taken: readonly ReadonlySet<string>[],
+): readonly ReadonlySet<string>[] {
+  const poleOf = new Map<string, number>();
+  for (const pole of taken) for (const net of pole) poleOf.set(net, -1);
+  seeds.forEach(({ net }, i) => poleOf.set(netKey(net), i));
+  const grow = (windings: boolean): boolean => {
     for (const part of board.parts) {
-      if (!part.fitted) continue;
-      const [a, b] = part.nets.map(netKey);
-      if (a === undefined || b === undefined) continue;
-      const pairs = part.kind === 'relay' ? [[netKey(part.nets[2]!), netKey(part.nets[3]!)]] : [[a, b]];
-      for (const [x = '', y = ''] of pairs) {
-        if (reached.has(x) === reached.has(y)) continue;
-        if (passes(part) || (how === 'forward' && part.kind === 'diode' && reached.has(x))) {
-          reached.add(x);
-          reached.add(y);
-          grown = true;
-        }
-      }
+      if (!part.fitted || (part.kind === 'inductor') !== windings) continue;
+      const [x, y] = throughNets(part);
+      if (x === undefined || y === undefined || poleOf.has(x) === poleOf.has(y)) continue;
+      const [known, open] = poleOf.has(x) ? [x, y] : [y, x];
+      const pole = poleOf.get(known)!;
+      if (pole < 0 || !(passes(part) || (part.kind === 'diode' && known === x && seeds[pole]!.forward))) continue;
+      poleOf.set(open, pole);
+      return true;
     }
-  }
-  return reached;
+    return false;
+  };
+  while (grow(false) || grow(true));
+  return seeds.map((_, i) => new Set([...poleOf].flatMap(([net, pole]) => (pole === i ? [net] : []))));
+}
+
+/** The two nets between which a part may pass a large current: the contact of a relay, else the first two pins. */
+function throughNets(part: Part): readonly (string | undefined)[] {
+  const [a, b] = part.kind === 'relay' ? part.nets.slice(2) : part.nets;
+  return [a, b].map((net) => (net === undefined ? undefined : netKey(net)));
 }
 
 function passes(part: Part): boolean {
