@@ -1,0 +1,156 @@
+import { randomUUID } from 'node:crypto';
+import pg from 'pg';
+import { testDatabase } from './testDatabase';
+
+/** The rules of the ledger hold in the database itself, whatever code writes to it. */
+let db: Awaited<ReturnType<typeof testDatabase>>;
+let job: string;
+let other: string;
+let board: string;
+let otherBoard: string;
+
+async function one(sql: string, values: readonly unknown[] = []): Promise<string> {
+  const { rows } = await db.pool.query<{ id: string }>(sql, [...values]);
+  return rows[0]!.id;
+}
+
+/** The name of the constraint that refuses a statement, or `done`. */
+async function refusedBy(sql: string, values: readonly unknown[] = []): Promise<string> {
+  try {
+    await db.pool.query(sql, [...values]);
+    return 'done';
+  } catch (error) {
+    if (!(error instanceof pg.DatabaseError)) throw error;
+    return error.constraint ?? error.message;
+  }
+}
+
+async function makeJob(tag: string): Promise<string> {
+  const unit = await one(`insert into unit (name, nameplate) values ('U', '{}') returning id`);
+  return one(
+    `insert into job (tag, unit_id, sources, created_at, bench) values ($1, $2, '[{"name":"m","kind":"mains"}]', now(), 'Bench A') returning id`,
+    [tag, unit],
+  );
+}
+
+const LINE = `insert into ledger_line (job_id, seq, board_id, kind, body, actor, at, reverses, client_key)
+  values ($1, $2, $3, $4, $5, $6, now(), $7, $8) returning id`;
+let seq = 0;
+const line = (
+  more: Partial<{
+    job: string;
+    seq: number;
+    board: string | null;
+    kind: string;
+    body: string;
+    actor: string;
+    reverses: string | null;
+    key: string;
+  }> = {},
+): readonly unknown[] => [
+  more.job ?? job,
+  more.seq ?? ++seq,
+  more.board === undefined ? null : more.board,
+  more.kind ?? 'action',
+  more.body ?? '{"words":"x"}',
+  more.actor ?? 'Bench A',
+  more.reverses ?? null,
+  more.key ?? randomUUID(),
+];
+
+beforeAll(async () => {
+  db = await testDatabase();
+  job = await makeJob('C-1');
+  other = await makeJob('C-2');
+  const insert = 'insert into board (job_id, label) values ($1, $2) returning id';
+  board = await one(insert, [job, 'Main board']);
+  otherBoard = await one(insert, [other, 'Main board']);
+}, 60_000);
+afterAll(() => db.close());
+
+test('a line once written is never changed, removed or truncated away', async () => {
+  const id = await one(LINE, line());
+  expect(await refusedBy(`update ledger_line set actor = 'Bench B' where id = $1`, [id])).toBe('ledger_append_only');
+  expect(await refusedBy('delete from ledger_line where id = $1', [id])).toBe('ledger_append_only');
+  expect(await refusedBy('truncate ledger_line cascade')).toBe('ledger_append_only');
+  const { rows } = await db.pool.query('select actor from ledger_line where id = $1', [id]);
+  expect(rows).toEqual([{ actor: 'Bench A' }]);
+});
+
+test.each([
+  ['a kind nobody knows', { kind: 'gossip' }, 'ledger_kind_known'],
+  ['nobody as its writer', { actor: '  ' }, 'ledger_actor_filled'],
+  ['a body that is no object', { body: '[1]' }, 'ledger_body_object'],
+  ['a reading without its board', { kind: 'reading' }, 'ledger_board_where_needed'],
+  ['a proof without its board', { kind: 'discharge-proof' }, 'ledger_board_where_needed'],
+  ['a fault without its board', { kind: 'fault' }, 'ledger_board_where_needed'],
+  ['a reversal of nothing', { kind: 'reversal' }, 'ledger_reversal_names_line'],
+  ['a job that is not there', { job: '999999' }, 'ledger_job_fkey'],
+])('a line with %s is refused', async (_name, more, constraint) => {
+  expect(await refusedBy(LINE, line(more))).toBe(constraint);
+});
+
+test('a line belongs to a board of its own job', async () => {
+  expect(await refusedBy(LINE, line({ kind: 'reading', board }))).toBe('done');
+  expect(await refusedBy(LINE, line({ kind: 'reading', board: otherBoard }))).toBe('ledger_board_fkey');
+});
+
+test('numbers and client keys stand once in a job', async () => {
+  const key = randomUUID();
+  const at = ++seq;
+  expect(await refusedBy(LINE, line({ seq: at, key }))).toBe('done');
+  expect(await refusedBy(LINE, line({ seq: at }))).toBe('ledger_seq_key');
+  expect(await refusedBy(LINE, line({ key }))).toBe('ledger_client_key');
+  expect(await refusedBy(LINE, line({ job: other, seq: at, key }))).toBe('done');
+});
+
+test('a line is reversed once, by a line of the same job, and a reversal never', async () => {
+  const first = await one(LINE, line());
+  const reversal = { kind: 'reversal', reverses: first };
+  const undo = await one(LINE, line(reversal));
+  expect(await refusedBy(LINE, line(reversal))).toBe('ledger_reversed_once');
+  expect(await refusedBy(LINE, line({ kind: 'reversal', reverses: undo }))).toBe('ledger_reversal_of_reversal');
+  const foreign = await one(LINE, line({ job: other }));
+  expect(await refusedBy(LINE, line({ kind: 'reversal', reverses: foreign }))).toBe('ledger_reverses_fkey');
+  expect(await refusedBy(LINE, line({ kind: 'action', reverses: foreign }))).toBe('ledger_reversal_names_line');
+});
+
+test.each([
+  ['lower-case tag', `update job set tag = 'c-9' where tag = 'C-1'`, 'job_tag_shape'],
+  ['tag of another job', `update job set tag = 'C-2' where tag = 'C-1'`, 'job_tag_key'],
+  ['unknown outcome', `update job set outcome = 'lost' where tag = 'C-1'`, 'job_outcome_known'],
+  ['no source of energy', `update job set sources = '[]' where tag = 'C-1'`, 'job_sources_list'],
+  ['no bench', `update job set bench = ' ' where tag = 'C-1'`, 'job_bench_filled'],
+  ['unit without a name', `insert into unit (name, nameplate) values (' ', '{}')`, 'unit_name_filled'],
+  ['nameplate that is no object', `insert into unit (name, nameplate) values ('U', '7')`, 'unit_nameplate_object'],
+])('a job with a %s is refused', async (_name, sql, constraint) => expect(await refusedBy(sql)).toBe(constraint));
+
+test('versions of a board count up from one, and say where they came from', async () => {
+  const sql = `insert into board_version (board_id, version, origin, content, created_at) values ($1, $2, $3, '{}', now())`;
+  expect(await refusedBy(sql, [board, 1, 'netlist'])).toBe('done');
+  expect(await refusedBy(sql, [board, 1, 'edit'])).toBe('board_version_key');
+  expect(await refusedBy(sql, [board, 0, 'edit'])).toBe('board_version_counts');
+  expect(await refusedBy(sql, [board, 2, 'guess'])).toBe('board_version_origin_known');
+});
+
+test('a harness joins two boards of one job', async () => {
+  const second = await one('insert into board (job_id, label) values ($1, $2) returning id', [job, 'Second']);
+  const sql = `insert into harness (job_id, from_board, from_pin, to_board, to_pin) values ($1, $2, 'J1 pin 1', $3, 'J2 pin 1')`;
+  expect(await refusedBy(sql, [job, board, second])).toBe('done');
+  expect(await refusedBy(sql, [job, board, board])).toBe('harness_two_boards');
+  expect(await refusedBy(sql, [job, board, otherBoard])).toBe('harness_to_fkey');
+  expect(await refusedBy('insert into board (job_id, label) values ($1, $2)', [job, 'Second'])).toBe('board_label_key');
+});
+
+test('a fault and a replacement point at a line of their job, once', async () => {
+  const id = await one(LINE, line({ kind: 'fault', board }));
+  const fault = 'insert into fault_call (job_id, ledger_line_id, board_id, fault) values ($1, $2, $3, $4)';
+  expect(await refusedBy(fault, [job, id, board, 'M1:short'])).toBe('done');
+  expect(await refusedBy(fault, [job, id, board, 'M1:short'])).toBe('fault_call_line_key');
+  const next = await one(LINE, line({ kind: 'fault', board }));
+  expect(await refusedBy(fault, [job, next, board, ' '])).toBe('fault_call_filled');
+  expect(await refusedBy(fault, [other, next, otherBoard, 'M1:short'])).toBe('fault_call_line_fkey');
+  const fitted = `insert into replacement (job_id, ledger_line_id, board_id, ref, source, fitted) values ($1, $2, $3, 'M1', $4, '{}')`;
+  expect(await refusedBy(fitted, [job, next, board, 'stolen'])).toBe('replacement_source_known');
+  expect(await refusedBy(fitted, [job, next, board, 'new'])).toBe('done');
+});
