@@ -18,6 +18,8 @@ export interface NetlistReading {
 
 interface Draft {
   readonly parts: { part: Part; line: number }[];
+  /** Parts inside of .subckts. */
+  readonly inner: { part: Part; line: number }[];
   readonly couplings: { coupling: Coupling; line: number }[];
   readonly models: Map<string, Model>;
   readonly subcircuits: Map<string, Subcircuit>;
@@ -36,6 +38,7 @@ export function readNetlist(source: string): Result<NetlistReading, readonly Net
   const ownSubcircuits = new Set(lines.flatMap((l) => /^\.subckt\s+(\S+)/iu.exec(l.text)?.[1]?.toLowerCase() ?? []));
   const draft: Draft = {
     parts: [],
+    inner: [],
     couplings: [],
     models: new Map(),
     subcircuits: new Map(),
@@ -152,7 +155,10 @@ function readSubcircuit(
     }
     const reading = readElement(line.line, line.text, ownSubcircuits);
     draft.problems.push(...reading.problems);
-    if (reading.part) parts.push(reading.part);
+    if (reading.part) {
+      parts.push(reading.part);
+      draft.inner.push({ part: reading.part, line: line.line });
+    }
     if (reading.coupling) couplings.push(reading.coupling);
   }
   const last = closed ? end : end - 1;
@@ -174,8 +180,8 @@ function checkReferences(draft: Draft): void {
     seen.set(part.ref.toLowerCase(), line);
     draft.problems.push(...partProblems(draft, part, line));
   }
+  for (const { part, line } of draft.inner) draft.problems.push(...partProblems(draft, part, line));
   for (const subcircuit of draft.subcircuits.values()) {
-    for (const part of subcircuit.parts) draft.problems.push(...partProblems(draft, part, 0));
     if (nests(draft, subcircuit, new Set())) {
       draft.problems.push(
         netlistError(1, `.subckt ${subcircuit.name} holds itself`, 'an inside that ends', subcircuit.name),
