@@ -54,7 +54,8 @@ export function takenFaults(
     case 'gate-pin':
       return pinLeaks(board, gateNets(board, trigger), mode);
     case 'sense-pin':
-      return pinLeaks(board, senseNets(board, trigger), mode);
+      // Without a resistor in the source lead nothing senses the switch's current.
+      return senseResistors(board, trigger).length > 0 ? pinLeaks(board, senseNets(board, trigger), mode) : [];
   }
 }
 
@@ -96,7 +97,8 @@ function senseNets(board: Board, trigger: Part): readonly string[] {
       p.value <= SENSE_FILTER_OHMS &&
       p.nets.some((n) => netKey(n) === netKey(source)),
   );
-  return [source, ...filters.flatMap((r) => r.nets)];
+  const driven = new Set(gateNets(board, trigger).map(netKey));
+  return [source, ...filters.flatMap((r) => r.nets)].filter((net) => !driven.has(netKey(net)));
 }
 
 /** A leak from the first IC pin found on one of the nets to that IC's reference pin. */
