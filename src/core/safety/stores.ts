@@ -12,8 +12,8 @@ export const METER_LIMIT_VOLTS = 0.2;
 export const TOUCH_LIMIT_JOULES = 10;
 const LISTED_JOULES = 10e-3;
 
-/** Resistance up to which two nets hold the same charge. */
-const SAME_STORE_OHMS = 1;
+/** Up to this a resistor is a link. */
+const LINK_OHMS = 0.01;
 
 /**
  * Capacitors that share their charge, and where to prove them empty.
@@ -66,17 +66,16 @@ export function energyStores(board: Board, boardId = ''): readonly EnergyStore[]
     .sort((a, b) => b.joules - a.joules);
 }
 
-/** Names the rail of a net: nets joined by chokes, fuses and small resistors are one. */
+/**
+ * Names the rail of a net: nets joined by chokes and links are one. Fuses, inrush limiters and sense resistors join
+ * nothing here: they are what burns open, and then the far side keeps its charge.
+ */
 function joinedNets(board: Board): (net: string) => string {
   const nets = [...new Set(board.parts.flatMap((p) => p.nets.map(netKey)))];
   const index = new Map(nets.map((n, i) => [n, i]));
   const sets = new DisjointSets(nets.length);
   for (const part of board.parts) {
-    const joins =
-      part.kind === 'fuse' ||
-      part.kind === 'inductor' ||
-      (part.kind === 'ntc' && (part.numbers['r25'] ?? Infinity) < 20 * SAME_STORE_OHMS) ||
-      (part.kind === 'resistor' && part.value <= SAME_STORE_OHMS && part.fitted);
+    const joins = part.fitted && (part.kind === 'inductor' || (part.kind === 'resistor' && part.value <= LINK_OHMS));
     if (joins) sets.union(index.get(netKey(part.nets[0]!))!, index.get(netKey(part.nets[1]!))!);
   }
   return (net) => nets[sets.find(index.get(netKey(net))!)]!;
