@@ -34,6 +34,8 @@ test.each([
   ['   ', 'ohms', []],
   ['abc', 'ohms', ['no']],
   ['470 mV', 'ohms', ['no']],
+  ['1M2', 'diode', ['no']],
+  ['9999', 'diode', [9.999]],
   ['470 ohm', 'diode', ['no']],
 ] as const)('%p in %s is %p', (text, mode, wanted) => {
   expect(values(text, mode)).toEqual(wanted.map((w) => (typeof w === 'number' ? expect.closeTo(w, 9) : w)));

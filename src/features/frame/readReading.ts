@@ -5,6 +5,9 @@ import { formatQuantity, formatVolts, parseQuantity } from '@/core/quantity';
 export type TypedReading =
   { readonly ok: true; readonly seen: SeenReading } | { readonly ok: false; readonly why: string };
 
+/** No meter's diode test shows more than this. */
+const MOST_DIODE_VOLTS = 10;
+
 /**
  * Reads what was typed: figures separated by spaces, `o` for overload, `~` before a figure that creeps or jumps.
  * In diode test a figure of 5 or more is millivolts.
@@ -30,6 +33,8 @@ export function readTyped(text: string, mode: 'diode' | 'ohms' | 'continuity'): 
         return { ok: false, why: `${body} is not in ${mode === 'diode' ? 'volts' : 'ohm'}.` };
       }
       if (mode === 'diode' && Math.abs(value) >= 5) value /= 1000;
+      if (mode === 'diode' && Math.abs(value) > MOST_DIODE_VOLTS)
+        return { ok: false, why: `${body} is no figure of a diode test.` };
       return { ok: true, seen: { kind: 'figure', value, ...(unsteady ? { unsteady } : {}) } };
     });
 }

@@ -1,0 +1,294 @@
+import { expect, test } from '@playwright/test';
+import type { Page } from '@playwright/test';
+import { archetypeBoard } from '../src/core/archetype';
+import { boardToJson } from '../src/wire/boardJson';
+import { open, openProbe } from './bench';
+
+const origin = (): string => String(test.info().project.use.baseURL);
+const lines = (page: Page) => page.locator('ol[aria-label="Lines, newest first"] > li');
+
+/** Takes in a unit that came with nothing connected, as the Intake screen would. */
+async function takeIn(page: Page, tag: string, more: object = {}): Promise<void> {
+  const job = {
+    tag,
+    unit: 'Tidewell test piece',
+    nameplate: { source: 'mains', inputMin: 90, inputMax: 264 },
+    complaint: 'dead',
+    symptoms: ['dead'],
+    sources: [{ name: 'Mains lead', kind: 'mains' }],
+    board: { from: 'typical', name: 'flyback-opto' },
+    bench: `Bench ${tag}`,
+    disconnected: true,
+    ...more,
+  };
+  const answer = await page.request.post('/api/jobs', { data: job, headers: { origin: origin() } });
+  expect(answer.status(), await answer.text()).toBe(200);
+}
+
+test('the bench is searched by any word; slash goes there, Enter opens the first', async ({ page }) => {
+  await open(page, '/');
+  const rows = page.locator('tbody tr');
+  const all = await rows.count();
+  expect(all).toBeGreaterThan(3);
+  await page.keyboard.press('/');
+  await expect(page.getByLabel('Search jobs')).toBeFocused();
+  await page.keyboard.type('weather');
+  await expect(rows).toHaveCount(1);
+  await page.keyboard.type(' nowhere');
+  await expect(page.getByText('No job matches')).toBeVisible();
+  await page.getByLabel('Search jobs').fill('live');
+  await expect(rows.first()).toContainText('SP-119');
+  await page.getByLabel('Search jobs').fill('SP-118');
+  await page.keyboard.press('Enter');
+  await expect(page).toHaveURL(/SP-118/u);
+});
+
+test('what is live is said on the bench and on the screens of other jobs, with the way to it', async ({ page }) => {
+  for (const path of ['/', '/jobs/SP-118/board']) {
+    await open(page, path);
+    const banner = page.getByRole('status').filter({ hasText: 'LIVE:' });
+    await expect(banner).toContainText('SP-119');
+    await expect(banner.getByRole('link', { name: 'SP-119' })).toHaveAttribute('href', '/jobs/SP-119/safe');
+  }
+});
+
+test('a second live unit on one bench is refused and the form kept; nothing connected lets it in', async ({ page }) => {
+  await takeIn(page, 'LV-1', { bench: 'Bench B', disconnected: true });
+  await page.addInitScript(() => window.localStorage.setItem('actor', 'Bench B'));
+  await open(page, '/jobs/new');
+  await page.getByLabel('Tag', { exact: true }).fill('LV-2');
+  await page.getByLabel('Unit').fill('Second of the bench');
+  await page.getByRole('button', { name: 'Open the job' }).click();
+  await expect(page.getByRole('alert').first()).toContainText('still LIVE on Bench B');
+  await expect(page.getByLabel('Unit')).toHaveValue('Second of the bench');
+  await page.getByLabel('It came in with nothing connected').check();
+  await page.getByRole('button', { name: 'Open the job' }).click();
+  await expect(page).toHaveURL(/LV-2\/safe/u);
+  await expect(page.locator('header [data-hazard="NOT PROVED"]')).toBeVisible();
+  await expect(page.getByText('isolated by Bench B')).toBeVisible();
+});
+
+test('a board of our own JSON is taken; one that does not fit is refused, and nothing is made', async ({ page }) => {
+  await open(page, '/jobs/new');
+  await page.getByLabel('Tag', { exact: true }).fill('JS-1');
+  await page.getByLabel('Unit').fill('From JSON');
+  await page.getByLabel('It came in with nothing connected').check();
+  const file = (content: unknown) => ({
+    name: 'board.json',
+    mimeType: 'application/json',
+    buffer: Buffer.from(typeof content === 'string' ? content : JSON.stringify(content)),
+  });
+  const choose = page.getByLabel('Choose a board file');
+  for (const bad of ['{ not json', { format: 'something else' }, '[]']) {
+    await choose.setInputFiles(file(bad));
+    await page.getByRole('button', { name: 'Open the job' }).click();
+    await expect(page.getByText('The board JSON was not taken').first()).toBeVisible();
+    expect((await page.request.get('/jobs/JS-1/intake')).status()).toBe(404);
+  }
+  await choose.setInputFiles(file(boardToJson(archetypeBoard('buck-module')!)));
+  await page.getByRole('button', { name: 'Open the job' }).click();
+  await expect(page).toHaveURL(/JS-1\/safe/u);
+});
+
+test('the nameplate is doubted while it is typed', async ({ page }) => {
+  await open(page, '/jobs/new');
+  for (const [label, text] of [
+    ['Lowest input, V', '90'],
+    ['Highest, V', '264'],
+    ['Output, V', '24'],
+    ['Output, A', '2.5'],
+  ] as const)
+    await page.getByLabel(label).fill(text);
+  // 60 W / (0.85 x 0.6 x 90 V), worked by hand.
+  await expect(page.getByText('1.31').first()).toBeVisible();
+  await page.getByLabel('Fuse, A').fill('16');
+  await expect(page.getByText('The fuse is larger than this power needs')).toBeVisible();
+  await page.getByLabel('Fuse, A').fill('0.5');
+  await expect(page.getByText('The fuse is smaller')).toBeVisible();
+  await page.getByLabel('Lowest input, V').fill('400');
+  await expect(page.getByText('The lowest input is above the highest')).toBeVisible();
+});
+
+test('a store is discharged only by a proof: with the meter proved, low enough, and until it was powered again', async ({
+  page,
+}) => {
+  await takeIn(page, 'DP-1', {
+    board: { from: 'netlist', text: 't\nXJ1 L N CONN\nC1 L N 1000u vr=63\nR1 L N 100k\n' },
+  });
+  await open(page, '/jobs/DP-1/safe');
+  const word = page.locator('header [data-hazard]');
+  const volts = page.getByLabel('DC volts read');
+  await expect(word).toHaveAttribute('data-hazard', 'NOT PROVED');
+  await volts.fill('0.02');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('First prove the meter on a known source')).toBeVisible();
+  await page.getByLabel('Meter proved on a known source').check();
+  await volts.fill('some');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('Type the volts you read')).toBeVisible();
+  await volts.fill('61');
+  await page.keyboard.press('Enter');
+  await expect(word).toHaveAttribute('data-hazard', 'CHARGED');
+  await volts.fill('20m');
+  await page.keyboard.press('Enter');
+  await expect(word).toHaveAttribute('data-hazard', 'DISCHARGED');
+  await page.getByRole('button', { name: 'It was powered again' }).click();
+  await expect(word).toHaveAttribute('data-hazard', 'NOT PROVED');
+  // Its line undone, the proof stands again.
+  await page.getByRole('button', { name: 'Undo: proofs ended' }).click();
+  await expect(word).toHaveAttribute('data-hazard', 'DISCHARGED');
+});
+
+test('Probe takes overload, agreeing and creeping with a key, and keeps what it cannot read', async ({ page }) => {
+  await takeIn(page, 'PB-1');
+  await openProbe(page, 'PB-1');
+  const field = page.getByLabel('Reading', { exact: true });
+  const settled = page.locator('[data-point][data-settled="yes"]');
+  const start = await lines(page).count();
+  await page.keyboard.press('o');
+  await expect(lines(page)).toHaveCount(start + 1);
+  await expect(lines(page).first()).toContainText('OL');
+  await expect(settled).toBeVisible();
+  const before = start + 1;
+  await page.keyboard.press('Space');
+  await expect(lines(page)).toHaveCount(before + 1);
+  await expect(lines(page).first()).toContainText('agrees');
+  await expect(settled).toBeVisible();
+  await page.keyboard.type('~1.2');
+  await expect(page.getByText(/^creeping, 1\.2/u)).toBeVisible();
+  await page.keyboard.press('Enter');
+  if (await page.getByText('as typed, or').isVisible()) await page.keyboard.press('1');
+  await expect(lines(page)).toHaveCount(before + 2);
+  await expect(settled).toBeVisible();
+  await page.keyboard.type('4k7k');
+  await expect(page.getByText('is not a figure I can read')).toBeVisible();
+  await page.keyboard.press('Enter');
+  await expect(lines(page)).toHaveCount(before + 2);
+  await expect(field).toHaveValue('4k7k');
+});
+
+test('three figures in one line fill the next three points of the plan', async ({ page }) => {
+  await takeIn(page, 'PB-2');
+  await openProbe(page, 'PB-2');
+  const before = await lines(page).count();
+  await page.keyboard.type('1.9 o 1.8');
+  await page.keyboard.press('Enter');
+  await expect(lines(page)).toHaveCount(before + 3);
+  const words = await lines(page).allTextContents();
+  const where = words.slice(0, 3).map((w) => /red \S+, black \S+/u.exec(w)?.[0]);
+  expect(new Set(where).size).toBe(3);
+});
+
+test('next sets a point aside and back returns to it; places can be listed; a point stays while it is typed at', async ({
+  page,
+}) => {
+  await takeIn(page, 'PB-3');
+  await openProbe(page, 'PB-3');
+  const point = page.locator('[data-point]');
+  const first = await point.getAttribute('data-point');
+  await page.keyboard.press('n');
+  await expect(point).not.toHaveAttribute('data-point', first!);
+  await page.keyboard.press('b');
+  await expect(point).toHaveAttribute('data-point', first!);
+  await page.keyboard.press('a');
+  await expect(point.getByText(/^or /u).first()).toBeVisible();
+  await page.keyboard.type('47');
+  await expect(point).toHaveAttribute('data-point', first!);
+  await page
+    .getByRole('button', { name: /Diode test|Ohms/u })
+    .last()
+    .click();
+  await page.keyboard.type('5');
+  await expect(page.getByLabel('Reading', { exact: true })).toHaveValue('475');
+});
+
+test('a fault in one’s own words, a check skipped, a safety part refused: all of it is in the report', async ({
+  page,
+}) => {
+  await takeIn(page, 'RP-1');
+  await open(page, '/jobs/RP-1/repair');
+  await page.getByLabel('Fault', { exact: true }).selectOption('other');
+  await page.getByLabel('Another fault').fill('M1:short(d,s)+F1:open');
+  await page.getByLabel('What happened, in words').fill('Surge on the pier.');
+  await page.getByRole('button', { name: /^Call it/u }).click();
+  await expect(page.getByRole('heading', { name: 'Also check before power' })).toBeVisible();
+  for (;;) {
+    const skip = page.getByRole('button', { name: 'Skip, with a reason' });
+    const left = await skip.count();
+    if (left === 0) break;
+    await skip.first().click();
+    await page.getByLabel('Why it is not checked').fill('potted in resin');
+    await page.keyboard.press('Enter');
+    await expect(skip).toHaveCount(left - 1);
+  }
+  const fuse = page
+    .locator('form')
+    .filter({ has: page.getByText('the same part') })
+    .nth(1);
+  await fuse.getByLabel('Source').selectOption('salvaged');
+  await expect(page.getByText('Refused: A fuse is a safety part')).toBeVisible();
+  await expect(fuse.getByRole('button', { name: 'Fitted' })).toBeDisabled();
+  await fuse.getByLabel('Source').selectOption('new');
+  await fuse.getByLabel('the same part').uncheck();
+  await fuse.getByLabel('Rated A').fill('10');
+  await expect(page.getByText('A larger fuse is never fitted')).toBeVisible();
+  await open(page, '/jobs/RP-1/report');
+  await expect(page.getByText('Surge on the pier.').first()).toBeVisible();
+  await expect(page.getByText(/was not checked: potted in resin/u).first()).toBeVisible();
+});
+
+test('safety tests are missing until they are made; the report prints on one page of A4 and of Letter', async ({
+  page,
+}) => {
+  await open(page, '/jobs/SP-115/report');
+  await expect(page.getByText(/Electrical safety tests not made: earth continuity/u)).toBeVisible();
+  await page.getByLabel('Result').fill('0.08 ohm, passed');
+  await page.getByRole('button', { name: 'Keep', exact: true }).click();
+  await expect(page.getByText('Earth continuity: 0.08 ohm, passed')).toBeVisible();
+  await expect(page.getByText(/not made: insulation resistance/u)).toBeVisible();
+  for (const format of ['A4', 'Letter']) {
+    const pdf = (await page.pdf({ format })).toString('latin1');
+    expect(pdf.match(/\/Type\s*\/Page[^s]/gu)).toHaveLength(1);
+  }
+});
+
+test('the theme is remembered, the list of keys opens and closes', async ({ page }) => {
+  await open(page, '/jobs/SP-118/board');
+  const theme = () => page.evaluate(() => document.documentElement.dataset['theme']);
+  expect(await theme()).toBe('soot');
+  await page.getByRole('button', { name: 'Switch between dark and light' }).click();
+  await page.reload();
+  expect(await theme()).toBe('paper');
+  await open(page, '/jobs/SP-118/board');
+  await page.keyboard.press('?');
+  const keys = page.getByRole('dialog', { name: 'Keys' });
+  await expect(keys).toContainText('overload');
+  await page.keyboard.press('Escape');
+  await expect(keys).toHaveCount(0);
+});
+
+test('a picked part tells what is known of it, a net where to touch it', async ({ page }) => {
+  await open(page, '/jobs/SP-118/board');
+  await page.getByLabel('Search parts and nets').fill('M1');
+  await page.getByRole('button', { name: 'M1', exact: true }).click();
+  const about = page.getByRole('region', { name: 'About M1' });
+  await expect(about).toContainText('diode test');
+  await about.getByRole('button', { name: 'DRAIN' }).click();
+  const net = page.getByRole('region', { name: 'About net DRAIN' });
+  await expect(net).toContainText('M1 drain, middle leg or tab');
+  await page.getByRole('tab', { name: 'Nets' }).click();
+  await page.getByLabel('Search parts and nets').fill('out');
+  await expect(page.getByText('OUT+').first()).toBeVisible();
+});
+
+test('what a job waits for shows on the bench; a job or page that is not there says so', async ({ page }) => {
+  await takeIn(page, 'WF-1');
+  await open(page, '/jobs/WF-1/intake');
+  await page.getByLabel('Waiting for').fill('a new bulk capacitor');
+  await page.getByRole('button', { name: 'Keep' }).click();
+  await page.waitForLoadState('networkidle');
+  await open(page, '/');
+  await expect(page.locator('tr').filter({ hasText: 'WF-1' })).toContainText('a new bulk capacitor');
+  expect((await page.request.get('/jobs/NOPE-9/probe')).status()).toBe(404);
+  expect((await page.request.get('/api/jobs/NOPE-9/export?as=csv')).status()).toBe(404);
+});
