@@ -292,3 +292,61 @@ test('what a job waits for shows on the bench; a job or page that is not there s
   expect((await page.request.get('/jobs/NOPE-9/probe')).status()).toBe(404);
   expect((await page.request.get('/api/jobs/NOPE-9/export?as=csv')).status()).toBe(404);
 });
+
+test('two technicians on one job at once: both logs end the same, every line once', async ({ page, browser }) => {
+  await takeIn(page, 'TW-1');
+  const other = await (await browser.newContext({ baseURL: origin() })).newPage();
+  await other.addInitScript(() => window.localStorage.setItem('actor', 'Bench B'));
+  await openProbe(page, 'TW-1');
+  await openProbe(other, 'TW-1');
+  const start = await lines(page).count();
+  const take = async (who: Page): Promise<void> => {
+    for (let k = 0; k < 4; k++) {
+      const before = await lines(who).count();
+      await who.keyboard.press('o');
+      await expect(lines(who)).toHaveCount(before + 1);
+      await expect(who.locator('[data-point][data-settled="yes"]')).toBeVisible();
+    }
+  };
+  await Promise.all([take(page), take(other)]);
+  const job = (await (await page.request.get('/api/jobs/TW-1/export?as=json')).json()) as {
+    ledger: { seq: number; actor: string; kind: string }[];
+  };
+  const readings = job.ledger.filter((l) => l.kind === 'reading');
+  expect(readings).toHaveLength(8);
+  expect(readings.filter((l) => l.actor === 'Bench B')).toHaveLength(4);
+  expect(job.ledger.map((l) => l.seq)).toEqual(job.ledger.map((_, i) => i + 1));
+  await page.reload();
+  // The other's override and four readings are there as well.
+  await expect(lines(page)).toHaveCount(start + 9);
+  await other.context().close();
+});
+
+test('keys act wherever focus is, but never inside a dialog or another field', async ({ page }) => {
+  await takeIn(page, 'KY-1');
+  await openProbe(page, 'KY-1');
+  const field = page.getByLabel('Reading', { exact: true });
+  await page.getByRole('button', { name: /sound on/u }).focus();
+  await page.keyboard.type('47');
+  await expect(field).toHaveValue('47');
+  await field.fill('');
+  const before = await lines(page).count();
+  await page.keyboard.press('?');
+  await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible();
+  await page.keyboard.press('o');
+  await page.keyboard.press('5');
+  await page.keyboard.press('Escape');
+  await expect(lines(page)).toHaveCount(before);
+  await expect(field).toHaveValue('');
+  await page.keyboard.press('g');
+  await page.keyboard.press('2');
+  await expect(page.getByRole('heading', { name: 'Make safe' })).toBeVisible();
+  await page.keyboard.press('g');
+  await page.keyboard.press('1');
+  await expect(page.getByRole('heading', { name: 'Tidewell test piece' })).toBeVisible();
+  // In a field the letter is a letter.
+  await page.getByLabel('Waiting for').fill('');
+  await page.getByLabel('Waiting for').press('g');
+  await page.keyboard.press('4');
+  await expect(page.getByLabel('Waiting for')).toHaveValue('g4');
+});

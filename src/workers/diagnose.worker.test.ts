@@ -1,0 +1,87 @@
+import { archetypeBoard } from '@/core/archetype';
+import { simulateReading, solverFor } from '@/core/meter';
+import { parseFault } from '@/core/fault';
+import { seededRandom } from '@/core/quantity';
+import type { TakenReading } from '@/core/diagnose';
+import type { DiagnoseAnswer, DiagnoseRequest } from './messages';
+
+/** The worker in a world of its own: what the page posts goes in, what it answers is kept. */
+const answers: DiagnoseAnswer[] = [];
+const world = { postMessage: (message: DiagnoseAnswer) => void answers.push(message) } as {
+  postMessage(message: DiagnoseAnswer): void;
+  onmessage?: (event: { data: DiagnoseRequest }) => void;
+};
+const ask = (data: DiagnoseRequest): void => world.onmessage!({ data: structuredClone(data) });
+const board = archetypeBoard('buck-module')!;
+
+async function until(type: DiagnoseAnswer['type'], number: number): Promise<DiagnoseAnswer> {
+  for (let i = 0; i < 4000; i++) {
+    const found = answers.find((a) => a.type === type && a.number === number);
+    if (found) return found;
+    await new Promise((resolve) => setTimeout(resolve, 5));
+  }
+  throw new Error(`no ${type} ${number} in ${answers.map((a) => a.type).join()}`);
+}
+
+beforeAll(async () => {
+  (globalThis as unknown as { self: typeof world }).self = world;
+  await import('./diagnose.worker');
+});
+beforeEach(() => (answers.length = 0));
+
+test('a board opened is worked out in slices, with progress that only rises, and can then be weighed', async () => {
+  ask({ type: 'open', number: 1, board, symptoms: [] });
+  await until('opened', 1);
+  const shares = answers.flatMap((a) => (a.type === 'progress' ? [a.share] : []));
+  expect(shares).toEqual([...shares].sort((a, b) => a - b));
+  ask({ type: 'weigh', number: 2, readings: [], skipped: [] });
+  const weighed = await until('weighed', 2);
+  if (weighed.type !== 'weighed') throw new Error('weighed');
+  expect(weighed.plan.length).toBeGreaterThan(3);
+  expect(weighed.gate.allowed).toBe(false);
+  expect(weighed.byPart.size).toBeGreaterThan(10);
+  // What crosses to the page can be cloned.
+  expect(structuredClone(weighed)).toEqual(weighed);
+}, 60_000);
+
+test('readings of a broken board narrow it down to its fault', async () => {
+  ask({ type: 'open', number: 5, board, symptoms: ['dead'] });
+  await until('opened', 5);
+  const fault = parseFault(board, 'D1:short');
+  if (!fault.ok) throw new Error('fault');
+  const solver = solverFor(board, [fault.value]);
+  const random = seededRandom(1);
+  const readings: TakenReading[] = [];
+  for (let k = 0; k < 30; k++) {
+    ask({ type: 'weigh', number: 10 + k, readings, skipped: [] });
+    const answer = await until('weighed', 10 + k);
+    if (answer.type !== 'weighed') throw new Error('weighed');
+    if (answer.verdict === 'named') {
+      expect(answer.suspects[0]!.group).toContain('D1:short');
+      expect(answer.byPart.get('D1')!).toBeGreaterThan(0.5);
+      return;
+    }
+    const [next] = answer.plan;
+    if (!next) throw new Error('nothing left to read');
+    const { mode, red, black } = next;
+    readings.push({ mode, red, black, seen: simulateReading(solver, mode, red, black, random) });
+  }
+  throw new Error('not named in 30 readings');
+}, 60_000);
+
+test('a newer board takes the place of one still being worked out', async () => {
+  ask({ type: 'open', number: 20, board, symptoms: [] });
+  ask({ type: 'open', number: 21, board, symptoms: ['hiccup'] });
+  await until('opened', 21);
+  expect(answers.some((a) => a.type === 'opened' && a.number === 20)).toBe(false);
+}, 60_000);
+
+test('trouble is answered as data', async () => {
+  ask({ type: 'open', number: 30, board: { ...board, parts: null as never }, symptoms: [] });
+  const failed = await until('failed', 30);
+  expect(failed.type === 'failed' && failed.sentence).not.toBe('');
+  // Nothing can be weighed then, and nothing is made up.
+  ask({ type: 'weigh', number: 31, readings: [], skipped: [] });
+  await new Promise((resolve) => setTimeout(resolve, 30));
+  expect(answers.some((a) => a.type === 'weighed')).toBe(false);
+});
