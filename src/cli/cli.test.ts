@@ -147,9 +147,38 @@ test.each([
   [['diagnose', lamp, '--readings', join(boards, 'lamp-supply-24v.cir')], 1],
   [['diagnose', lamp], 2],
   [['stages', lamp], 1],
+  [['decode'], 2],
+  [['decode', '4k7', '--kind', 'moon'], 2],
+  [['decode', 'hello'], 0],
   [['dance'], 2],
   [['read', '--help'], 0],
 ])('exit status of %p is %p', (words, status) => expect(run(...words).status).toBe(status));
+
+test('decode reads a marking, for people and for programs, and a file of them', () => {
+  expect(run('decode', '4k7').out).toMatch(/100 %  resistor 4\.7\u2009kΩ  \(R\/K\/M/u);
+  expect(run('decode', 'hello').out).toContain('no marking I know');
+  expect(run('decode', 'SS34').out).toContain('confirm against the data sheet');
+  const { readings } = JSON.parse(run('decode', '2E104K', '--json').out) as { readings: { value: number }[] };
+  expect(readings[0]).toMatchObject({ kind: 'capacitor', value: 1e-7, voltage: 250, tolerance: 0.1 });
+  const requests = [
+    '{"mark":"103","kind":"capacitor"}',
+    '{"mark":"103"}',
+    '{"kind":"fuse"}',
+    'x',
+    '{"mark":"1","kind":"moon"}',
+  ];
+  const answers = run('decode', '--requests', file('marks.jsonl', requests.join('\n')))
+    .out.split('\n')
+    .map((l) => JSON.parse(l) as { readings?: { kind: string }[]; error?: { code: string } });
+  expect(answers.map((a) => a.error?.code ?? a.readings!.length > 0)).toEqual([
+    true,
+    true,
+    'bad-request',
+    'bad-request',
+    'bad-request',
+  ]);
+  expect(answers[0]!.readings!.every((r) => r.kind === 'capacitor')).toBe(true);
+});
 
 test('a broken netlist is told line by line', () => {
   const { status, err } = run(

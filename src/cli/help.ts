@@ -9,6 +9,7 @@ export const HELP = `Usage: ./lantern COMMAND
   expect BOARD [--state cold] [--facts FILE]               what every point should read
   diagnose BOARD --readings FILE.csv [--symptom S] [--facts FILE]
                                                            suspects, next reading, power gate
+  decode MARK [--kind K]  |  decode --requests FILE.jsonl  what a marking may mean, most likely first
   sum NAME key=value…  |  sum --list  |  sum --requests FILE.jsonl
   bench [--board NAME] [--faults N]                        the benchmark table
 

@@ -1,6 +1,7 @@
 import { ProblemError } from '@/core/problem';
 import { UnusableArguments } from './arguments';
 import { benchCommand } from './benchCommand';
+import { decodeCommand } from './decodeCommand';
 import { diagnoseCommand } from './diagnoseCommand';
 import { expectCommand } from './expectCommand';
 import { HELP } from './help';
@@ -10,12 +11,13 @@ import { sumCommand } from './sumCommand';
 
 const COMMANDS: Readonly<Record<string, (words: readonly string[]) => number>> = {
   read: readCommand,
+  decode: decodeCommand,
   diagnose: diagnoseCommand,
   expect: expectCommand,
   sum: sumCommand,
   bench: benchCommand,
 };
-const PLANNED = ['decode', 'stages', 'rate'];
+const PLANNED = ['stages', 'rate'];
 
 /** Runs one command of the command line; gives its exit status (0 done, 1 could not be done, 2 unusable arguments). */
 export function main(words: readonly string[]): number {

@@ -9,6 +9,7 @@ const TIERS: Readonly<Record<string, number>> = {
   graph: 1,
   circuit: 2,
   sums: 2,
+  marking: 2,
   netlist: 3,
   fault: 4,
   stages: 5,
