@@ -98,9 +98,10 @@ const printed: MarkSystem = (mark) => {
     .replace(/[µΜ]/gu, 'U')
     .replace(/,/gu, '.')
     .replace(/\s+\d{2,3}°?C$/u, '');
-  const match = /^(\d*\.?\d+)\s*(UF|MFD|MF|NF|PF)?\s*([JKMZ])?([\s/]*)(?:(\d*\.?\d+)\s*(KV|V)?(?:DC|AC|~|=)?)?$/u.exec(
-    text,
-  );
+  const match =
+    /^(\d*\.?\d+)(?:\s*(UF|MFD|MF|NF|PF))?(?:\s*([JKMZ]))?([\s/]*)(?:(\d*\.?\d+)\s*(KV|V)?(?:DC|AC|~|=)?)?$/u.exec(
+      text,
+    );
   if (!match) return [];
   const [, figure = '', unit = '', grade, gap = '', volts, kilo] = match;
   // Without a unit something must stand between figure and volts, and one of them must say what it is.
