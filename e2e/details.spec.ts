@@ -282,6 +282,27 @@ test('a picked part tells what is known of it, a net where to touch it', async (
   await expect(page.getByText('OUT+').first()).toBeVisible();
 });
 
+test('what is printed on a part is read as it is typed, and a reading picked becomes its value and rating', async ({
+  page,
+}) => {
+  await takeIn(page, 'MK-1');
+  await open(page, '/jobs/MK-1/board');
+  await page.getByLabel('Search parts and nets').fill('CX1');
+  await page.getByRole('button', { name: 'CX1', exact: true }).click();
+  const about = page.getByRole('region', { name: 'About CX1' });
+  await about.getByLabel('Printed on it').fill('X2 104K 310V~');
+  const readings = about.getByRole('list', { name: 'What the marking may mean' });
+  await expect(readings.getByRole('button').first()).toContainText('310');
+  await readings.getByRole('button').first().click();
+  await expect(about.getByLabel('Value')).toHaveValue('100 nF');
+  await about.getByRole('button', { name: 'Keep as seen' }).click();
+  await expect(about).toContainText('seen on the part');
+  await expect(about).toContainText('“X2 104K 310V~”');
+  await expect(about).toContainText('310');
+  await about.getByLabel('Printed on it').fill('hello');
+  await expect(about).toContainText('No marking I know');
+});
+
 test('what a job waits for shows on the bench; a job or page that is not there says so', async ({ page }) => {
   await takeIn(page, 'WF-1');
   await open(page, '/jobs/WF-1/intake');

@@ -19,7 +19,7 @@ export interface PartStatement {
 export function statePart(board: Board, ref: string, said: PartStatement): Result<Board, NoSuchPart> {
   return change(board, ref, (part) => {
     let keys = part.keys;
-    if (said.mark !== undefined) keys = withKey(keys, 'mark', said.mark);
+    if (said.mark !== undefined) keys = withKey(keys, 'mark', plainText(said.mark));
     if (said.ratedVolts !== undefined) keys = withKey(keys, 'vr', netlistText(said.ratedVolts));
     keys = withKey(withoutKey(keys, 'fit'), 'basis', said.basis);
     const numbers = said.ratedVolts === undefined ? part.numbers : { ...part.numbers, vr: said.ratedVolts };
@@ -27,6 +27,11 @@ export function statePart(board: Board, ref: string, said: PartStatement): Resul
     if (said.value === undefined || !('value' in changed)) return withBlockValue(changed, said.value);
     return { ...changed, value: said.value, valueText: netlistText(said.value) };
   });
+}
+
+/** What stands between double quotes in a netlist must not hold one, nor a line's end. */
+function plainText(text: string): string {
+  return text.replace(/"/gu, '″').replace(/\s+/gu, ' ').trim();
 }
 
 /** A fuse, NTC, lamp or relay coil has its ohm in a key of its own. */

@@ -113,4 +113,7 @@ test('what is said of a typical circuit replaces its assumption; an empty place 
   const again = gone.ok ? readNetlist(writeNetlist(gone.value)) : null;
   expect(again?.ok && findPart(again.value.board, 'R2')).toMatchObject({ fitted: false, basis: 'seen' });
   expect(statePart(board, 'R9', { basis: 'seen' }).ok).toBe(false);
+  const quoted = statePart(board, 'R1', { mark: '4"7\n k', basis: 'seen' });
+  const kept = quoted.ok ? readNetlist(writeNetlist(quoted.value)) : null;
+  expect(kept?.ok && marking(findPart(kept.value.board, 'R1')!)).toBe('4″7 k');
 });

@@ -7,7 +7,8 @@ import { expectReading } from '@/core/expect';
 import { linesOf } from '@/core/job';
 import type { ReadingBody } from '@/core/job';
 import { solverFor } from '@/core/meter';
-import { formatQuantity, parseQuantity } from '@/core/quantity';
+import type { RankedReading } from '@/core/marking';
+import { engineeringParts, formatQuantity, parseQuantity } from '@/core/quantity';
 import { useJob } from '@/features/frame/JobContext';
 import { expectedWords, seenWords } from '@/features/frame/lineWords';
 import { postJson } from '@/features/frame/postJson';
@@ -17,6 +18,7 @@ import { Button } from '@/ui/Button';
 import { TextField } from '@/ui/Field';
 import type { StoredLine } from '@/wire/ledger';
 import { BasisMark } from './BasisMark';
+import { MarkReadings } from './MarkReadings';
 
 /** Everything known about the picked part or net: ratings, places, what should be read across it and why, what was. */
 export function PartPanel({
@@ -162,6 +164,7 @@ function OnMyBoard({ boardId, part }: { boardId: string; part: Part }) {
   const { job, actor, takeBoard, setTrouble } = useJob();
   const [value, setValue] = useState('');
   const [mark, setMark] = useState('');
+  const [ratedVolts, setRatedVolts] = useState<number | null>(null);
   const [error, setError] = useState('');
   const send = async (change: unknown): Promise<void> => {
     const answer = await postJson<{ content: unknown; line: StoredLine }>(`/api/jobs/${job.tag}/board`, {
@@ -173,6 +176,17 @@ function OnMyBoard({ boardId, part }: { boardId: string; part: Part }) {
     if (answer.ok) takeBoard(boardId, answer.value.content, answer.value.line);
     else setTrouble(answer.problem);
   };
+  const take = (reading: RankedReading): void => {
+    setRatedVolts(reading.voltage);
+    if (
+      reading.value === null ||
+      reading.unit === null ||
+      !('value' in part || part.kind === 'fuse' || part.kind === 'ntc')
+    )
+      return;
+    const { figure, unit } = engineeringParts(reading.value, reading.unit, 4);
+    setValue(`${figure} ${unit}`.trim());
+  };
   const said = (event: FormEvent): void => {
     event.preventDefault();
     const read = value.trim() === '' ? null : parseQuantity(value);
@@ -183,6 +197,7 @@ function OnMyBoard({ boardId, part }: { boardId: string; part: Part }) {
       basis: 'seen',
       ...(read?.ok ? { value: read.value.value } : {}),
       ...(mark.trim() === '' ? {} : { mark }),
+      ...(ratedVolts === null ? {} : { ratedVolts }),
     });
   };
   return (
@@ -199,10 +214,14 @@ function OnMyBoard({ boardId, part }: { boardId: string; part: Part }) {
         <TextField
           label="Printed on it"
           value={mark}
-          onChange={(e) => setMark(e.target.value)}
+          onChange={(e) => {
+            setMark(e.target.value);
+            setRatedVolts(null);
+          }}
           placeholder={marking(part) ?? ''}
         />
       </div>
+      <MarkReadings part={part} mark={mark} onPick={take} />
       <div className="flex flex-wrap gap-2">
         <Button type="submit">{value === '' && mark === '' ? 'As shown, seen' : 'Keep as seen'}</Button>
         <Button onClick={() => void send({ kind: 'not-fitted' })}>Not on my board</Button>
