@@ -81,7 +81,7 @@ export function junctionCurrent(
 
 /**
  * Limits the step of a junction voltage so that the exponential cannot run away between two Newton steps.
- * Source: L. W. Nagel, SPICE2, memorandum ERL-M520 (1975), appendix on junction-voltage limiting.
+ * Source: L. W. Nagel, memorandum ERL-M520, University of California, Berkeley (1975), on junction-voltage limiting.
  */
 export function limitJunction(next: number, last: number, slope: number, critical: number): number {
   if (next <= critical || Math.abs(next - last) <= 2 * slope) return next;
