@@ -2,8 +2,8 @@ import { z } from 'zod';
 import { MARK_KINDS, decodeMarking } from '@/core/marking';
 import type { RankedReading } from '@/core/marking';
 import { formatQuantity } from '@/core/quantity';
+import { answerRequests } from './answerRequests';
 import { UnusableArguments, option, readArguments } from './arguments';
-import { fileText } from './openBoard';
 
 const Request = z.object({ mark: z.string(), kind: z.enum(MARK_KINDS).nullable().default(null) });
 
@@ -12,13 +12,7 @@ export function decodeCommand(words: readonly string[]): number {
   const args = readArguments(words, ['kind', 'requests']);
   const json = option(args, 'json') !== undefined;
   const requests = option(args, 'requests');
-  if (requests !== undefined) {
-    const lines = fileText(requests)
-      .split('\n')
-      .filter((l) => l.trim() !== '');
-    console.log(lines.map((l) => JSON.stringify(answer(l))).join('\n'));
-    return 0;
-  }
+  if (requests !== undefined) return answerRequests(requests, answer);
   if (args.plain.length === 0) throw new UnusableArguments('decode needs the marking, in quotes where it has spaces.');
   const mark = args.plain.join(' ');
   const kind = MARK_KINDS.find((k) => k === option(args, 'kind')) ?? null;

@@ -7,7 +7,8 @@ import { formatQuantity, formatVolts } from '@/core/quantity';
 import type { DcSolver } from '@/core/solve';
 import { z } from 'zod';
 import { option, readArguments, required, UnusableArguments } from './arguments';
-import { fileText, openBoard } from './openBoard';
+import { answerRequests } from './answerRequests';
+import { openBoard } from './openBoard';
 import { printProblem } from './printProblem';
 
 const Request = z.object({
@@ -73,7 +74,7 @@ export function readCommand(words: readonly string[]): number {
   const requests = option(args, 'requests');
   const board = openBoard(path, option(args, 'facts'));
   const reader = new Reader(board);
-  if (requests !== undefined) return answerRequests(reader, fileText(requests));
+  if (requests !== undefined) return answerRequests(requests, (line) => answerLine(reader, line));
   const answer = reader.take({
     mode: required(args, 'mode'),
     red: required(args, 'red'),
@@ -83,16 +84,6 @@ export function readCommand(words: readonly string[]): number {
   const json = option(args, 'json') !== undefined;
   if (!answer.ok) return printProblem(answer.problem, json);
   console.log(json ? JSON.stringify(answer.value) : sentence(answer.value));
-  return 0;
-}
-
-function answerRequests(reader: Reader, text: string): number {
-  const lines: string[] = [];
-  for (const line of text.split('\n')) {
-    if (line.trim() === '') continue;
-    lines.push(JSON.stringify(answerLine(reader, line)));
-  }
-  console.log(lines.join('\n'));
   return 0;
 }
 

@@ -3,8 +3,8 @@ import { formatQuantity, parseQuantity } from '@/core/quantity';
 import type { Unit } from '@/core/quantity';
 import { SUMS, runSum } from '@/core/sums';
 import type { SumResults } from '@/core/sums';
+import { answerRequests } from './answerRequests';
 import { UnusableArguments, option, readArguments } from './arguments';
-import { fileText } from './openBoard';
 import { printProblem } from './printProblem';
 
 const Request = z.object({ name: z.string(), inputs: z.record(z.string(), z.unknown()) });
@@ -24,13 +24,7 @@ export function sumCommand(words: readonly string[]): number {
     return 0;
   }
   const requests = option(args, 'requests');
-  if (requests !== undefined) {
-    const lines = fileText(requests)
-      .split('\n')
-      .filter((l) => l.trim() !== '');
-    console.log(lines.map((l) => JSON.stringify(answer(l))).join('\n'));
-    return 0;
-  }
+  if (requests !== undefined) return answerRequests(requests, answer);
   const [name, ...pairs] = args.plain;
   if (name === undefined) throw new UnusableArguments('sum needs a name; see lantern sum --list.');
   const done = runSum(name, Object.fromEntries(pairs.map(readPair)));
