@@ -128,6 +128,12 @@ test('a bench has one live unit at a time; what comes in with nothing connected 
   expect((await liveJobs(db.pool)).filter((j) => j.bench === 'Bench L').map((j) => j.tag)).toEqual(['T-30']);
   await addLine(db.pool, 'T-30', line({ kind: 'isolation', body: { source: 'Mains lead' } }, { boardId: null }), NOW);
   await on('T-31');
+  const undone = (await openJob(db.pool, 'T-30')).lines[0]!;
+  const undo = line({ kind: 'reversal', body: { reason: 'the wrong lead' } }, { boardId: null, reverses: undone.id });
+  await addLine(db.pool, 'T-30', undo, NOW);
+  const live = (await liveJobs(db.pool)).map((j) => j.tag);
+  expect(live).toEqual(expect.arrayContaining(['T-30', 'T-31']));
+  expect(live).not.toContain('T-32');
   const both = await Promise.all(
     ['T-33', 'T-34'].map((tag) => codeOf(createJob(db.pool, intake(tag, { bench: 'Bench M' }), NOW))),
   );

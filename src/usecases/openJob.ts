@@ -4,7 +4,7 @@ import { boardsOf } from '@/data/board/boardTable';
 import type { StoredBoard } from '@/data/board/boardTable';
 import { harnessesOf } from '@/data/harness/harnessTable';
 import type { StoredHarness } from '@/data/harness/harnessTable';
-import { ledgerOf } from '@/data/ledger/ledgerTable';
+import { isolationsOf, ledgerOf } from '@/data/ledger/ledgerTable';
 import { allJobs, jobByTag } from '@/data/job/jobTable';
 import type { StoredJob } from '@/data/job/jobTable';
 import type { Db } from '@/data/pool';
@@ -37,9 +37,11 @@ export async function openJob(db: Db, tag: string): Promise<OpenJob> {
 /** The jobs with a source of energy that nobody has isolated yet. */
 export async function liveJobs(db: Db): Promise<readonly StoredJob[]> {
   const open = (await allJobs(db)).filter((job) => job.outcome === 'open');
-  const live: StoredJob[] = [];
-  for (const job of open) if (liveSource(job.sources, await ledgerOf(db, job.id)) !== null) live.push(job);
-  return live;
+  const isolations = await isolationsOf(
+    db,
+    open.map((job) => job.id),
+  );
+  return open.filter((job) => liveSource(job.sources, isolations.get(job.id) ?? []) !== null);
 }
 
 /** Every job on the bench with its boards and ledger. */

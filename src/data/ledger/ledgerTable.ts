@@ -34,6 +34,22 @@ export async function ledgerOf(db: Db, jobId: string): Promise<readonly StoredLi
   return manyRows(Row, rows);
 }
 
+/** Isolations of several jobs, with the reversals that may undo them: one query, by job id. */
+export async function isolationsOf(
+  db: Db,
+  jobIds: readonly string[],
+): Promise<ReadonlyMap<string, readonly StoredLine[]>> {
+  const { rows } = await db.query(
+    `select job_id, ${COLUMNS} from ledger_line where job_id = any($1) and kind in ('isolation', 'reversal')`,
+    [jobIds],
+  );
+  const byJob = new Map<string, StoredLine[]>();
+  for (const { job_id, ...row } of manyRows(z.looseObject({ job_id: z.string() }), rows)) {
+    byJob.set(job_id, [...(byJob.get(job_id) ?? []), Row.parse(row)]);
+  }
+  return byJob;
+}
+
 /** The line that a client's key already made, or null. */
 export async function lineByClientKey(db: Db, jobId: string, clientKey: string): Promise<StoredLine | null> {
   const { rows } = await db.query(`select ${COLUMNS} from ledger_line where job_id = $1 and client_key = $2`, [
