@@ -10,6 +10,7 @@ export const HELP = `Usage: ./lantern COMMAND
   diagnose BOARD --readings FILE.csv [--symptom S] [--facts FILE]
                                                            suspects, next reading, power gate
   decode MARK [--kind K]  |  decode --requests FILE.jsonl  what a marking may mean, most likely first
+  stages BOARD                                             stages, pin roles, topology, islands
   sum NAME key=value…  |  sum --list  |  sum --requests FILE.jsonl
   bench [--board NAME] [--faults N]                        the benchmark table
 

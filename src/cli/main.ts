@@ -7,6 +7,7 @@ import { expectCommand } from './expectCommand';
 import { HELP } from './help';
 import { exitStatus } from './printProblem';
 import { readCommand } from './readCommand';
+import { stagesCommand } from './stagesCommand';
 import { sumCommand } from './sumCommand';
 
 const COMMANDS: Readonly<Record<string, (words: readonly string[]) => number>> = {
@@ -14,10 +15,11 @@ const COMMANDS: Readonly<Record<string, (words: readonly string[]) => number>> =
   decode: decodeCommand,
   diagnose: diagnoseCommand,
   expect: expectCommand,
+  stages: stagesCommand,
   sum: sumCommand,
   bench: benchCommand,
 };
-const PLANNED = ['stages', 'rate'];
+const PLANNED = ['rate'];
 
 /** Runs one command of the command line; gives its exit status (0 done, 1 could not be done, 2 unusable arguments). */
 export function main(words: readonly string[]): number {

@@ -1,2 +1,3 @@
 export { DisjointSets } from './disjointSets';
+export { assign } from './assign';
 export { minimumDegreeOrder } from './minimumDegreeOrder';

@@ -1,2 +1,10 @@
 export { findPowerPath, inputPole, isFuse, shortsPower } from './powerPath';
 export type { PowerPath } from './powerPath';
+export { recogniseStages } from './recogniseStages';
+export type { Crossing, IslandFinding, Stage, StageMap, StageOverrides } from './recogniseStages';
+export { STAGE_KINDS } from './stageKinds';
+export type { StageKind } from './stageKinds';
+export type { IslandHazard } from './hazards';
+export type { PinFinding } from './pinRoles';
+export { PIN_ROLES } from './pinRules';
+export type { PinRole } from './pinRules';

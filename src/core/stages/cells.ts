@@ -1,0 +1,151 @@
+import { controllersOf, inductorsAt, isRail, transformerOf } from './anatomy';
+import type { Anatomy } from './anatomy';
+import { diodeClass, farEnd } from './partGraph';
+import type { Branch } from './partGraph';
+import { drivePath } from './transistors';
+import type { DrivePath, Transistor } from './transistors';
+import type { Core } from './windings';
+
+/** A switch of a power stage: a transistor, or pins of an integrated circuit that has its switch inside. */
+export type PowerSwitch =
+  | { readonly kind: 'transistor'; readonly transistor: Transistor; readonly drive: DrivePath }
+  | { readonly kind: 'inside'; readonly ic: Branch; readonly node: string };
+
+/** Two transistors in series between a rail and its return, with the node between them. */
+export interface Leg {
+  readonly top: readonly Transistor[];
+  readonly bottom: readonly Transistor[];
+  readonly rail: string;
+  readonly node: string;
+  readonly low: string;
+}
+
+/** The switches of a board and the cores that only drive them. */
+export interface SwitchGear {
+  readonly legs: readonly Leg[];
+  /** Power transistors that are in no leg. */
+  readonly singles: readonly Transistor[];
+  readonly inside: readonly { readonly ic: Branch; readonly node: string }[];
+  readonly drives: ReadonlyMap<Transistor, DrivePath>;
+  readonly driveCores: readonly Core[];
+}
+
+/** Finds the power switches: transistors that work on a winding or choke, or pair up across a rail. */
+export function findSwitchGear(a: Anatomy): SwitchGear {
+  const stops = (net: string): boolean => a.grounds.has(net) || isRail(a, net);
+  const paths = new Map(a.transistors.map((t) => [t, drivePath(a.graph, t, a.transistors, stops)]));
+  const driveCores = findDriveCores(a, paths);
+  const driveWindings = new Set(driveCores.flatMap((c) => c.windings));
+  const followers = new Set([...paths.values()].flatMap((d) => d.branches));
+  const works = (net: string): boolean => inductorsAt(a, net).some((w) => !driveWindings.has(w));
+  const candidates = a.transistors.filter((t) => !followers.has(t.branch) && !worksRelay(a, t));
+  const legs = findLegs(a, candidates, paths);
+  const inLegs = new Set(legs.flatMap((l) => [...l.top, ...l.bottom]));
+  const singles = candidates.filter(
+    (t) => !inLegs.has(t) && !a.grounds.has(t.high) && (works(t.high) || works(t.low)) && isPower(t),
+  );
+  const drives = new Map([...inLegs, ...singles].map((t) => [t, paths.get(t)!]));
+  return { legs, singles, inside: findInside(a, driveWindings, new Set([...inLegs, ...singles])), drives, driveCores };
+}
+
+function worksRelay(a: Anatomy, t: Transistor): boolean {
+  return [t.high, t.low].some((net) => a.graph.on(net, 'relay').some((p) => p.pin < 2));
+}
+
+/** Signal transistors carry no more than a few hundred milliamperes. */
+function isPower(t: Transistor): boolean {
+  const amps = t.branch.parts[0]!.numbers['ir'];
+  return amps === undefined || amps >= 0.3 || t.branch.kind === 'mosfet';
+}
+
+/** Cores that only carry drive: they feed control pins of transistors that do not work on the core's other windings. */
+function findDriveCores(a: Anatomy, paths: ReadonlyMap<Transistor, DrivePath>): readonly Core[] {
+  const highs = new Set([...paths.keys()].map((t) => t.high));
+  const driven = (w: Branch): readonly Transistor[] =>
+    [...paths].flatMap(([t, d]) => (w.nets.some((n) => d.nets.has(n) && !highs.has(n)) ? [t] : []));
+  return a.cores.filter((core) => {
+    if (core.choke) return false;
+    const fed = core.windings.flatMap(driven);
+    const others = core.windings.filter((w) => driven(w).length === 0);
+    return fed.length > 0 && !others.some((w) => fed.some((t) => w.nets.includes(t.high) && !isRail(a, t.high)));
+  });
+}
+
+function findLegs(
+  a: Anatomy,
+  candidates: readonly Transistor[],
+  paths: ReadonlyMap<Transistor, DrivePath>,
+): readonly Leg[] {
+  const legs = new Map<string, { top: Transistor[]; bottom: Transistor[]; rail: string; node: string; low: string }>();
+  for (const top of candidates) {
+    for (const bottom of candidates) {
+      if (top === bottom || top.low !== bottom.high || a.grounds.has(top.low) || isRail(a, top.low)) continue;
+      if (top.control === bottom.control && top.branch.kind === 'bjt') continue;
+      if (!goesOut(a, top.low, paths)) continue;
+      const key = `${top.high} ${top.low}`;
+      const leg = legs.get(key) ?? { top: [], bottom: [], rail: top.high, node: top.low, low: bottom.low };
+      if (!leg.top.includes(top)) leg.top.push(top);
+      if (!leg.bottom.includes(bottom)) leg.bottom.push(bottom);
+      legs.set(key, leg);
+    }
+  }
+  return [...legs.values()];
+}
+
+/** A leg's node feeds power: a winding, choke or connector; a driver's output feeds gates only. */
+function goesOut(a: Anatomy, node: string, paths: ReadonlyMap<Transistor, DrivePath>): boolean {
+  const drivesOnly = [...paths.values()].some((d) => d.nets.has(node));
+  if (drivesOnly) return false;
+  return a.graph.on(node, 'inductor', 'connector', 'capacitor', 'fuse').length > 0;
+}
+
+/** Pins of integrated circuits that stand directly on a winding's or choke's switching node. */
+function findInside(
+  a: Anatomy,
+  driveWindings: ReadonlySet<Branch>,
+  power: ReadonlySet<Transistor>,
+): readonly { readonly ic: Branch; readonly node: string }[] {
+  const found: { ic: Branch; node: string }[] = [];
+  for (const ic of controllersOf(a)) {
+    for (const node of new Set(ic.nets)) {
+      if (a.grounds.has(node) || isRail(a, node)) continue;
+      const coils = inductorsAt(a, node).filter((w) => !driveWindings.has(w));
+      const worked = [...power].some((t) => t.high === node || t.low === node);
+      if (coils.length === 0 || worked || isBurdened(a, node) || !switchesHere(a, coils, node)) continue;
+      found.push({ ic, node });
+    }
+  }
+  return found;
+}
+
+/** A current transformer's secondary has its burden right across it. */
+function isBurdened(a: Anatomy, node: string): boolean {
+  return a.graph.on(node, 'resistor').some((p) => p.branch.value! <= 200 && a.grounds.has(farEnd(p.branch, node)));
+}
+
+/** The far end of a switched coil is steady: a rail, a ground, a line conductor or a bridge output. */
+function switchesHere(a: Anatomy, coils: readonly Branch[], node: string): boolean {
+  return coils.some((w) => {
+    const far = farEnd(w, node);
+    return (
+      isRail(a, far) ||
+      a.grounds.has(far) ||
+      a.rectifiers.some((r) => r.plus === far) ||
+      a.graph.on(far, 'connector', 'fuse').length > 0
+    );
+  });
+}
+
+/** Plain diodes at a net by which end is there. */
+export function diodesAt(a: Anatomy, net: string, end: 'anode' | 'cathode'): readonly Branch[] {
+  return a.graph
+    .on(net, 'diode')
+    .filter((p) => p.pin === (end === 'anode' ? 0 : 1))
+    .map((p) => p.branch)
+    .filter((d) => !['led', 'zener'].includes(diodeClass(a.board, d)));
+}
+
+/** The core or lone choke that a coil belongs to, as a list of its windings. */
+export function coilFamily(a: Anatomy, coil: Branch): readonly Branch[] {
+  return transformerOf(a, coil)?.windings ?? [coil];
+}

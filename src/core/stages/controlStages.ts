@@ -1,0 +1,284 @@
+import { isRail, railCapacitors } from './anatomy';
+import { cone, isEdge } from './claims';
+import type { Scene } from './claims';
+import { claimRelay } from './inputStages';
+import { diodeClass, farEnd } from './partGraph';
+import type { Branch } from './partGraph';
+import type { StageKind } from './stageKinds';
+import { shuntNets } from './pinRoles';
+
+/** Stages around the pins of each controller, by what each pin does. */
+export function claimControllers(scene: Scene): void {
+  const { a, book } = scene;
+  for (const [ic, findings] of scene.pins) {
+    const roles = findings.map((f) => f.role);
+    const driver = isDriver(scene, ic);
+    book.add(
+      ic,
+      driver ? 'gate-drive' : 'controller',
+      0.9,
+      driver ? 'lifts the drive to the upper switch' : 'decides when the switches work',
+    );
+    roles.forEach((role, i) => {
+      const net = ic.nets[i]!;
+      if (a.grounds.has(net) && role !== 'CS') return;
+      claimPin(scene, ic, role, net);
+    });
+  }
+}
+
+/** An IC that is told by another IC what to drive. */
+function isDriver({ a, pins }: Scene, ic: Branch): boolean {
+  const findings = pins.get(ic) ?? [];
+  const gates = findings.some((f) => f.role === 'GATE');
+  const told = ic.nets.some((net) => {
+    const here = a.graph.on(net).filter((p) => p.branch !== ic);
+    return (
+      here.length > 0 &&
+      here.every((p) => p.branch.kind === 'ic' || p.branch.kind === 'resistor') &&
+      here.some((p) => p.branch.kind === 'ic') &&
+      !a.grounds.has(net)
+    );
+  });
+  const regulates = findings.some((f) => f.role === 'FB' || f.role === 'COMP');
+  return gates && told && !regulates;
+}
+
+function claimPin(scene: Scene, ic: Branch, role: string, net: string): void {
+  const { a, book } = scene;
+  switch (role) {
+    case 'FB':
+      book.addAll(cone(scene, net), 'feedback', 0.8, 'what the controller regulates by');
+      for (const { branch } of a.graph.on(net, 'opto')) claimOpto(scene, branch, 'feedback');
+      break;
+    case 'COMP':
+      for (const b of cone(scene, net)) book.add(b, 'controller', 0.66, 'loop compensation');
+      for (const { branch } of a.graph.on(net, 'opto')) claimOpto(scene, branch, 'feedback');
+      break;
+    case 'CS':
+      claimSense(scene, net);
+      break;
+    case 'RT':
+    case 'VOUT':
+    case 'UNKNOWN':
+      claimUnknown(scene, ic, net);
+      break;
+    case 'EN':
+      if (!isEdge(scene, net)) book.addAll(cone(scene, net), 'sensing', 0.7, 'tells the controller whether it may run');
+      else claimUnknown(scene, ic, net);
+      break;
+    case 'HV':
+      for (const { branch } of a.graph.on(net, 'resistor', 'diode'))
+        book.add(branch, 'startup', 0.85, 'feeds the start-up pin');
+      break;
+    case 'VCC':
+    case 'VIN':
+      claimSupply(scene, ic, net);
+      break;
+    case 'BST':
+      for (const { branch } of a.graph.on(net, 'capacitor', 'diode', 'resistor'))
+        book.add(branch, 'gate-drive', 0.85, 'lifts the upper drive');
+      break;
+    default:
+      break;
+  }
+}
+
+function claimSense(scene: Scene, net: string): void {
+  const { a, book } = scene;
+  const shunts = shuntNets(a);
+  for (const b of cone(scene, net)) book.add(b, 'current-sense', 0.78, 'filters the current signal');
+  const sources = [net, ...a.graph.on(net, 'resistor').map((p) => farEnd(p.branch, net))].filter((n) => shunts.has(n));
+  for (const source of sources) {
+    for (const { branch } of a.graph.on(source, 'resistor')) {
+      const far = farEnd(branch, source);
+      if (branch.value! <= 5 && a.grounds.has(far))
+        book.add(branch, 'current-sense', 0.9, 'turns a current into volts');
+    }
+  }
+}
+
+/** Timing, references, soft start: what hangs on a pin alone; dividers from rails sense something. */
+function claimUnknown(scene: Scene, ic: Branch, net: string): void {
+  const { a, book } = scene;
+  for (const { branch } of a.graph.on(net, 'capacitor'))
+    if (a.grounds.has(farEnd(branch, net))) book.add(branch, 'controller', 0.68, 'on a pin of the controller alone');
+  if (isEdge(scene, net)) return;
+  const network = cone(scene, net, (b) => b === ic);
+  const divider = network.some(
+    (b) =>
+      b.kind === 'resistor' &&
+      b.nets.some((n) => isRail(a, n) || scene.converters.some((c) => c.outputs.has(n) || c.supply === n)),
+  );
+  const own = network.every((b) => b.kind !== 'bjt' && b.kind !== 'mosfet');
+  const kind: StageKind = divider ? 'sensing' : 'controller';
+  if (own)
+    book.addAll(
+      network,
+      kind,
+      0.62,
+      divider ? 'measures a rail for the controller' : 'timing or reference of the controller',
+    );
+}
+
+function claimSupply(scene: Scene, ic: Branch, net: string): void {
+  const { a, book } = scene;
+  const supply = scene.converters.some((c) => c.supply === net);
+  if (supply) return;
+  let fed = false;
+  for (const { branch, pin } of a.graph.on(net)) {
+    if (branch.nets.length !== 2) continue;
+    const far = farEnd(branch, net);
+    if (a.grounds.has(far)) {
+      if (branch.kind === 'diode' && pin === 1)
+        book.add(
+          branch,
+          diodeClass(a.board, branch) === 'led' ? 'indicator' : 'protection',
+          0.78,
+          'limits the control supply',
+        );
+      continue;
+    }
+    if (branch.kind === 'resistor') {
+      const slow = branch.value! >= 10e3 && !scene.secondaries.some((s) => s.rails.has(far));
+      fed = true;
+      book.add(
+        branch,
+        slow ? 'startup' : 'aux-supply',
+        slow ? 0.8 : 0.76,
+        slow ? 'charges the control supply before the first start' : 'feeds the control supply',
+      );
+      claimFeed(scene, far);
+    }
+    if (branch.kind === 'diode' && pin === 1 && diodeClass(a.board, branch) !== 'zener') {
+      fed = true;
+      book.add(branch, 'aux-supply', 0.74, 'feeds the control supply');
+    }
+  }
+  const secondary = scene.secondaries.some((s) => s.rails.has(net));
+  for (const c of railCapacitors(a, net))
+    book.add(c, fed || secondary ? 'aux-supply' : 'controller', 0.76, 'holds the control supply');
+  const local = ic.nets.filter((n) => scene.converters.some((c) => c.nodes.includes(n)));
+  for (const { branch } of a.graph.on(net, 'capacitor'))
+    if (local.includes(farEnd(branch, net)))
+      book.add(branch, 'controller', 0.76, 'holds the supply of the floating controller');
+}
+
+/** A switch between a supply and the control supply's feed resistor. */
+function claimFeed(scene: Scene, net: string): void {
+  for (const { branch } of scene.a.graph.on(net, 'switch'))
+    scene.book.add(branch, 'aux-supply', 0.7, 'switches the control supply');
+}
+
+/** An opto and the network of its LED. */
+function claimOpto(scene: Scene, opto: Branch, kind: StageKind): void {
+  scene.book.add(opto, kind, 0.85, 'carries the signal across the isolation');
+  for (const net of opto.nets.slice(0, 2)) {
+    if (!isEdge(scene, net)) scene.book.addAll(cone(scene, net), kind, 0.8, "works the opto's LED");
+    for (const { branch } of scene.a.graph.on(net, 'resistor'))
+      scene.book.add(branch, kind, 0.8, "feeds the opto's LED");
+  }
+}
+
+/** Lamps with their series resistors. */
+export function claimIndicators(scene: Scene): void {
+  const { a, book } = scene;
+  for (const b of a.graph.branches) {
+    const lit =
+      (b.kind === 'diode' && diodeClass(a.board, b) === 'led') ||
+      (b.kind === 'lamp' && a.graph.on(b.nets[0]!).length + a.graph.on(b.nets[1]!).length > 2);
+    if (!lit) continue;
+    book.add(b, 'indicator', 0.92, 'a light');
+    for (const net of b.nets) {
+      if (a.grounds.has(net) || isRail(a, net)) continue;
+      const resistors = a.graph.on(net, 'resistor');
+      if (a.graph.touching(net).length <= 3)
+        for (const { branch } of resistors) book.add(branch, 'indicator', 0.9, 'sets the current of the light');
+    }
+  }
+}
+
+/** A thyristor or triac: empties a store through a winding, or switches a load. */
+export function claimThyristors(scene: Scene): void {
+  const { a, book } = scene;
+  for (const t of a.graph.all('triac')) {
+    const [high, low, gate] = t.nets as [string, string, string];
+    const through = a.graph.on(high, 'inductor').map((p) => farEnd(p.branch, high));
+    const empties = [high, ...through].some((n) => isRail(a, n));
+    const kind: StageKind = empties ? 'discharge' : 'switch';
+    book.add(t, kind, 0.9, empties ? 'empties the store into the winding' : 'switches the load');
+    for (const d of a.graph.between(high, low, 'diode')) book.add(d, kind, 0.85, 'carries the current back');
+    for (const d of a.graph.between(high, low, 'mov')) book.add(d, 'surge', 0.9, 'clamps surges at the switch');
+    for (const d of a.graph.between(high, low, 'capacitor')) book.add(d, 'clamp', 0.85, 'damps the switch');
+    claimDampers(scene, high, low);
+    book.addAll(cone(scene, gate), empties ? 'discharge' : 'gate-drive', 0.8, 'fires the gate');
+  }
+}
+
+function claimDampers(scene: Scene, high: string, low: string): void {
+  const { a, book } = scene;
+  for (const { branch } of a.graph.on(high, 'resistor', 'capacitor')) {
+    const mid = farEnd(branch, high);
+    const onward = a.graph.on(mid).filter((p) => p.branch !== branch);
+    const partner = onward[0]?.branch;
+    if (onward.length === 1 && partner && partner.nets.length === 2 && farEnd(partner, mid) === low)
+      book.addAll([branch, partner], 'clamp', 0.85, 'damps the switch');
+  }
+}
+
+/** Three-terminal regulators with their capacitors. */
+export function claimRegulators(scene: Scene): void {
+  const { a, book } = scene;
+  for (const r of a.graph.all('regulator')) {
+    book.add(r, 'regulator', 0.95, 'holds its output');
+    for (const net of [r.nets[0]!, r.nets[2]!]) {
+      for (const c of railCapacitors(a, net))
+        book.add(c, 'regulator', net === r.nets[2] ? 0.85 : c.value! < 2e-6 ? 0.85 : 0.4, 'steadies the regulator');
+    }
+  }
+}
+
+/** Relays in outputs, thermistors that sense, level shifters to connectors, droppers, links, connectors. */
+export function claimSignals(scene: Scene): void {
+  const { a, book } = scene;
+  for (const relay of a.graph.all('relay')) if (!book.has(relay)) claimRelay(scene, relay, 'protection');
+  for (const c of a.graph.all('connector')) book.add(c, 'connector', 0.6, 'leads off the board');
+  for (const ntc of a.graph.all('ntc')) {
+    if (book.has(ntc)) continue;
+    book.add(ntc, 'sensing', 0.8, 'measures a temperature');
+    for (const net of ntc.nets)
+      if (!isEdge(scene, net)) book.addAll(cone(scene, net), 'sensing', 0.66, 'measures a temperature');
+  }
+  for (const t of a.transistors) claimShifter(scene, t.branch, t.high, t.control);
+  for (const r of a.graph.all('resistor')) claimDropper(scene, r);
+  for (const { branch } of a.graph.all('opto').map((branch) => ({ branch })))
+    if (!book.has(branch)) claimOpto(scene, branch, 'sensing');
+}
+
+/** A transistor whose collector leaves the board together with its pull-up: it drives something outside. */
+function claimShifter(scene: Scene, branch: Branch, high: string, control: string): void {
+  const { a, book } = scene;
+  if (book.has(branch) || a.graph.on(high, 'connector').length === 0 || isRail(a, high)) return;
+  const pullUp = a.graph.on(high, 'resistor').filter((p) => isRail(a, farEnd(p.branch, high)));
+  if (pullUp.length === 0) return;
+  book.add(branch, 'gate-drive', 0.8, 'drives a switch off the board');
+  for (const { branch: r } of pullUp) book.add(r, 'gate-drive', 0.8, 'pulls the drive up');
+  book.addAll(
+    cone(scene, control, (b) => b === branch),
+    'gate-drive',
+    0.75,
+    'steers the drive',
+  );
+}
+
+/** A resistor to a net that only a connector shares, and links between grounds that nobody senses. */
+function claimDropper(scene: Scene, r: Branch): void {
+  const { a, book } = scene;
+  for (const net of r.nets) {
+    const others = a.graph.on(net).filter((p) => p.branch !== r);
+    const leaves = others.length > 0 && others.every((p) => p.branch.kind === 'connector');
+    if (leaves && isEdge(scene, farEnd(r, net))) book.add(r, 'connector', 0.7, 'in series with a connector');
+  }
+  if (r.value! <= 0.02 && r.nets.every((n) => a.grounds.has(n)))
+    book.add(r, 'connector', 0.5, 'a link between two grounds');
+}

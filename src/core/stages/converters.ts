@@ -1,0 +1,416 @@
+import { inductorsAt, isRail, railCapacitors, transformerOf } from './anatomy';
+import type { Anatomy } from './anatomy';
+import { diodesAt } from './cells';
+import type { Leg, SwitchGear } from './cells';
+import { farEnd } from './partGraph';
+import type { Branch } from './partGraph';
+import { railBehind } from './secondaries';
+import type { Transistor } from './transistors';
+import type { Core } from './windings';
+
+export const TOPOLOGIES = [
+  'flyback',
+  'forward',
+  'two-switch-forward',
+  'half-bridge',
+  'full-bridge',
+  'push-pull',
+  'buck',
+  'synchronous-buck',
+  'boost',
+  'boost-pfc',
+  'buck-boost',
+  'royer',
+  'blocking-oscillator',
+  'linear',
+  'line-frequency-inverter',
+  'three-phase-inverter',
+  'solid-state-relay',
+  'unknown',
+] as const;
+export type Topology = (typeof TOPOLOGIES)[number];
+
+/**
+ * One converter: its topology, switches, the windings they work on, the supply it draws from and the rails it makes.
+ */
+export interface Converter {
+  readonly topology: Topology;
+  readonly why: string;
+  readonly transistors: readonly Transistor[];
+  readonly ics: readonly Branch[];
+  readonly legs: readonly Leg[];
+  /** Driven windings or the choke. */
+  readonly coils: readonly Branch[];
+  readonly core: Core | null;
+  /** Switching nodes. */
+  readonly nodes: readonly string[];
+  readonly supply: string;
+  readonly outputs: ReadonlySet<string>;
+}
+
+interface Node {
+  readonly net: string;
+  readonly leg: Leg | null;
+  readonly transistors: readonly Transistor[];
+  readonly ics: readonly Branch[];
+}
+
+/** Recognises the converters of a board from its switches and coils. */
+export function findConverters(a: Anatomy, gear: SwitchGear): readonly Converter[] {
+  const nodes = switchingNodes(gear);
+  const driveWindings = new Set(gear.driveCores.flatMap((c) => c.windings));
+  const found: Converter[] = [];
+  const used = new Set<Node>();
+  for (const core of a.cores) {
+    if (core.choke || gear.driveCores.includes(core)) continue;
+    const here = nodes.filter((n) => core.windings.some((w) => reaches(a, n.net, w, driveWindings)));
+    const converter = here.length > 0 ? transformerConverter(a, gear, core, here) : null;
+    if (!converter) continue;
+    here.forEach((n) => used.add(n));
+    found.push(converter);
+  }
+  const free = nodes.filter((n) => !used.has(n));
+  const bridges = legGroups(
+    a,
+    free.filter((n) => n.leg !== null),
+  );
+  for (const group of bridges) {
+    group.forEach((n) => used.add(n));
+    found.push(bridgeConverter(group));
+  }
+  for (const node of free.filter((n) => !used.has(n))) {
+    const converter = chokeConverter(a, node, nodes, driveWindings);
+    if (converter && !found.some((f) => sameCell(f, converter))) found.push(converter);
+  }
+  return found;
+}
+
+function sameCell(a: Converter, b: Converter): boolean {
+  return a.coils.length > 0 && a.coils.some((c) => b.coils.includes(c));
+}
+
+function switchingNodes(gear: SwitchGear): readonly Node[] {
+  const nodes = new Map<string, { net: string; leg: Leg | null; transistors: Transistor[]; ics: Branch[] }>();
+  const at = (net: string): { leg: Leg | null; transistors: Transistor[]; ics: Branch[] } => {
+    const node = nodes.get(net) ?? { net, leg: null, transistors: [], ics: [] };
+    nodes.set(net, node);
+    return node;
+  };
+  for (const leg of gear.legs) {
+    const node = at(leg.node);
+    node.leg = leg;
+    node.transistors.push(...leg.top, ...leg.bottom);
+  }
+  for (const t of gear.singles) at(t.high).transistors.push(t);
+  for (const t of gear.singles)
+    if (nodes.get(t.low) === undefined || !nodes.get(t.low)!.leg) at(t.low).transistors.push(t);
+  for (const { ic, node } of gear.inside) at(node).ics.push(ic);
+  return [...nodes.values()];
+}
+
+/** Whether a node works on a winding: directly, or through a blocking capacitor or series coil. */
+function reaches(a: Anatomy, net: string, w: Branch, driveWindings: ReadonlySet<Branch>): boolean {
+  if (driveWindings.has(w)) return false;
+  if (w.nets.includes(net)) return !isRail(a, net) && !a.grounds.has(net);
+  if (isRail(a, net) || a.grounds.has(net)) return false;
+  return a.graph.on(net, 'capacitor', 'inductor').some(({ branch }) => {
+    const far = farEnd(branch, net);
+    if (branch.kind === 'capacitor' && branch.value! < 20e-9) return false;
+    if (branch.kind === 'inductor' && transformerOf(a, branch) !== undefined) return false;
+    return w.nets.includes(far) && !isRail(a, far) && !a.grounds.has(far);
+  });
+}
+
+function transformerConverter(a: Anatomy, gear: SwitchGear, core: Core, nodes: readonly Node[]): Converter | null {
+  const windings = core.windings.filter((w) => nodes.some((n) => reaches(a, n.net, w, new Set())));
+  const legs = nodes.flatMap((n) => (n.leg ? [n.leg] : []));
+  const selfDriven = nodes.flatMap((n) => n.transistors).filter((t) => drivenByCore(a, gear, core, t));
+  const base = {
+    transistors: [...new Set(nodes.flatMap((n) => n.transistors))],
+    ics: [...new Set(nodes.flatMap((n) => n.ics))],
+    legs,
+    coils: windings,
+    core,
+    nodes: nodes.map((n) => n.net),
+  };
+  const outputs = outputRails(a, core, windings);
+  if (legs.length > 0) {
+    const full = legs.length >= 2;
+    const topology = alternatingOutput(a, core, windings)
+      ? 'line-frequency-inverter'
+      : full
+        ? 'full-bridge'
+        : 'half-bridge';
+    const why = full
+      ? 'two legs work on the two ends of one winding'
+      : 'one leg works on a winding whose other end is held by capacitors';
+    return { ...base, topology, why, supply: legs[0]!.rail, outputs };
+  }
+  if (nodes.length >= 2) {
+    const both = windings.find((w) => nodes.filter((n) => w.nets.includes(n.net)).length >= 2);
+    const highSide =
+      base.transistors.some((t) => isRail(a, t.high)) && base.transistors.some((t) => a.grounds.has(t.low));
+    if (both && highSide) {
+      const top = base.transistors.find((t) => isRail(a, t.high))!;
+      return {
+        ...base,
+        topology: 'two-switch-forward',
+        why: 'a switch at either end of one winding',
+        supply: top.high,
+        outputs,
+      };
+    }
+    const supply = centreTap(a, windings, nodes);
+    const oscillates = base.transistors.length > 0 && selfDriven.length === base.transistors.length;
+    const topology = oscillates
+      ? 'royer'
+      : alternatingOutput(a, core, windings)
+        ? 'line-frequency-inverter'
+        : 'push-pull';
+    const why = oscillates
+      ? 'two switches at the ends of a tapped winding, driven by the transformer itself'
+      : 'two switches at the ends of a tapped winding';
+    return { ...base, topology, why, supply, outputs };
+  }
+  const node = nodes[0]!;
+  const winding = windings.find((w) => w.nets.includes(node.net)) ?? windings[0]!;
+  const far = farEnd(winding, node.net);
+  const freewheel = diodesAt(a, node.net, 'cathode').some((d) => a.grounds.has(d.nets[0]!));
+  if (freewheel && isRail(a, far)) {
+    const supply = node.transistors.find((t) => t.low === node.net)?.high ?? icSupply(a, node, far);
+    return {
+      ...base,
+      topology: 'buck',
+      why: 'the switch feeds a choke from above, a diode carries on from ground',
+      supply,
+      outputs: railBehind(a, far),
+    };
+  }
+  if (selfDriven.length > 0) {
+    return {
+      ...base,
+      topology: 'blocking-oscillator',
+      why: 'one switch, driven by a winding of its own transformer',
+      supply: far,
+      outputs,
+    };
+  }
+  const forward = core.windings.some((w) => !windings.includes(w) && hasFreewheelChoke(a, w));
+  return forward
+    ? {
+        ...base,
+        topology: 'forward',
+        why: 'one switch; the secondary has a freewheel diode and a choke',
+        supply: far,
+        outputs,
+      }
+    : {
+        ...base,
+        topology: 'flyback',
+        why: 'one switch on a winding; the secondary charges its capacitor straight through a diode',
+        supply: far,
+        outputs,
+      };
+}
+
+/** The supply pin of an integrated high-side switch: its other pin on a rail with more volts than the output. */
+function icSupply(a: Anatomy, node: Node, output: string): string {
+  const rails = node.ics.flatMap((ic) => ic.nets).filter((n) => n !== output && isRail(a, n));
+  return rails.sort((x, y) => railVolts(a, y) - railVolts(a, x))[0] ?? output;
+}
+
+/** The printed voltage of the capacitors on a rail: how high it may be. */
+export function railVolts(a: Anatomy, net: string): number {
+  return Math.max(0, ...railCapacitors(a, net).flatMap((c) => c.parts.map((p) => p.numbers['vr'] ?? 0)));
+}
+
+function drivenByCore(a: Anatomy, gear: SwitchGear, core: Core, t: Transistor): boolean {
+  const drive = gear.drives.get(t);
+  if (!drive) return false;
+  const ic = [...drive.nets].some((n) => a.graph.on(n, 'ic').some((p) => p.branch.nets.length >= 3));
+  return !ic && core.windings.some((w) => w.nets.some((n) => drive.nets.has(n)));
+}
+
+function centreTap(a: Anatomy, windings: readonly Branch[], nodes: readonly Node[]): string {
+  const ends = windings.flatMap((w) => w.nets).filter((n) => !nodes.some((node) => node.net === n));
+  return ends.find((n) => isRail(a, n)) ?? ends[0] ?? '';
+}
+
+/** A secondary that leaves the board as it is, with no rectifier. */
+function alternatingOutput(a: Anatomy, core: Core, driven: readonly Branch[]): boolean {
+  const rest = core.windings.filter((w) => !driven.includes(w));
+  const rectified = (w: Branch): boolean =>
+    w.nets.some((n) => !a.grounds.has(n) && [...diodesAt(a, n, 'anode'), ...a.graph.on(n, 'bridge')].length > 0);
+  return (
+    rest.length > 0 &&
+    rest.some((w) => !rectified(w) && w.nets.some((n) => leavesBoard(a, n))) &&
+    !rest.some((w) => rectified(w) && w.value! > 1e-3)
+  );
+}
+
+function leavesBoard(a: Anatomy, net: string): boolean {
+  const next = a.graph.on(net, 'fuse', 'switch', 'inductor').map((p) => farEnd(p.branch, net));
+  return [net, ...next].some((n) => a.graph.on(n, 'connector').length > 0);
+}
+
+function hasFreewheelChoke(a: Anatomy, w: Branch): boolean {
+  return w.nets.some((end) =>
+    diodesAt(a, end, 'anode').some((d) => {
+      const behind = d.nets[1]!;
+      const choke = inductorsAt(a, behind).some(
+        (l) => !railCapacitors(a, behind).length && isRail(a, farEnd(l, behind)),
+      );
+      return choke && diodesAt(a, behind, 'cathode').length >= 2;
+    }),
+  );
+}
+
+/** Rails that the windings which are not driven charge. */
+function outputRails(a: Anatomy, core: Core, driven: readonly Branch[]): ReadonlySet<string> {
+  const rails = new Set<string>();
+  for (const w of core.windings) {
+    if (driven.includes(w)) continue;
+    for (const end of w.nets) {
+      if (a.grounds.has(end)) continue;
+      for (const d of diodesAt(a, end, 'anode')) for (const n of railBehind(a, d.nets[1]!)) rails.add(n);
+      for (const r of a.rectifiers) if (r.ac.includes(end)) for (const n of railBehind(a, r.plus)) rails.add(n);
+    }
+  }
+  return rails;
+}
+
+/** Legs that make one bridge: on the same rail, their nodes joined by what they feed, not by a rail of their own. */
+function legGroups(a: Anatomy, nodes: readonly Node[]): readonly (readonly Node[])[] {
+  const groups = new Map<string, Node[]>();
+  for (const node of nodes) {
+    const regulates = inductorsAt(a, node.net).some((l) => isRail(a, farEnd(l, node.net)));
+    if (!regulates) groups.set(node.leg!.rail, [...(groups.get(node.leg!.rail) ?? []), node]);
+  }
+  return [...groups.values()].filter((g) => g.length >= 2 || leavesBoard(a, g[0]!.net));
+}
+
+function bridgeConverter(nodes: readonly Node[]): Converter {
+  const legs = nodes.map((n) => n.leg!);
+  const topology = legs.length >= 3 ? 'three-phase-inverter' : legs.length === 2 ? 'full-bridge' : 'half-bridge';
+  return {
+    topology,
+    why: `${legs.length} legs on one rail, their nodes lead off the board`,
+    transistors: nodes.flatMap((n) => n.transistors),
+    ics: [],
+    legs,
+    coils: [],
+    core: null,
+    nodes: nodes.map((n) => n.net),
+    supply: legs[0]!.rail,
+    outputs: new Set(),
+  };
+}
+
+/** A switch on a plain choke (or on the only winding of a coupled one that carries power). */
+function chokeConverter(a: Anatomy, node: Node, nodes: readonly Node[], drive: ReadonlySet<Branch>): Converter | null {
+  if (isRail(a, node.net) || a.grounds.has(node.net)) return null;
+  const choke = inductorsAt(a, node.net).find((l) => !drive.has(l));
+  if (!choke) return null;
+  const far = farEnd(choke, node.net);
+  const base = { transistors: node.transistors, ics: node.ics, coils: [choke], core: null, nodes: [node.net] };
+  const legs = node.leg ? [node.leg] : [];
+  const other = nodes.find((n) => n !== node && n.net === far && n.leg);
+  if (node.leg && other?.leg) {
+    const supply = [node.leg.rail, other.leg.rail].sort((x, y) => inletRank(a, y) - inletRank(a, x))[0]!;
+    return {
+      ...base,
+      transistors: [...node.transistors, ...other.transistors],
+      nodes: [node.net, far],
+      legs: [node.leg, other.leg],
+      topology: 'buck-boost',
+      why: 'a leg at either end of one choke',
+      supply,
+      outputs: new Set([node.leg.rail, other.leg.rail].filter((r) => r !== supply)),
+    };
+  }
+  if (node.leg) {
+    const raises = inletRank(a, far) > inletRank(a, node.leg.rail);
+    return raises
+      ? {
+          ...base,
+          legs,
+          topology: boostKind(a, far),
+          why: 'the choke comes from the inlet, the upper switch leads on',
+          supply: far,
+          outputs: railBehind(a, node.leg.rail),
+        }
+      : {
+          ...base,
+          legs,
+          topology: 'synchronous-buck',
+          why: 'a leg across the input feeds a choke into the output',
+          supply: node.leg.rail,
+          outputs: railBehind(a, far),
+        };
+  }
+  const onward = diodesAt(a, node.net, 'anode').find((d) => isRail(a, d.nets[1]!) && d.nets[1] !== far);
+  const freewheel = diodesAt(a, node.net, 'cathode').find((d) => d.nets[0] !== far);
+  const feeds =
+    node.transistors.find((t) => t.low === node.net)?.high ?? (node.ics.length > 0 ? icSupply(a, node, far) : '');
+  if (freewheel && a.grounds.has(far)) {
+    return {
+      ...base,
+      legs,
+      topology: 'buck-boost',
+      why: 'the choke stands between switch and ground, the diode draws below it',
+      supply: feeds,
+      outputs: railBehind(a, freewheel.nets[0]!),
+    };
+  }
+  if (freewheel) {
+    return {
+      ...base,
+      legs,
+      topology: 'buck',
+      why: 'the switch feeds a choke from above, a diode carries on from ground',
+      supply: feeds,
+      outputs: railBehind(a, far),
+    };
+  }
+  if (onward) {
+    return {
+      ...base,
+      legs,
+      topology: boostKind(a, far),
+      why: 'the choke comes from the input, a diode leads on to a higher rail',
+      supply: far,
+      outputs: railBehind(a, onward.nets[1]!),
+    };
+  }
+  return {
+    ...base,
+    legs,
+    topology: 'unknown',
+    why: 'a switch on a coil without a rectifier',
+    supply: far,
+    outputs: new Set(),
+  };
+}
+
+function boostKind(a: Anatomy, supply: string): Topology {
+  return a.lines.some((l) => l.rectifier.plus === supply) ? 'boost-pfc' : 'boost';
+}
+
+/** How directly a rail comes from an inlet: a connector behind a fuse or series diode counts most. */
+function inletRank(a: Anatomy, net: string): number {
+  let rank = 0;
+  const seen = new Set([net]);
+  const queue: [string, number][] = [[net, 0]];
+  for (let item = queue.shift(); item !== undefined; item = queue.shift()) {
+    const [here, fuses] = item;
+    if (a.graph.on(here, 'connector').length > 0) rank = Math.max(rank, 1 + fuses);
+    for (const { branch, pin } of a.graph.on(here, 'fuse', 'switch', 'ntc', 'diode')) {
+      if (branch.kind === 'diode' && pin === 0) continue;
+      const next = branch.nets[1 - pin]!;
+      if (seen.has(next) || a.grounds.has(next)) continue;
+      seen.add(next);
+      queue.push([next, fuses + 1]);
+    }
+  }
+  return rank;
+}

@@ -1,0 +1,187 @@
+import { keyText, netKey, pinNames } from '../circuit';
+import type { Board, Part, PartKind } from '../circuit';
+
+/**
+ * One branch of the canonical circuit: a part, or several equal two-terminal parts in series or in parallel that
+ * stand for one. Nets are lower-case keys; a pin that is not connected has a net of its own.
+ *
+ * value  ohms, farads or henries of the whole branch; null where the kind has none.
+ */
+export interface Branch {
+  readonly kind: PartKind;
+  readonly parts: readonly Part[];
+  readonly nets: readonly string[];
+  readonly value: number | null;
+}
+
+export interface BranchPin {
+  readonly branch: Branch;
+  readonly pin: number;
+}
+
+/** The canonical circuit: branches and which of their pins sit on each net. */
+export class PartGraph {
+  readonly nets: ReadonlyMap<string, readonly BranchPin[]>;
+
+  constructor(
+    readonly board: Board,
+    readonly branches: readonly Branch[],
+  ) {
+    const nets = new Map<string, BranchPin[]>();
+    for (const branch of branches) {
+      branch.nets.forEach((net, pin) => {
+        const here = nets.get(net);
+        if (here) here.push({ branch, pin });
+        else nets.set(net, [{ branch, pin }]);
+      });
+    }
+    this.nets = nets;
+  }
+
+  /** Pins on a net, optionally of some kinds only. */
+  on(net: string, ...kinds: PartKind[]): readonly BranchPin[] {
+    const pins = this.nets.get(net) ?? [];
+    return kinds.length === 0 ? pins : pins.filter((p) => kinds.includes(p.branch.kind));
+  }
+
+  /** Branches of a kind with both ends on two given nets. */
+  between(a: string, b: string, ...kinds: PartKind[]): readonly Branch[] {
+    return this.on(a, ...kinds)
+      .map((p) => p.branch)
+      .filter((branch) => branch.nets.length === 2 && branch.nets.includes(b) && a !== b);
+  }
+
+  /** All branches of some kinds. */
+  all(...kinds: PartKind[]): readonly Branch[] {
+    return this.branches.filter((b) => kinds.includes(b.kind));
+  }
+
+  /** Every branch that touches a net, once. */
+  touching(net: string): readonly Branch[] {
+    return [...new Set(this.on(net).map((p) => p.branch))];
+  }
+
+  /** The branch that a part belongs to. */
+  branchOf(ref: string): Branch | undefined {
+    return this.branches.find((b) => b.parts.some((p) => p.ref === ref));
+  }
+}
+
+/** The other end of a two-terminal branch. */
+export function farEnd(branch: Branch, net: string): string {
+  return branch.nets[0] === net ? branch.nets[1]! : branch.nets[0]!;
+}
+
+/** Net of a named pin of a branch that stands for one part. */
+export function pinNet(branch: Branch, name: string): string {
+  const part = branch.parts[0]!;
+  return branch.nets[pinNames(part).indexOf(name)] ?? '';
+}
+
+/**
+ * Reads the canonical circuit off a board: positions that are not fitted are left out, a contact drawn as a
+ * two-pin subcircuit of one resistor is a switch, and equal two-terminal parts in series or parallel become one.
+ */
+export function partGraph(board: Board): PartGraph {
+  let branches: Branch[] = board.parts
+    .filter((p) => p.fitted)
+    .map((part) => ({
+      kind: isContact(board, part) ? 'switch' : part.kind,
+      parts: [part],
+      nets: part.nets.map((net, i) => (netKey(net) === 'nc' ? `nc ${part.ref} ${i}` : netKey(net))),
+      value: 'value' in part ? part.value : null,
+    }));
+  const coupled = new Set(board.couplings.flatMap((k) => [k.first.toLowerCase(), k.second.toLowerCase()]));
+  for (;;) {
+    const merged = mergeOnce(board, branches, coupled);
+    if (merged === null) return new PartGraph(board, branches);
+    branches = merged;
+  }
+}
+
+function isContact(board: Board, part: Part): boolean {
+  if (part.kind !== 'ic' || part.nets.length !== 2) return false;
+  const inside = board.subcircuits.get(part.subcircuit.toLowerCase());
+  return inside?.parts.length === 1 && inside.parts[0]!.kind === 'resistor';
+}
+
+const MERGED_KINDS: readonly PartKind[] = ['resistor', 'capacitor', 'inductor', 'diode', 'fuse', 'ntc', 'mov', 'lamp'];
+
+function mergeOnce(board: Board, branches: readonly Branch[], coupled: ReadonlySet<string>): Branch[] | null {
+  const mergeable = (b: Branch): boolean =>
+    MERGED_KINDS.includes(b.kind) && !b.parts.some((p) => coupled.has(p.ref.toLowerCase()));
+  const byEnds = new Map<string, Branch>();
+  const pins = new Map<string, Branch[]>();
+  for (const b of branches) for (const net of b.nets) pins.set(net, [...(pins.get(net) ?? []), b]);
+  for (const b of branches) {
+    if (!mergeable(b)) continue;
+    const ends = b.kind === 'diode' ? b.nets : [...b.nets].sort();
+    const key = `${b.kind} ${b.kind === 'diode' ? diodeClass(board, b) : ''} ${ends.join(' ')}`;
+    const twin = byEnds.get(key);
+    if (twin) return replaced(branches, twin, b, joined(twin, b, b.nets, parallelValue));
+    byEnds.set(key, b);
+  }
+  for (const [net, [a, b, ...more]] of pins) {
+    if (!a || !b || a === b || more.length > 0 || a.kind !== b.kind || !mergeable(a) || !mergeable(b)) continue;
+    if (a.kind === 'diode' && (!runsOn(a, b, net) || diodeClass(board, a) !== diodeClass(board, b))) continue;
+    const ends = [farEnd(a, net), farEnd(b, net)];
+    if (ends[0] === ends[1]) continue;
+    const nets = a.kind === 'diode' && a.nets[0] === net ? [ends[1]!, ends[0]!] : ends;
+    return replaced(branches, a, b, joined(a, b, nets as string[], seriesValue));
+  }
+  return null;
+}
+
+function runsOn(a: Branch, b: Branch, net: string): boolean {
+  return (a.nets[1] === net) !== (b.nets[1] === net);
+}
+
+function joined(
+  a: Branch,
+  b: Branch,
+  nets: readonly string[],
+  value: (kind: PartKind, x: number, y: number) => number,
+): Branch {
+  const sum = a.value === null || b.value === null ? null : value(a.kind, a.value, b.value);
+  return { kind: a.kind, parts: [...a.parts, ...b.parts], nets, value: sum };
+}
+
+function parallelValue(kind: PartKind, x: number, y: number): number {
+  return kind === 'capacitor' ? x + y : x + y === 0 ? 0 : (x * y) / (x + y);
+}
+
+function seriesValue(kind: PartKind, x: number, y: number): number {
+  return kind === 'capacitor' ? (x + y === 0 ? 0 : (x * y) / (x + y)) : x + y;
+}
+
+function replaced(branches: readonly Branch[], a: Branch, b: Branch, by: Branch): Branch[] {
+  return branches.flatMap((x) => (x === a ? [by] : x === b ? [] : [x]));
+}
+
+export type DiodeClass = 'led' | 'zener' | 'schottky' | 'rectifier';
+
+const THERMAL_VOLTS = 0.0258649;
+/** A reference or clamp diode breaks down no higher than this, if its power is not printed. */
+const ZENER_LIMIT_VOLTS = 75;
+
+/**
+ * What a diode is by what its junction does: a drop above 1.4 V at 1 mA is a light-emitting one; a low breakdown or
+ * a printed power makes a zener or surge clamp; a drop below 0.42 V a Schottky.
+ */
+export function diodeClass(board: Board, branch: Branch): DiodeClass {
+  const part = branch.parts[0]!;
+  const model = part.kind === 'diode' ? board.models.get(part.model.toLowerCase())?.numbers : undefined;
+  const drop = (model?.['n'] ?? 1) * THERMAL_VOLTS * Math.log(1e-3 / (model?.['is'] ?? 1e-14));
+  const mark = keyText(part, 'mark') ?? '';
+  if (drop > 1.4 || /\bLED\b/iu.test(mark)) return 'led';
+  if (part.numbers['pr'] !== undefined) return 'zener';
+  if (drop < 0.42) return 'schottky';
+  const breakdown = model?.['bv'];
+  return breakdown !== undefined && breakdown <= ZENER_LIMIT_VOLTS ? 'zener' : 'rectifier';
+}
+
+/** Printed voltage of a branch: parts in series share, so the sum counts; the lowest of parallel ones. */
+export function ratedVolts(branch: Branch): number | null {
+  const volts = branch.parts.flatMap((p) => (p.numbers['vr'] === undefined ? [] : [p.numbers['vr']]));
+  return volts.length === 0 ? null : Math.max(...volts);
+}

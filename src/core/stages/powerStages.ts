@@ -1,0 +1,273 @@
+import { islandOf, isRail } from './anatomy';
+import { diodesAt } from './cells';
+import { cone, isEdge } from './claims';
+import type { Scene } from './claims';
+import type { Converter } from './converters';
+import { diodeClass, farEnd } from './partGraph';
+import type { Branch } from './partGraph';
+import { synchronousRectifiers } from './secondaries';
+import { alongDrive } from './pinRoles';
+import type { StageKind } from './stageKinds';
+
+/** Stages of one converter: switches, coils, dampers, shunts, gate drive. */
+export function claimConverter(scene: Scene, c: Converter): void {
+  const { book } = scene;
+  const pfc = c.topology === 'boost-pfc';
+  const bridge = c.core === null && c.coils.length === 0;
+  const switchKind: StageKind = pfc ? 'pfc' : bridge ? 'inverter-bridge' : 'switch';
+  for (const t of c.transistors) book.add(t.branch, switchKind, 0.95, c.why);
+  for (const ic of c.ics) book.add(ic, 'controller', 0.93, 'controls the converter, with its switch inside');
+  if (c.core) {
+    book.addAll(c.core.windings, 'transformer', 0.95, 'windings on one core');
+    for (const node of c.nodes) claimBlocking(scene, c, node);
+  } else {
+    const kind: StageKind = pfc
+      ? 'pfc'
+      : c.topology === 'boost'
+        ? 'switch'
+        : c.topology === 'unknown'
+          ? 'tank'
+          : 'output-filter';
+    book.addAll(c.coils, kind, 0.9, 'the choke of the converter');
+  }
+  for (const node of c.nodes) {
+    claimNodeDiodes(scene, c, node);
+    claimDampers(scene, node, 'clamp');
+  }
+  for (const w of c.coils) for (const end of w.nets) if (!isEdgeButCoil(scene, end)) claimDampers(scene, end, 'clamp');
+  for (const t of c.transistors) claimDrive(scene, t);
+  if (bridge) claimBridgeFilter(scene, c);
+}
+
+/** Coils, capacitors and fuses between a bridge's nodes and what leaves the board. */
+function claimBridgeFilter(scene: Scene, c: Converter): void {
+  const { a, book } = scene;
+  const seen = new Set(c.nodes);
+  const queue = [...c.nodes];
+  for (let net = queue.shift(); net !== undefined; net = queue.shift()) {
+    for (const { branch } of a.graph.on(net, 'inductor', 'fuse')) {
+      const far = farEnd(branch, net);
+      book.add(
+        branch,
+        branch.kind === 'fuse' ? 'protection' : 'output-filter',
+        0.87,
+        'between the bridge and the output',
+      );
+      if (seen.has(far) || a.grounds.has(far) || isRail(a, far)) continue;
+      seen.add(far);
+      queue.push(far);
+    }
+  }
+  for (const net of seen) {
+    for (const { branch } of a.graph.on(net, 'capacitor', 'mov')) {
+      if (seen.has(farEnd(branch, net)))
+        book.add(branch, branch.kind === 'mov' ? 'surge' : 'output-filter', 0.87, 'across the output of the bridge');
+    }
+  }
+}
+
+/** Drive transformers: their windings and what feeds the primary. */
+export function claimDriveCores(scene: Scene): void {
+  const { a, book, gear } = scene;
+  for (const core of gear.driveCores) {
+    book.addAll(core.windings, 'gate-drive', 0.92, 'carries the drive to the switches');
+    for (const end of core.windings.flatMap((w) => w.nets)) {
+      if (a.grounds.has(end) || isRail(a, end) || scene.converters.some((c) => c.nodes.includes(end))) continue;
+      const way = alongDrive(a, end);
+      for (const { branch } of way.flatMap((n) => a.graph.on(n, 'resistor', 'capacitor'))) {
+        if (branch.nets.every((n) => way.includes(n)))
+          book.add(branch, 'gate-drive', 0.8, 'on the way to the drive transformer');
+      }
+    }
+  }
+}
+
+function isEdgeButCoil(scene: Scene, net: string): boolean {
+  return scene.a.grounds.has(net) || isRail(scene.a, net);
+}
+
+/** A capacitor in series with the winding, or across two switching nodes. */
+function claimBlocking(scene: Scene, c: Converter, node: string): void {
+  const { a, book } = scene;
+  const ends = c.coils.flatMap((w) => w.nets);
+  for (const { branch } of a.graph.on(node, 'capacitor')) {
+    const far = farEnd(branch, node);
+    if (c.nodes.includes(far)) book.add(branch, 'tank', 0.85, 'resonates with the winding');
+    else if (branch.value! >= 20e-9 && ends.includes(far) && !isRail(a, far) && !a.grounds.has(far))
+      book.add(branch, 'transformer', 0.85, 'blocks direct current in the winding');
+  }
+  for (const end of ends) {
+    if (end === node || isRail(a, end) || a.grounds.has(end)) continue;
+    for (const { branch } of a.graph.on(end, 'capacitor')) {
+      if (branch.value! >= 20e-9 && (isRail(a, farEnd(branch, end)) || a.grounds.has(farEnd(branch, end))))
+        book.add(branch, 'transformer', 0.85, 'blocks direct current in the winding');
+    }
+    for (const { branch } of a.graph.on(end, 'inductor'))
+      if (!c.core?.windings.includes(branch) && branch.nets.includes(node))
+        book.add(branch, 'tank', 0.85, 'in series with the winding');
+  }
+}
+
+/** Diodes at a switching node: rectifier of a choke converter, or clamp. */
+function claimNodeDiodes(scene: Scene, c: Converter, node: string): void {
+  const { a, book } = scene;
+  const below = ['buck', 'buck-boost', 'synchronous-buck'].includes(c.topology);
+  for (const d of diodesAt(a, node, 'cathode')) {
+    const from = d.nets[0]!;
+    if (below && (a.grounds.has(from) || c.outputs.has(from)))
+      book.add(d, 'output-rectifier', 0.9, "carries the choke's current while the switch is off");
+    else if (a.grounds.has(from)) book.add(d, 'clamp', 0.8, 'keeps the node from swinging below ground');
+  }
+  for (const d of diodesAt(a, node, 'anode')) {
+    const to = d.nets[1]!;
+    if (c.core === null && c.outputs.has(to))
+      book.add(d, c.topology === 'boost-pfc' ? 'pfc' : 'output-rectifier', 0.9, 'leads on to the higher rail');
+    else if (to === c.supply) book.add(d, 'clamp', 0.85, 'returns the spike to the supply');
+  }
+}
+
+/** Dampers and clamps that hang on a switching node or winding end through nets of their own. */
+export function claimDampers(scene: Scene, node: string, kind: StageKind): void {
+  const { a, book } = scene;
+  for (const { branch, pin } of a.graph.on(node, 'resistor', 'capacitor', 'diode')) {
+    const diode = branch.kind === 'diode';
+    if (diode && pin !== 0 && diodeClass(a.board, branch) !== 'zener') continue;
+    const far = farEnd(branch, node);
+    if (branch.kind === 'capacitor' && branch.value! <= 22e-9 && isEdge(scene, far)) {
+      book.add(branch, kind, 0.7, 'damps the switching edge');
+      continue;
+    }
+    if (diode && diodeClass(a.board, branch) === 'zener' && isEdge(scene, far))
+      book.add(branch, kind, 0.7, 'clamps the spike');
+    if (isEdge(scene, far) || a.graph.on(far, 'ic', 'connector', 'opto').length > 0) continue;
+    const network = [...cluster(scene, far)];
+    const damps =
+      network.some((b) => b.kind === 'capacitor') ||
+      network.some((b) => b.kind === 'diode' && diodeClass(a.board, b) === 'zener');
+    const plain = network.every((b) => ['resistor', 'capacitor', 'diode'].includes(b.kind));
+    const slow = network.some((b) => b.kind === 'capacitor' && b.value! > 0.3e-6);
+    if (damps && plain && !slow) book.addAll([branch, ...network], kind, 0.8, 'takes the spike of the switching node');
+  }
+}
+
+/** All two-terminal branches reached from a private net without crossing an edge. */
+function cluster(scene: Scene, start: string): ReadonlySet<Branch> {
+  const found = new Set<Branch>();
+  const seen = new Set([start]);
+  const queue = [start];
+  for (let net = queue.shift(); net !== undefined; net = queue.shift()) {
+    for (const branch of scene.a.graph.touching(net)) {
+      found.add(branch);
+      if (branch.nets.length > 2) continue;
+      const far = farEnd(branch, net);
+      if (seen.has(far) || isEdge(scene, far)) continue;
+      seen.add(far);
+      queue.push(far);
+    }
+  }
+  return found;
+}
+
+/** What drives one power transistor, and the shunt in its low side. */
+function claimDrive(scene: Scene, t: Converter['transistors'][number]): void {
+  const { a, gear, book } = scene;
+  const drive = gear.drives.get(t);
+  if (!drive) return;
+  for (const b of drive.branches)
+    if (b.kind !== 'ic') book.add(b, 'gate-drive', 0.85, 'between the drive and the control pin');
+  for (const b of drive.bias) {
+    const far = farEnd(b, t.control);
+    const up = isRail(a, far) && !a.grounds.has(far);
+    if (b.kind === 'resistor' && up) book.add(b, 'startup', 0.8, 'gives the first drive to the control pin');
+    else book.add(b, 'gate-drive', 0.85, 'keeps the control pin in bounds');
+  }
+  for (const thief of a.transistors) {
+    if (gear.drives.has(thief) || !drive.nets.has(thief.high) || drive.branches.includes(thief.branch)) continue;
+    const sense = a.graph
+      .on(thief.control, 'resistor')
+      .some(
+        (p) =>
+          p.branch.value! <= 10e3 &&
+          a.grounds.has(farEnd(p.branch, thief.control)) &&
+          farEnd(p.branch, thief.control) === t.low,
+      );
+    const kind: StageKind = sense ? 'current-sense' : 'feedback';
+    book.addAll(
+      cone(scene, thief.control, (b) => b === thief.branch),
+      kind,
+      0.75,
+      'takes the drive away when the output is reached',
+    );
+    book.add(thief.branch, kind, 0.8, 'takes the drive away');
+  }
+  const main = islandOf(a, t.low)?.references[0];
+  if (t.low === main || !a.grounds.has(t.low)) return;
+  for (const { branch } of a.graph.on(t.low, 'resistor')) {
+    if (branch.value! <= 5 && a.grounds.has(farEnd(branch, t.low)))
+      book.add(branch, 'current-sense', 0.95, `turns the current of ${t.branch.parts[0]!.ref} into volts`);
+  }
+}
+
+/** Stages behind a winding: rectifier, filter or auxiliary supply. */
+export function claimSecondaries(scene: Scene): void {
+  const { a, book } = scene;
+  const power = new Set([...scene.gear.drives.keys()]);
+  for (const s of scene.secondaries) {
+    const kind: StageKind = s.auxiliary ? 'aux-supply' : 'output-rectifier';
+    book.addAll(s.rectifiers, kind, 0.9, s.auxiliary ? 'rectifies the auxiliary winding' : 'rectifies the winding');
+    book.addAll(s.series, kind, 0.85, 'in series with the rectifier');
+    for (const rail of s.rails) {
+      claimRail(scene, rail, s.auxiliary ? 'aux-supply' : 'output-filter');
+      for (const d of diodesAt(a, rail, 'cathode'))
+        if (a.grounds.has(d.nets[0]!)) book.add(d, kind, 0.85, "carries the choke's current on");
+    }
+    for (const end of s.winding.nets) if (!a.grounds.has(end) && !isRail(a, end)) claimDampers(scene, end, kind);
+    for (const t of synchronousRectifiers(a, s.winding, power))
+      book.add(t.branch, 'output-rectifier', 0.8, 'a transistor in place of a diode');
+  }
+  for (const core of a.cores) {
+    if (core.choke || scene.converters.some((c) => c.core === core) || scene.gear.driveCores.includes(core)) continue;
+    const own = scene.secondaries.filter((s) => s.core === core);
+    const kind: StageKind = own.length > 0 && own.every((s) => s.auxiliary) ? 'aux-supply' : 'transformer';
+    book.addAll(
+      core.windings,
+      kind,
+      0.85,
+      kind === 'aux-supply' ? 'a small transformer for the control supply' : 'windings on one core',
+    );
+  }
+}
+
+/** What hangs between a rail and ground, and what stands in series in it. */
+export function claimRail(scene: Scene, rail: string, filter: StageKind): void {
+  const { a, book } = scene;
+  const windings = new Set(a.cores.flatMap((c) => c.windings));
+  for (const { branch, pin } of a.graph.on(rail)) {
+    if (branch.kind === 'inductor' && !windings.has(branch)) book.add(branch, filter, 0.8, 'choke in the rail');
+    if (branch.kind === 'fuse') book.add(branch, 'protection', 0.8, 'fuse in the output');
+    const far = branch.nets.length === 2 ? farEnd(branch, rail) : null;
+    if (far === null || !a.grounds.has(far)) continue;
+    if (branch.kind === 'capacitor') book.add(branch, filter, 0.75, 'holds the rail');
+    if (branch.kind === 'resistor' && branch.value! > 5)
+      book.add(branch, 'discharge', 0.72, 'a load of its own across the rail');
+    if (branch.kind === 'mov') book.add(branch, 'protection', 0.8, 'clamps the rail');
+    if (branch.kind === 'diode' && pin === 1 && diodeClass(a.board, branch) === 'zener')
+      book.add(branch, 'protection', 0.8, 'clamps the rail');
+    else if (branch.kind === 'diode' && pin === 1)
+      book.add(branch, 'protection', 0.5, 'keeps the rail from going below ground');
+  }
+}
+
+/** Capacitors and high-value resistors from one island to another. */
+export function claimBarrier({ a, book }: Scene): readonly Branch[] {
+  const crossing: Branch[] = [];
+  for (const branch of a.graph.branches) {
+    if (branch.nets.length !== 2) continue;
+    const [p, q] = branch.nets.map((n) => islandOf(a, n));
+    if (!p || !q || p === q) continue;
+    crossing.push(branch);
+    if (branch.kind === 'capacitor' || branch.kind === 'resistor' || branch.kind === 'mov')
+      book.add(branch, 'barrier', 0.95, 'bridges the isolation');
+  }
+  return crossing;
+}

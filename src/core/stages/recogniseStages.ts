@@ -1,0 +1,300 @@
+import { marking, netKey } from '../circuit';
+import type { Board, Part } from '../circuit';
+import { DisjointSets } from '../graph';
+import { anatomy, isRail } from './anatomy';
+import type { Anatomy } from './anatomy';
+import { findSwitchGear } from './cells';
+import { ClaimBook } from './claims';
+import type { Scene } from './claims';
+import { claimControllers, claimIndicators, claimRegulators, claimSignals, claimThyristors } from './controlStages';
+import { findConverters } from './converters';
+import { hazardOf } from './hazards';
+import type { IslandHazard } from './hazards';
+import { claimDirectInlet, claimLine } from './inputStages';
+import type { Branch } from './partGraph';
+import { findPinRoles, pinScenes } from './pinRoles';
+import type { PinFinding } from './pinRoles';
+import { claimBarrier, claimConverter, claimDriveCores, claimRail, claimSecondaries } from './powerStages';
+import { findSecondaries } from './secondaries';
+import { STAGE_KINDS } from './stageKinds';
+import type { StageKind } from './stageKinds';
+import { nameTopology } from './topology';
+
+/** One stage: its parts, how sure, and for each part the reason. */
+export interface Stage {
+  readonly kind: StageKind;
+  readonly parts: readonly string[];
+  readonly confidence: number;
+  readonly reasons: Readonly<Record<string, string>>;
+}
+
+export interface IslandFinding {
+  /** Net names as written. */
+  readonly nets: readonly string[];
+  readonly reference: string;
+  readonly references: readonly string[];
+  readonly hazard: IslandHazard;
+}
+
+/** A part that joins two islands, and whether it is one that may. */
+export interface Crossing {
+  readonly ref: string;
+  readonly allowed: boolean;
+  readonly why: string;
+}
+
+/** What a board is made of, all derived from its netlist. */
+export interface StageMap {
+  readonly stages: readonly Stage[];
+  readonly unplaced: readonly { readonly ref: string; readonly why: string }[];
+  readonly topology: string;
+  readonly topologyWhy: readonly string[];
+  readonly pins: Readonly<Record<string, readonly PinFinding[]>>;
+  readonly islands: readonly IslandFinding[];
+  readonly crossings: readonly Crossing[];
+}
+
+/** Part refs whose stage is set by hand. */
+export type StageOverrides = Readonly<Record<string, StageKind>>;
+
+/**
+ * Recognises the stages, topology, pin roles and islands of a board from its netlist alone.
+ *
+ * What is unmistakable comes first (windings, rectifiers, islands), then switches and converters, then the pins of
+ * controllers by what surrounds them; every rule then lays claim to branches, and each branch goes to the strongest
+ * claim. `overrides` (by hand) win over everything.
+ */
+export function recogniseStages(board: Board, overrides: StageOverrides = {}): StageMap {
+  const scene = readScene(board);
+  const { a } = scene;
+  for (const line of a.lines) claimLine(scene, line);
+  for (const c of scene.converters) claimConverter(scene, c);
+  claimDriveCores(scene);
+  claimSecondaries(scene);
+  for (const supply of directSupplies(scene)) claimDirectInlet(scene, supply);
+  for (const c of scene.converters) {
+    for (const rail of c.outputs)
+      if (!isLinePlus(a, rail)) claimRail(scene, rail, c.topology === 'boost-pfc' ? 'bulk' : 'output-filter');
+  }
+  claimThyristors(scene);
+  claimControllers(scene);
+  claimIndicators(scene);
+  claimRegulators(scene);
+  const crossing = claimBarrier(scene);
+  claimSignals(scene);
+  claimLeftRails(scene);
+  spreadToNeighbours(scene);
+  return describe(scene, overrides, crossing);
+}
+
+function readScene(board: Board): Scene {
+  const a = anatomy(board);
+  const gear = findSwitchGear(a);
+  const converters = findConverters(a, gear);
+  const driven = new Set([
+    ...converters.flatMap((c) => (c.core ? c.coils : [])),
+    ...gear.driveCores.flatMap((c) => c.windings),
+    ...pulsed(a),
+  ]);
+  const primaries = new Set(converters.flatMap((c) => [c.supply, ...c.nodes]));
+  const cores = a.cores.filter((c) => !c.choke && !gear.driveCores.includes(c));
+  const secondaries = findSecondaries(a, cores, driven, primaries);
+  const pins = new Map<Branch, readonly PinFinding[]>();
+  for (const scene of pinScenes(a, gear, converters, secondaries)) pins.set(scene.ic, findPinRoles(scene));
+  return { a, gear, converters, secondaries, pins, book: new ClaimBook() };
+}
+
+/** Windings that a thyristor pulses: driven too. */
+function pulsed(a: Anatomy): readonly Branch[] {
+  return a.graph.all('triac').flatMap((t) => a.graph.on(t.nets[0]!, 'inductor').map((p) => p.branch));
+}
+
+function isLinePlus(a: Anatomy, net: string): boolean {
+  return a.lines.some((l) => l.rectifier.plus === net);
+}
+
+/** Supplies of converters that no other converter and no line rectifier makes. */
+function directSupplies({ a, converters }: Scene): readonly string[] {
+  const made = new Set(converters.flatMap((c) => [...c.outputs]));
+  const line = a.lines.length > 0;
+  return [...new Set(converters.map((c) => c.supply))].filter(
+    (s) => s !== '' && !made.has(s) && !(line && a.islands[0]?.nets.has(s)),
+  );
+}
+
+/** Rails that nothing has spoken for yet: capacitors and loads across them. */
+function claimLeftRails(scene: Scene): void {
+  for (const net of scene.a.graph.nets.keys()) {
+    if (scene.a.grounds.has(net) || !isRail(scene.a, net)) continue;
+    for (const { branch } of scene.a.graph.on(net)) if (!scene.book.has(branch)) claimRail(scene, net, 'output-filter');
+  }
+}
+
+/** Branches without a claim go with the neighbours they share a signal net with. */
+function spreadToNeighbours({ a, book }: Scene): void {
+  for (let round = 0; round < 4; round++) {
+    for (const branch of a.graph.branches) {
+      if (book.has(branch)) continue;
+      const votes = new Map<StageKind, number>();
+      for (const net of branch.nets) {
+        const shared = a.grounds.has(net) ? 0.05 : isRail(a, net) ? 0.2 : 1;
+        for (const near of a.graph.touching(net)) {
+          const kind = near === branch ? undefined : book.best(near)?.first.kind;
+          if (kind && kind !== 'connector') votes.set(kind, (votes.get(kind) ?? 0) + shared);
+        }
+      }
+      const best = [...votes].sort((x, y) => y[1] - x[1])[0];
+      if (best) book.add(branch, best[0], 0.3, 'stands beside parts of this stage');
+    }
+  }
+}
+
+function describe(scene: Scene, overrides: StageOverrides, crossing: readonly Branch[]): StageMap {
+  const { a, book } = scene;
+  const placed: { part: Part; kind: StageKind; confidence: number; why: string; nets: readonly string[] }[] = [];
+  const unplaced: { ref: string; why: string }[] = [];
+  for (const part of a.board.parts) {
+    const branch = a.graph.branchOf(part.ref);
+    const nets = part.nets.map(netKey);
+    const forced = overrides[part.ref];
+    const best = branch ? book.best(branch) : voteForPosition(scene, part);
+    if (forced) placed.push({ part, kind: forced, confidence: 1, why: 'set by hand', nets });
+    else if (best) {
+      const confidence =
+        best.first.weight * (1 - 0.5 * Math.max(0, (best.second?.weight ?? 0) / best.first.weight - 0.6));
+      placed.push({ part, kind: best.first.kind, confidence, why: best.first.why, nets });
+    } else unplaced.push({ ref: part.ref, why: 'nothing that it is joined to is recognised' });
+  }
+  return {
+    stages: groupStages(a, placed),
+    unplaced,
+    ...nameTopology(scene),
+    pins: pinsByRef(scene),
+    islands: describeIslands(scene),
+    crossings: describeCrossings(crossing),
+  };
+}
+
+/** An empty position goes with what stands at its two nets. */
+function voteForPosition({ a, book }: Scene, part: Part): ReturnType<ClaimBook['best']> {
+  const votes = new Map<StageKind, number>();
+  for (const net of part.nets.map(netKey)) {
+    if (a.grounds.has(net)) continue;
+    for (const near of a.graph.touching(net)) {
+      const kind = book.best(near)?.first.kind;
+      if (kind) votes.set(kind, (votes.get(kind) ?? 0) + near.parts.length);
+    }
+  }
+  const best = [...votes].sort((x, y) => y[1] - x[1])[0];
+  return best
+    ? { first: { kind: best[0], weight: 0.4, why: 'an empty position beside this stage' }, second: null }
+    : null;
+}
+
+const ALONG_RAILS: readonly StageKind[] = [
+  'bulk',
+  'output-filter',
+  'aux-supply',
+  'emi-filter',
+  'mains-input',
+  'surge',
+  'transformer',
+  'regulator',
+  'pfc',
+  'rectifier',
+];
+
+function groupStages(
+  a: Anatomy,
+  placed: readonly { part: Part; kind: StageKind; confidence: number; why: string; nets: readonly string[] }[],
+): readonly Stage[] {
+  const sets = new DisjointSets(placed.length);
+  const seen = new Map<string, number>();
+  const join = (key: string, i: number): void => {
+    const first = seen.get(key);
+    if (first === undefined) seen.set(key, i);
+    else sets.union(first, i);
+  };
+  placed.forEach((p, i) => {
+    for (const net of p.nets) {
+      if (net === 'nc' || a.grounds.has(net) || (isRail(a, net) && !ALONG_RAILS.includes(p.kind))) continue;
+      join(`${p.kind} ${net}`, i);
+    }
+    const core = a.cores.findIndex((c) => c.windings.some((w) => w.parts.includes(p.part)));
+    if (core >= 0) join(`${p.kind} core ${core}`, i);
+    const branch = a.graph.branchOf(p.part.ref);
+    if (branch) join(`${p.kind} ${branch.parts[0]!.ref}`, i);
+  });
+  const groups = new Map<number, number[]>();
+  placed.forEach((_, i) => groups.set(sets.find(i), [...(groups.get(sets.find(i)) ?? []), i]));
+  return [...groups.values()]
+    .map((members) => {
+      const own = members.map((i) => placed[i]!);
+      return {
+        kind: own[0]!.kind,
+        parts: own.map((p) => p.part.ref),
+        confidence: Number((own.reduce((sum, p) => sum + p.confidence, 0) / own.length).toFixed(3)),
+        reasons: Object.fromEntries(own.map((p) => [p.part.ref, p.why])),
+      };
+    })
+    .sort((x, y) => STAGE_KINDS.indexOf(x.kind) - STAGE_KINDS.indexOf(y.kind));
+}
+
+function pinsByRef({ a, pins }: Scene): Readonly<Record<string, readonly PinFinding[]>> {
+  const found: Record<string, readonly PinFinding[]> = {};
+  for (const [ic, findings] of pins) found[ic.parts[0]!.ref] = findings;
+  for (const r of a.graph.all('regulator')) {
+    const roles = ['VIN', 'GND', 'VOUT'] as const;
+    found[r.parts[0]!.ref] = roles.map((role, i) => ({
+      pin: String(i + 1),
+      role,
+      score: 1,
+      runnerUp: null,
+      reasons: ['a three-terminal regulator'],
+    }));
+  }
+  return found;
+}
+
+function describeIslands(scene: Scene): readonly IslandFinding[] {
+  const { a } = scene;
+  const written = new Map(a.board.parts.flatMap((p) => p.nets.map((n) => [netKey(n), n] as const)));
+  const name = (net: string): string => written.get(net) ?? net;
+  return a.islands
+    .map((island) => ({
+      nets: [...new Set([...island.nets, ...insideNets(a, island.nets)])].map(name).filter((n) => !n.startsWith('nc ')),
+      reference: name(island.references[0]!),
+      references: island.references.map(name),
+      hazard: hazardOf(scene, island),
+    }))
+    .filter((i) => i.nets.length > 1);
+}
+
+/** Nets between the parts of a series chain: they belong where its ends do. */
+function insideNets(a: Anatomy, nets: ReadonlySet<string>): readonly string[] {
+  return a.graph.branches.flatMap((b) => {
+    const conducts = ['resistor', 'inductor', 'diode', 'fuse', 'ntc', 'lamp'].includes(b.kind) && b.parts.length > 1;
+    if (!conducts || !b.nets.every((n) => nets.has(n))) return [];
+    return b.parts.flatMap((p) => p.nets.map(netKey)).filter((n) => !nets.has(n) && n !== 'nc');
+  });
+}
+
+/** A capacitor of the safety class or at most this may bridge the barrier. */
+const BARRIER_FARADS = 12e-9;
+
+function describeCrossings(crossing: readonly Branch[]): readonly Crossing[] {
+  return crossing.flatMap((branch) =>
+    branch.parts.map((part) => {
+      const bleeder = branch.kind === 'resistor' && branch.value! >= 0.999e6;
+      const safety =
+        branch.kind === 'capacitor' && (/Y[12]/u.test(marking(part) ?? '') || branch.value! <= BARRIER_FARADS);
+      const allowed = bleeder || safety;
+      const why = allowed
+        ? bleeder
+          ? 'a high-value bleeder'
+          : 'a Y capacitor'
+        : `${part.ref} joins two sides that should be isolated`;
+      return { ref: part.ref, allowed, why };
+    }),
+  );
+}

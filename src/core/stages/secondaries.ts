@@ -1,0 +1,160 @@
+import { controllersOf, isRail, railCapacitors, transformerOf } from './anatomy';
+import type { Anatomy } from './anatomy';
+import { diodeClass, farEnd } from './partGraph';
+import type { Branch } from './partGraph';
+import type { Rectifier } from './rectifiers';
+import type { Transistor } from './transistors';
+import type { Core } from './windings';
+
+/** Nets that a rail leads to through chokes, fuses, contacts and links, itself included. */
+export function railBehind(a: Anatomy, start: string): ReadonlySet<string> {
+  const seen = new Set([start]);
+  const queue = [start];
+  for (let net = queue.shift(); net !== undefined; net = queue.shift()) {
+    for (const { branch, pin } of a.graph.on(net, 'inductor', 'fuse', 'relay', 'switch', 'resistor')) {
+      if (branch.kind === 'inductor' && transformerOf(a, branch)) continue;
+      if (branch.kind === 'resistor' && branch.value! > 1) continue;
+      if (branch.kind === 'relay' && pin < 2) continue;
+      const next = branch.kind === 'relay' ? branch.nets[5 - pin]! : farEnd(branch, net);
+      if (seen.has(next) || a.grounds.has(next)) continue;
+      seen.add(next);
+      queue.push(next);
+    }
+  }
+  return seen;
+}
+
+/** A winding that is not driven, what rectifies it and the rails it makes. */
+export interface Secondary {
+  readonly core: Core;
+  readonly winding: Branch;
+  readonly rectifiers: readonly Branch[];
+  /** Series parts between the winding and its rectifier. */
+  readonly series: readonly Branch[];
+  readonly rails: ReadonlySet<string>;
+  /** Feeds the supply pin of an IC of its own island and nothing that leaves the board. */
+  readonly auxiliary: boolean;
+}
+
+const SERIES_OHMS = 120;
+
+/** All rectified windings of the given cores, but those that are driven or drive. */
+export function findSecondaries(
+  a: Anatomy,
+  cores: readonly Core[],
+  driven: ReadonlySet<Branch>,
+  primaries: ReadonlySet<string>,
+): readonly Secondary[] {
+  return cores.flatMap((core) =>
+    core.windings.flatMap((winding) => {
+      if (driven.has(winding)) return [];
+      const rectifiers = new Set<Branch>();
+      const series = new Set<Branch>();
+      const rails = new Set<string>();
+      for (const end of winding.nets) {
+        if (a.grounds.has(end) || railCapacitors(a, end).length > 0) continue;
+        rectifyEnd(a, winding, end, rectifiers, series, rails);
+      }
+      return rectifiers.size === 0
+        ? []
+        : [
+            {
+              core,
+              winding,
+              rectifiers: [...rectifiers],
+              series: [...series],
+              rails,
+              auxiliary: isAuxiliary(a, rails, primaries),
+            },
+          ];
+    }),
+  );
+}
+
+function rectifyEnd(
+  a: Anatomy,
+  winding: Branch,
+  end: string,
+  rectifiers: Set<Branch>,
+  series: Set<Branch>,
+  rails: Set<string>,
+): void {
+  const starts = [{ net: end, through: null as Branch | null }];
+  for (const { branch } of a.graph.on(end, 'resistor', 'capacitor', 'inductor', 'fuse', 'switch')) {
+    const small = branch.kind !== 'resistor' || branch.value! <= SERIES_OHMS;
+    const passes = branch.kind !== 'capacitor' || branch.value! >= 100e-9;
+    const coil = branch.kind === 'inductor' && transformerOf(a, branch) !== undefined;
+    const far = farEnd(branch, end);
+    if (
+      small &&
+      passes &&
+      !coil &&
+      !a.grounds.has(far) &&
+      a.graph.on(far, 'diode', 'bridge').length > 0 &&
+      !isRail(a, far)
+    )
+      starts.push({ net: far, through: branch });
+  }
+  for (const { net, through } of starts) {
+    for (const { branch, pin } of a.graph.on(net, 'diode', 'bridge')) {
+      if (branch === through) continue;
+      if (branch.kind === 'diode' && ['led', 'zener'].includes(diodeClass(a.board, branch))) continue;
+      const rail = branch.kind === 'bridge' ? branch.nets[2]! : branch.nets[1 - pin]!;
+      // A damper's diode ends on a capacitor of its own, not on a rail.
+      const behind = a.grounds.has(rail) ? new Set<string>() : railBehind(a, rail);
+      const onward = [...behind].some((n) => isRail(a, n)) ? null : dropperBehind(a, rail);
+      if (![...behind].some((n) => isRail(a, n)) && onward === null && !a.grounds.has(rail)) continue;
+      if (winding.nets.includes(rail)) continue;
+      rectifiers.add(branch);
+      if (through) series.add(through);
+      for (const n of behind) rails.add(n);
+      if (onward) {
+        series.add(onward);
+        for (const n of railBehind(a, farEnd(onward, rail))) rails.add(n);
+      }
+    }
+  }
+}
+
+/** A series resistor between a rectifier and its rail. */
+function dropperBehind(a: Anatomy, net: string): Branch | null {
+  const found = a.graph
+    .on(net, 'resistor')
+    .find((p) => p.branch.value! <= SERIES_OHMS && isRail(a, farEnd(p.branch, net)));
+  return found?.branch ?? null;
+}
+
+function isAuxiliary(a: Anatomy, rails: ReadonlySet<string>, primaries: ReadonlySet<string>): boolean {
+  const near = new Set(rails);
+  for (const net of rails) {
+    for (const { branch } of a.graph.on(net, 'resistor'))
+      if (branch.value! <= SERIES_OHMS) near.add(farEnd(branch, net));
+  }
+  const feedsIc = controllersOf(a).some((ic) => ic.nets.some((n) => near.has(n)));
+  const leaves = [...near].some((n) => a.graph.on(n, 'connector', 'regulator').length > 0);
+  const island = a.islands.find((i) => [...rails].some((n) => i.nets.has(n)));
+  const own = island !== undefined && [...primaries].some((n) => island.nets.has(n));
+  return feedsIc && !leaves && (own || !hasOpto(a, rails));
+}
+
+function hasOpto(a: Anatomy, rails: ReadonlySet<string>): boolean {
+  return [...rails].some((n) => a.graph.on(n, 'opto').length > 0);
+}
+
+/** Transistors that rectify a winding in place of diodes. */
+export function synchronousRectifiers(
+  a: Anatomy,
+  winding: Branch,
+  power: ReadonlySet<Transistor>,
+): readonly Transistor[] {
+  return a.transistors.filter(
+    (t) =>
+      !power.has(t) &&
+      winding.nets.some((n) => (n === t.high && a.grounds.has(t.low)) || (n === t.low && isRail(a, t.high))),
+  );
+}
+
+/** Whether a rectifier is fed by a winding of the board. */
+export function fedByWinding(a: Anatomy, rectifier: Rectifier): boolean {
+  return rectifier.ac.some((net) => a.graph.on(net, 'inductor').some((p) => transformerOf(a, p.branch) !== undefined));
+}

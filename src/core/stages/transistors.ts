@@ -1,0 +1,105 @@
+import type { Board } from '../circuit';
+import { diodeClass, farEnd } from './partGraph';
+import type { Branch, PartGraph } from './partGraph';
+
+/** A transistor by its three nets, the same way for every type: current runs from `high` to `low`, `control` steers it. */
+export interface Transistor {
+  readonly branch: Branch;
+  readonly high: string;
+  readonly low: string;
+  readonly control: string;
+  readonly type: 'NPN' | 'PNP' | 'NMOS' | 'PMOS';
+}
+
+/** All transistors of a board. */
+export function findTransistors(graph: PartGraph): readonly Transistor[] {
+  return graph.all('mosfet', 'bjt').map((branch) => {
+    const part = branch.parts[0]!;
+    const [first = '', control = '', third = ''] = branch.nets;
+    const type = transistorType(graph.board, part);
+    const reversed = type === 'PNP' || type === 'PMOS';
+    return { branch, control, type, high: reversed ? third : first, low: reversed ? first : third };
+  });
+}
+
+function transistorType(board: Board, part: Branch['parts'][number]): Transistor['type'] {
+  const fallback = part.kind === 'bjt' ? 'NPN' : 'NMOS';
+  const type =
+    part.kind === 'bjt' || part.kind === 'mosfet' ? board.models.get(part.model.toLowerCase())?.type : undefined;
+  return type === undefined || type === 'D' ? fallback : type;
+}
+
+/** Series parts of a shunt or link: nets this close to a reference count as ground. */
+const SHUNT_OHMS = 5;
+
+/** Nets that a shunt or link joins to one of the given references, these included. */
+export function groundNets(graph: PartGraph, references: readonly string[]): ReadonlySet<string> {
+  const seen = new Set(references);
+  const queue = [...references];
+  for (let net = queue.pop(); net !== undefined; net = queue.pop()) {
+    for (const { branch } of graph.on(net, 'resistor')) {
+      const next = farEnd(branch, net);
+      if (branch.value! > SHUNT_OHMS || seen.has(next)) continue;
+      seen.add(next);
+      queue.push(next);
+    }
+  }
+  return seen;
+}
+
+/** Resistors that pass a drive signal on; above it they only bias. */
+const DRIVE_OHMS = 3300;
+
+/** What drives a transistor: the branches between its control pin and the source of the drive, and where they end. */
+export interface DrivePath {
+  readonly branches: readonly Branch[];
+  readonly nets: ReadonlySet<string>;
+  /** Branches that only bias: from the control pin to the low side, or high-ohm. */
+  readonly bias: readonly Branch[];
+}
+
+/**
+ * Follows the drive back from the control pin through resistors, capacitors, diodes, follower transistors, stopping
+ * at rails, grounds and at the transistor's own power pins.
+ */
+export function drivePath(
+  graph: PartGraph,
+  transistor: Transistor,
+  transistors: readonly Transistor[],
+  stops: (net: string) => boolean,
+): DrivePath {
+  const nets = new Set([transistor.control]);
+  const branches = new Set<Branch>();
+  const bias = new Set<Branch>();
+  const queue = [transistor.control];
+  const halts = (net: string): boolean => stops(net) || net === transistor.high || net === transistor.low;
+  for (let net = queue.shift(); net !== undefined; net = queue.shift()) {
+    for (const { branch } of graph.on(net, 'resistor', 'capacitor', 'diode')) {
+      const next = farEnd(branch, net);
+      if (nets.has(next)) {
+        branches.add(branch);
+        continue;
+      }
+      const biases = halts(next) || (branch.kind === 'resistor' && branch.value! > DRIVE_OHMS);
+      const clamps = branch.kind === 'diode' && diodeClass(graph.board, branch) === 'zener';
+      if (biases || clamps) {
+        if (halts(next)) bias.add(branch);
+        continue;
+      }
+      branches.add(branch);
+      nets.add(next);
+      queue.push(next);
+    }
+    for (const follower of transistors) {
+      if (follower.branch === transistor.branch) continue;
+      const emitter = follower.branch.kind === 'bjt' ? follower.branch.nets[2] : undefined;
+      if (emitter !== net || stops(net)) continue;
+      branches.add(follower.branch);
+      if (!nets.has(follower.control)) {
+        nets.add(follower.control);
+        queue.push(follower.control);
+      }
+    }
+  }
+  return { branches: [...branches], nets, bias: [...bias] };
+}
