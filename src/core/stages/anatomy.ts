@@ -3,7 +3,7 @@ import { findIslands } from './islands';
 import type { GalvanicIsland } from './islands';
 import { diodeClass, farEnd, partGraph } from './partGraph';
 import type { Branch, PartGraph } from './partGraph';
-import { findLineInput, findRectifiers } from './rectifiers';
+import { findLineInput, findRectifiers, findTransformerInput } from './rectifiers';
 import type { LineInput, Rectifier } from './rectifiers';
 import { findTransistors, groundNets } from './transistors';
 import type { Transistor } from './transistors';
@@ -28,12 +28,36 @@ export function anatomy(board: Board): Anatomy {
   const islands = findIslands(board, graph);
   const rectifiers = findRectifiers(graph);
   const cores = findCores(board, graph, rectifiers);
-  const lines = rectifiers.flatMap((r) => findLineInput(graph, cores, r) ?? []);
+  const rectified = rectifiers.flatMap((r) => findLineInput(graph, cores, r) ?? []);
+  const transistors = findTransistors(graph);
+  const lines = [...rectified, ...transformerLines(graph, cores, rectified, transistors)];
   const grounds = groundNets(
     graph,
     islands.flatMap((i) => i.references),
   );
-  return { board, graph, islands, cores, rectifiers, lines, transistors: findTransistors(graph), grounds };
+  return { board, graph, islands, cores, rectifiers, lines, transistors, grounds };
+}
+
+/** Lines that end in a transformer's primary: no switch works on it, and no line found before holds it. */
+function transformerLines(
+  graph: PartGraph,
+  cores: readonly Core[],
+  known: readonly LineInput[],
+  transistors: readonly Transistor[],
+): readonly LineInput[] {
+  const worked = new Set(transistors.flatMap((t) => [t.high, t.low]));
+  return cores.flatMap((core) => {
+    if (core.choke || core.windings.some((w) => w.nets.some((n) => worked.has(n) || graph.on(n, 'triac').length > 0)))
+      return [];
+    const first = core.windings.filter((w) =>
+      w.nets.every((n) => graph.on(n, 'diode', 'bridge', 'ic', 'triac').length === 0),
+    );
+    return first.flatMap((w) => {
+      const line = findTransformerInput(graph, cores, w);
+      const held = known.some((l) => l.poles.some((p) => w.nets.some((n) => p.has(n))));
+      return line && !held ? [line] : [];
+    });
+  });
 }
 
 const RAIL_FARADS = 90e-9;
@@ -59,6 +83,11 @@ function isFed(a: Anatomy, net: string): boolean {
         return branch.value! <= FEED_OHMS && !a.grounds.has(farEnd(branch, net));
       case 'relay':
         return pin >= 2;
+      case 'capacitor': {
+        // The midpoint of two storage capacitors in series.
+        const far = farEnd(branch, net);
+        return branch.value! >= 1e-6 && a.rectifiers.some((r) => r.plus === far);
+      }
       case 'connector':
         return railCapacitors(a, net).some((c) => c.value! >= STORE_FARADS);
       case 'inductor':

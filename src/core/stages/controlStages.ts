@@ -211,7 +211,20 @@ export function claimThyristors(scene: Scene): void {
     for (const d of a.graph.between(high, low, 'mov')) book.add(d, 'surge', 0.9, 'clamps surges at the switch');
     for (const d of a.graph.between(high, low, 'capacitor')) book.add(d, 'clamp', 0.85, 'damps the switch');
     claimDampers(scene, high, low);
+    claimFiring(scene, gate);
     book.addAll(cone(scene, gate), empties ? 'discharge' : 'gate-drive', 0.8, 'fires the gate');
+  }
+}
+
+/** The resistors around an isolating driver whose output fires a gate. */
+function claimFiring(scene: Scene, gate: string): void {
+  const { a, book } = scene;
+  for (const { branch: ic } of a.graph.on(gate, 'ic', 'opto')) {
+    const island = a.islands.find((i) => i.nets.has(gate));
+    for (const net of ic.nets) {
+      if (!island?.nets.has(net)) continue;
+      for (const { branch } of a.graph.on(net, 'resistor')) book.add(branch, 'gate-drive', 0.85, 'fires the gate');
+    }
   }
 }
 
@@ -242,6 +255,7 @@ export function claimRegulators(scene: Scene): void {
 export function claimSignals(scene: Scene): void {
   const { a, book } = scene;
   for (const relay of a.graph.all('relay')) if (!book.has(relay)) claimRelay(scene, relay, 'protection');
+  for (const f of a.graph.all('fuse')) if (!book.has(f)) book.add(f, 'protection', 0.6, 'a fuse in a line of its own');
   for (const c of a.graph.all('connector')) book.add(c, 'connector', 0.6, 'leads off the board');
   for (const ntc of a.graph.all('ntc')) {
     if (book.has(ntc)) continue;

@@ -4,6 +4,7 @@ import { diodesAt } from './cells';
 import type { Leg, SwitchGear } from './cells';
 import { farEnd } from './partGraph';
 import type { Branch } from './partGraph';
+import { chokeConverter } from './chokeConverter';
 import { railBehind } from './secondaries';
 import type { Transistor } from './transistors';
 import type { Core } from './windings';
@@ -48,7 +49,7 @@ export interface Converter {
   readonly outputs: ReadonlySet<string>;
 }
 
-interface Node {
+export interface SwitchNode {
   readonly net: string;
   readonly leg: Leg | null;
   readonly transistors: readonly Transistor[];
@@ -60,7 +61,7 @@ export function findConverters(a: Anatomy, gear: SwitchGear): readonly Converter
   const nodes = switchingNodes(gear);
   const driveWindings = new Set(gear.driveCores.flatMap((c) => c.windings));
   const found: Converter[] = [];
-  const used = new Set<Node>();
+  const used = new Set<SwitchNode>();
   for (const core of a.cores) {
     if (core.choke || gear.driveCores.includes(core)) continue;
     const here = nodes.filter((n) => core.windings.some((w) => reaches(a, n.net, w, driveWindings)));
@@ -89,7 +90,7 @@ function sameCell(a: Converter, b: Converter): boolean {
   return a.coils.length > 0 && a.coils.some((c) => b.coils.includes(c));
 }
 
-function switchingNodes(gear: SwitchGear): readonly Node[] {
+function switchingNodes(gear: SwitchGear): readonly SwitchNode[] {
   const nodes = new Map<string, { net: string; leg: Leg | null; transistors: Transistor[]; ics: Branch[] }>();
   const at = (net: string): { leg: Leg | null; transistors: Transistor[]; ics: Branch[] } => {
     const node = nodes.get(net) ?? { net, leg: null, transistors: [], ics: [] };
@@ -121,7 +122,12 @@ function reaches(a: Anatomy, net: string, w: Branch, driveWindings: ReadonlySet<
   });
 }
 
-function transformerConverter(a: Anatomy, gear: SwitchGear, core: Core, nodes: readonly Node[]): Converter | null {
+function transformerConverter(
+  a: Anatomy,
+  gear: SwitchGear,
+  core: Core,
+  nodes: readonly SwitchNode[],
+): Converter | null {
   const windings = core.windings.filter((w) => nodes.some((n) => reaches(a, n.net, w, new Set())));
   const legs = nodes.flatMap((n) => (n.leg ? [n.leg] : []));
   const selfDriven = nodes.flatMap((n) => n.transistors).filter((t) => drivenByCore(a, gear, core, t));
@@ -214,7 +220,7 @@ function transformerConverter(a: Anatomy, gear: SwitchGear, core: Core, nodes: r
 }
 
 /** The supply pin of an integrated high-side switch: its other pin on a rail with more volts than the output. */
-function icSupply(a: Anatomy, node: Node, output: string): string {
+export function icSupply(a: Anatomy, node: SwitchNode, output: string): string {
   const rails = node.ics.flatMap((ic) => ic.nets).filter((n) => n !== output && isRail(a, n));
   return rails.sort((x, y) => railVolts(a, y) - railVolts(a, x))[0] ?? output;
 }
@@ -231,7 +237,7 @@ function drivenByCore(a: Anatomy, gear: SwitchGear, core: Core, t: Transistor): 
   return !ic && core.windings.some((w) => w.nets.some((n) => drive.nets.has(n)));
 }
 
-function centreTap(a: Anatomy, windings: readonly Branch[], nodes: readonly Node[]): string {
+function centreTap(a: Anatomy, windings: readonly Branch[], nodes: readonly SwitchNode[]): string {
   const ends = windings.flatMap((w) => w.nets).filter((n) => !nodes.some((node) => node.net === n));
   return ends.find((n) => isRail(a, n)) ?? ends[0] ?? '';
 }
@@ -280,8 +286,8 @@ function outputRails(a: Anatomy, core: Core, driven: readonly Branch[]): Readonl
 }
 
 /** Legs that make one bridge: on the same rail, their nodes joined by what they feed, not by a rail of their own. */
-function legGroups(a: Anatomy, nodes: readonly Node[]): readonly (readonly Node[])[] {
-  const groups = new Map<string, Node[]>();
+function legGroups(a: Anatomy, nodes: readonly SwitchNode[]): readonly (readonly SwitchNode[])[] {
+  const groups = new Map<string, SwitchNode[]>();
   for (const node of nodes) {
     const regulates = inductorsAt(a, node.net).some((l) => isRail(a, farEnd(l, node.net)));
     if (!regulates) groups.set(node.leg!.rail, [...(groups.get(node.leg!.rail) ?? []), node]);
@@ -289,7 +295,7 @@ function legGroups(a: Anatomy, nodes: readonly Node[]): readonly (readonly Node[
   return [...groups.values()].filter((g) => g.length >= 2 || leavesBoard(a, g[0]!.net));
 }
 
-function bridgeConverter(nodes: readonly Node[]): Converter {
+function bridgeConverter(nodes: readonly SwitchNode[]): Converter {
   const legs = nodes.map((n) => n.leg!);
   const topology = legs.length >= 3 ? 'three-phase-inverter' : legs.length === 2 ? 'full-bridge' : 'half-bridge';
   return {
@@ -304,113 +310,4 @@ function bridgeConverter(nodes: readonly Node[]): Converter {
     supply: legs[0]!.rail,
     outputs: new Set(),
   };
-}
-
-/** A switch on a plain choke (or on the only winding of a coupled one that carries power). */
-function chokeConverter(a: Anatomy, node: Node, nodes: readonly Node[], drive: ReadonlySet<Branch>): Converter | null {
-  if (isRail(a, node.net) || a.grounds.has(node.net)) return null;
-  const choke = inductorsAt(a, node.net).find((l) => !drive.has(l));
-  if (!choke) return null;
-  const far = farEnd(choke, node.net);
-  const base = { transistors: node.transistors, ics: node.ics, coils: [choke], core: null, nodes: [node.net] };
-  const legs = node.leg ? [node.leg] : [];
-  const other = nodes.find((n) => n !== node && n.net === far && n.leg);
-  if (node.leg && other?.leg) {
-    const supply = [node.leg.rail, other.leg.rail].sort((x, y) => inletRank(a, y) - inletRank(a, x))[0]!;
-    return {
-      ...base,
-      transistors: [...node.transistors, ...other.transistors],
-      nodes: [node.net, far],
-      legs: [node.leg, other.leg],
-      topology: 'buck-boost',
-      why: 'a leg at either end of one choke',
-      supply,
-      outputs: new Set([node.leg.rail, other.leg.rail].filter((r) => r !== supply)),
-    };
-  }
-  if (node.leg) {
-    const raises = inletRank(a, far) > inletRank(a, node.leg.rail);
-    return raises
-      ? {
-          ...base,
-          legs,
-          topology: boostKind(a, far),
-          why: 'the choke comes from the inlet, the upper switch leads on',
-          supply: far,
-          outputs: railBehind(a, node.leg.rail),
-        }
-      : {
-          ...base,
-          legs,
-          topology: 'synchronous-buck',
-          why: 'a leg across the input feeds a choke into the output',
-          supply: node.leg.rail,
-          outputs: railBehind(a, far),
-        };
-  }
-  const onward = diodesAt(a, node.net, 'anode').find((d) => isRail(a, d.nets[1]!) && d.nets[1] !== far);
-  const freewheel = diodesAt(a, node.net, 'cathode').find((d) => d.nets[0] !== far);
-  const feeds =
-    node.transistors.find((t) => t.low === node.net)?.high ?? (node.ics.length > 0 ? icSupply(a, node, far) : '');
-  if (freewheel && a.grounds.has(far)) {
-    return {
-      ...base,
-      legs,
-      topology: 'buck-boost',
-      why: 'the choke stands between switch and ground, the diode draws below it',
-      supply: feeds,
-      outputs: railBehind(a, freewheel.nets[0]!),
-    };
-  }
-  if (freewheel) {
-    return {
-      ...base,
-      legs,
-      topology: 'buck',
-      why: 'the switch feeds a choke from above, a diode carries on from ground',
-      supply: feeds,
-      outputs: railBehind(a, far),
-    };
-  }
-  if (onward) {
-    return {
-      ...base,
-      legs,
-      topology: boostKind(a, far),
-      why: 'the choke comes from the input, a diode leads on to a higher rail',
-      supply: far,
-      outputs: railBehind(a, onward.nets[1]!),
-    };
-  }
-  return {
-    ...base,
-    legs,
-    topology: 'unknown',
-    why: 'a switch on a coil without a rectifier',
-    supply: far,
-    outputs: new Set(),
-  };
-}
-
-function boostKind(a: Anatomy, supply: string): Topology {
-  return a.lines.some((l) => l.rectifier.plus === supply) ? 'boost-pfc' : 'boost';
-}
-
-/** How directly a rail comes from an inlet: a connector behind a fuse or series diode counts most. */
-function inletRank(a: Anatomy, net: string): number {
-  let rank = 0;
-  const seen = new Set([net]);
-  const queue: [string, number][] = [[net, 0]];
-  for (let item = queue.shift(); item !== undefined; item = queue.shift()) {
-    const [here, fuses] = item;
-    if (a.graph.on(here, 'connector').length > 0) rank = Math.max(rank, 1 + fuses);
-    for (const { branch, pin } of a.graph.on(here, 'fuse', 'switch', 'ntc', 'diode')) {
-      if (branch.kind === 'diode' && pin === 0) continue;
-      const next = branch.nets[1 - pin]!;
-      if (seen.has(next) || a.grounds.has(next)) continue;
-      seen.add(next);
-      queue.push([next, fuses + 1]);
-    }
-  }
-  return rank;
 }

@@ -3,6 +3,7 @@ import type { Board } from '../circuit';
 import { DisjointSets } from '../graph';
 import { diodeClass } from './partGraph';
 import type { Branch, PartGraph } from './partGraph';
+import type { Core } from './windings';
 
 /**
  * Nets joined by conductive parts. `nets` are keys; `reference` is where the black lead goes, `references` others of
@@ -98,6 +99,32 @@ function sameSet(sets: DisjointSets, index: ReadonlyMap<string, number>, a: stri
   return sets.find(index.get(a)!) === sets.find(index.get(b)!);
 }
 
+/**
+ * Conductive two-terminal branches that alone join what a transformer separates: without the branch its ends would be
+ * in two islands that each hold windings of one core.
+ */
+export function isolationLinks(board: Board, graph: PartGraph, cores: readonly Core[]): readonly Branch[] {
+  const nets = [...graph.nets.keys()];
+  const index = new Map(nets.map((n, i) => [n, i]));
+  const transformers = cores.filter((c) => !c.choke);
+  return graph.all('resistor', 'fuse', 'switch', 'diode', 'ntc').filter((candidate) => {
+    if (candidate.kind === 'resistor' && candidate.value! >= BLEEDER_OHMS) return false;
+    const sets = new DisjointSets(nets.length);
+    for (const branch of graph.branches) {
+      if (branch === candidate || (branch.kind === 'resistor' && branch.value! >= BLEEDER_OHMS)) continue;
+      for (const [first, ...rest] of conductiveGroups(board, branch))
+        for (const n of rest) sets.union(index.get(first!)!, index.get(n)!);
+    }
+    const root = (net: string): number => sets.find(index.get(net)!);
+    const [here, there] = candidate.nets.map(root);
+    if (here === there) return false;
+    return transformers.some((core) => {
+      const sides = new Set(core.windings.map((w) => root(w.nets[0]!)));
+      return sides.has(here!) && sides.has(there!);
+    });
+  });
+}
+
 /** Whether a net belongs to a side of its own: a winding, an isolator's side, or an earth. */
 function hasLife(board: Board, graph: PartGraph, net: string): boolean {
   const coupled = new Set(board.couplings.flatMap((k) => [k.first.toLowerCase(), k.second.toLowerCase()]));
@@ -133,7 +160,7 @@ function returnScore(board: Board, graph: PartGraph, net: string): number {
     const part = branch.parts[0]!;
     switch (branch.kind) {
       case 'capacitor':
-        score += isElectrolytic(part) ? (pin === 1 ? 2 : -2) : 0.5;
+        score += isElectrolytic(part) ? (pin === 1 ? 1.5 : -1) : 0.5;
         break;
       case 'diode': {
         const reverse = diodeClass(board, branch) === 'zener';
@@ -160,7 +187,7 @@ function returnScore(board: Board, graph: PartGraph, net: string): number {
         score += pin === 1 ? 2 : -1;
         break;
       case 'ic':
-        score += 0.7;
+        score += 1;
         break;
       case 'connector':
         score += pin === branch.nets.length - 1 ? 0.6 : 0.2;

@@ -1,5 +1,5 @@
 import { assign } from '../graph';
-import { controllersOf } from './anatomy';
+import { controllersOf, isRail } from './anatomy';
 import type { Anatomy } from './anatomy';
 import type { SwitchGear } from './cells';
 import type { Converter } from './converters';
@@ -81,7 +81,10 @@ export function pinScenes(
   for (const core of gear.driveCores) {
     for (const winding of core.windings) {
       if (winding.nets.some((n) => gateNets.has(n))) continue;
-      for (const end of winding.nets) for (const n of alongDrive(a, end)) gateNets.add(n);
+      for (const end of winding.nets) {
+        if (a.grounds.has(end) || isRail(a, end)) continue;
+        for (const n of alongDrive(a, end)) gateNets.add(n);
+      }
     }
   }
   const outputs = new Set([

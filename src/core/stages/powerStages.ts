@@ -20,6 +20,7 @@ export function claimConverter(scene: Scene, c: Converter): void {
   if (c.core) {
     book.addAll(c.core.windings, 'transformer', 0.95, 'windings on one core');
     for (const node of c.nodes) claimBlocking(scene, c, node);
+    for (const w of c.core.windings) claimReset(scene, c, w);
   } else {
     const kind: StageKind = pfc
       ? 'pfc'
@@ -84,6 +85,14 @@ export function claimDriveCores(scene: Scene): void {
 
 function isEdgeButCoil(scene: Scene, net: string): boolean {
   return scene.a.grounds.has(net) || isRail(scene.a, net);
+}
+
+/** The diode of a reset winding: from ground to the end that is not on the supply. */
+function claimReset({ a, book }: Scene, c: Converter, winding: Branch): void {
+  if (c.coils.includes(winding) || !winding.nets.includes(c.supply)) return;
+  for (const d of diodesAt(a, farEnd(winding, c.supply), 'cathode')) {
+    if (a.grounds.has(d.nets[0]!)) book.add(d, 'clamp', 0.9, 'lets the reset winding return its energy');
+  }
 }
 
 /** A capacitor in series with the winding, or across two switching nodes. */
@@ -178,7 +187,8 @@ function claimDrive(scene: Scene, t: Converter['transistors'][number]): void {
   for (const b of drive.bias) {
     const far = farEnd(b, t.control);
     const up = isRail(a, far) && !a.grounds.has(far);
-    if (b.kind === 'resistor' && up) book.add(b, 'startup', 0.8, 'gives the first drive to the control pin');
+    const told = [...drive.nets].some((n) => a.graph.on(n, 'ic').some((p) => p.branch.nets.length >= 3));
+    if (b.kind === 'resistor' && up && !told) book.add(b, 'startup', 0.8, 'gives the first drive to the control pin');
     else book.add(b, 'gate-drive', 0.85, 'keeps the control pin in bounds');
   }
   for (const thief of a.transistors) {
@@ -213,7 +223,8 @@ export function claimSecondaries(scene: Scene): void {
   const { a, book } = scene;
   const power = new Set([...scene.gear.drives.keys()]);
   for (const s of scene.secondaries) {
-    const kind: StageKind = s.auxiliary ? 'aux-supply' : 'output-rectifier';
+    const pumped = s.series.some((b) => b.kind === 'capacitor');
+    const kind: StageKind = s.auxiliary ? 'aux-supply' : pumped ? 'multiplier' : 'output-rectifier';
     book.addAll(s.rectifiers, kind, 0.9, s.auxiliary ? 'rectifies the auxiliary winding' : 'rectifies the winding');
     book.addAll(s.series, kind, 0.85, 'in series with the rectifier');
     for (const rail of s.rails) {

@@ -11,6 +11,7 @@ import { findConverters } from './converters';
 import { hazardOf } from './hazards';
 import type { IslandHazard } from './hazards';
 import { claimDirectInlet, claimLine } from './inputStages';
+import { isolationLinks } from './islands';
 import type { Branch } from './partGraph';
 import { findPinRoles, pinScenes } from './pinRoles';
 import type { PinFinding } from './pinRoles';
@@ -171,7 +172,7 @@ function describe(scene: Scene, overrides: StageOverrides, crossing: readonly Br
     ...nameTopology(scene),
     pins: pinsByRef(scene),
     islands: describeIslands(scene),
-    crossings: describeCrossings(crossing),
+    crossings: describeCrossings([...crossing, ...isolationLinks(a.board, a.graph, a.cores)]),
   };
 }
 

@@ -67,6 +67,11 @@ export function findLineInput(graph: PartGraph, cores: readonly Core[], rectifie
   return fedTwice ? { rectifier, poles, series, connectors } : null;
 }
 
+/** The line of a transformer whose primary lies straight across it: no rectifier in between. */
+export function findTransformerInput(graph: PartGraph, cores: readonly Core[], winding: Branch): LineInput | null {
+  return findLineInput(graph, cores, { branches: [], ac: winding.nets, plus: '', minus: '' });
+}
+
 /** Conductors from seed nets back along series parts: fuses, thermistors, contacts, chokes, small resistors. */
 export function growPoles(
   graph: PartGraph,

@@ -105,6 +105,8 @@ function rectifyEnd(
       const onward = [...behind].some((n) => isRail(a, n)) ? null : dropperBehind(a, rail);
       if (![...behind].some((n) => isRail(a, n)) && onward === null && !a.grounds.has(rail)) continue;
       if (winding.nets.includes(rail)) continue;
+      // A reset winding returns its energy to the supply it hangs on.
+      if (a.grounds.has(rail) && isRail(a, farEnd(winding, end))) continue;
       rectifiers.add(branch);
       if (through) series.add(through);
       for (const n of behind) rails.add(n);

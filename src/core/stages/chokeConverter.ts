@@ -1,0 +1,122 @@
+import { inductorsAt, isRail } from './anatomy';
+import type { Anatomy } from './anatomy';
+import { diodesAt } from './cells';
+import { icSupply } from './converters';
+import type { Converter, SwitchNode, Topology } from './converters';
+import { farEnd } from './partGraph';
+import type { Branch } from './partGraph';
+import { railBehind } from './secondaries';
+
+/** A switch on a plain choke (or on the only winding of a coupled one that carries power). */
+export function chokeConverter(
+  a: Anatomy,
+  node: SwitchNode,
+  nodes: readonly SwitchNode[],
+  drive: ReadonlySet<Branch>,
+): Converter | null {
+  if (isRail(a, node.net) || a.grounds.has(node.net)) return null;
+  const choke = inductorsAt(a, node.net).find((l) => !drive.has(l));
+  if (!choke) return null;
+  const far = farEnd(choke, node.net);
+  const base = { transistors: node.transistors, ics: node.ics, coils: [choke], core: null, nodes: [node.net] };
+  const legs = node.leg ? [node.leg] : [];
+  const other = nodes.find((n) => n !== node && n.net === far && n.leg);
+  if (node.leg && other?.leg) {
+    const supply = [node.leg.rail, other.leg.rail].sort((x, y) => inletRank(a, y) - inletRank(a, x))[0]!;
+    return {
+      ...base,
+      transistors: [...node.transistors, ...other.transistors],
+      nodes: [node.net, far],
+      legs: [node.leg, other.leg],
+      topology: 'buck-boost',
+      why: 'a leg at either end of one choke',
+      supply,
+      outputs: new Set([node.leg.rail, other.leg.rail].filter((r) => r !== supply)),
+    };
+  }
+  if (node.leg) {
+    const raises = inletRank(a, far) > inletRank(a, node.leg.rail);
+    return raises
+      ? {
+          ...base,
+          legs,
+          topology: boostKind(a, far),
+          why: 'the choke comes from the inlet, the upper switch leads on',
+          supply: far,
+          outputs: railBehind(a, node.leg.rail),
+        }
+      : {
+          ...base,
+          legs,
+          topology: 'synchronous-buck',
+          why: 'a leg across the input feeds a choke into the output',
+          supply: node.leg.rail,
+          outputs: railBehind(a, far),
+        };
+  }
+  const onward = diodesAt(a, node.net, 'anode').find((d) => isRail(a, d.nets[1]!) && d.nets[1] !== far);
+  const freewheel = diodesAt(a, node.net, 'cathode').find((d) => d.nets[0] !== far);
+  const feeds =
+    node.transistors.find((t) => t.low === node.net)?.high ?? (node.ics.length > 0 ? icSupply(a, node, far) : '');
+  if (freewheel && a.grounds.has(far)) {
+    return {
+      ...base,
+      legs,
+      topology: 'buck-boost',
+      why: 'the choke stands between switch and ground, the diode draws below it',
+      supply: feeds,
+      outputs: railBehind(a, freewheel.nets[0]!),
+    };
+  }
+  if (freewheel) {
+    return {
+      ...base,
+      legs,
+      topology: 'buck',
+      why: 'the switch feeds a choke from above, a diode carries on from ground',
+      supply: feeds,
+      outputs: railBehind(a, far),
+    };
+  }
+  if (onward) {
+    return {
+      ...base,
+      legs,
+      topology: boostKind(a, far),
+      why: 'the choke comes from the input, a diode leads on to a higher rail',
+      supply: far,
+      outputs: railBehind(a, onward.nets[1]!),
+    };
+  }
+  return {
+    ...base,
+    legs,
+    topology: 'unknown',
+    why: 'a switch on a coil without a rectifier',
+    supply: far,
+    outputs: new Set(),
+  };
+}
+
+function boostKind(a: Anatomy, supply: string): Topology {
+  return a.lines.some((l) => l.rectifier.plus === supply) ? 'boost-pfc' : 'boost';
+}
+
+/** How directly a rail comes from an inlet: a connector behind a fuse or series diode counts most. */
+function inletRank(a: Anatomy, net: string): number {
+  let rank = 0;
+  const seen = new Set([net]);
+  const queue: [string, number][] = [[net, 0]];
+  for (let item = queue.shift(); item !== undefined; item = queue.shift()) {
+    const [here, fuses] = item;
+    if (a.graph.on(here, 'connector').length > 0) rank = Math.max(rank, 1 + fuses);
+    for (const { branch, pin } of a.graph.on(here, 'fuse', 'switch', 'ntc', 'diode')) {
+      if (branch.kind === 'diode' && pin === 0) continue;
+      const next = branch.nets[1 - pin]!;
+      if (seen.has(next) || a.grounds.has(next)) continue;
+      seen.add(next);
+      queue.push([next, fuses + 1]);
+    }
+  }
+  return rank;
+}

@@ -1,0 +1,224 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { DISTURBANCES, disturb, scorePins, scoreStages, stageAccuracy } from '../../../bench/stageAccuracy';
+import type { StageLabels } from '../../../bench/stageAccuracy';
+import { EXAMPLE_BOARDS, exampleBoard } from '../../../bench/exampleBoards';
+import { ARCHETYPES, archetypeBoard } from '../archetype';
+import { netKey } from '../circuit';
+import type { Board } from '../circuit';
+import { readNetlist } from '../netlist';
+import { STAGE_KINDS, recogniseStages } from '.';
+
+const root = process.env['LANTERN_ROOT'] ?? process.cwd();
+
+type Labels = StageLabels & {
+  islands: { nets: string[]; reference: string; references?: string[]; hazard: string }[];
+};
+
+function labelled(name: string): { board: Board; labels: Labels } {
+  // What the netlist alone tells: the nameplate is not looked at.
+  const { nameplate: _plate, facts: _facts, ...board } = exampleBoard(name);
+  const labels = JSON.parse(readFileSync(join(root, `fixtures/boards/${name}.labels.json`), 'utf8')) as Labels;
+  return { board, labels };
+}
+
+function boardOf(...lines: string[]): Board {
+  const read = readNetlist(['t', ...lines].join('\n'));
+  if (!read.ok) throw new Error(read.problem.map((p) => p.sentence).join('\n'));
+  return read.value.board;
+}
+
+const kindOf = (board: Board): Record<string, string> =>
+  Object.fromEntries(recogniseStages(board).stages.flatMap((s) => s.parts.map((p) => [p, s.kind])));
+
+describe.each([...EXAMPLE_BOARDS])('%s', (name) => {
+  const { board, labels } = labelled(name);
+  const map = recogniseStages(board);
+
+  test('topology and stages', () => {
+    expect(map.topology).toBe(labels.topology);
+    const score = scoreStages(map, labels);
+    expect(score.f1).toBeGreaterThanOrEqual(0.95);
+  });
+
+  test('every part is in one stage, with a reason and a confidence between 0 and 1', () => {
+    const placed = map.stages.flatMap((s) => s.parts);
+    expect(new Set(placed).size).toBe(placed.length);
+    expect([...placed, ...map.unplaced.map((u) => u.ref)].sort()).toEqual(board.parts.map((p) => p.ref).sort());
+    for (const stage of map.stages) {
+      expect(stage.confidence).toBeGreaterThan(0);
+      expect(stage.confidence).toBeLessThanOrEqual(1);
+      for (const ref of stage.parts) expect(stage.reasons[ref]).toMatch(/\w/u);
+    }
+  });
+
+  test('islands, references and hazards as labelled', () => {
+    const told = (list: readonly { nets: readonly string[]; reference: string; hazard: string }[]): string[] =>
+      list.map((i) => `${i.hazard} ${netKey(i.reference)}: ${[...i.nets].map(netKey).sort().join(' ')}`).sort();
+    expect(told(map.islands)).toEqual(told(labels.islands));
+  });
+
+  test('nothing but names changes nothing: pin roles and islands follow', () => {
+    const other = disturb({ board, labels }, 'renamed', 5);
+    const again = recogniseStages(other.board);
+    const pins = (m: typeof map): string[] => Object.values(m.pins).map((l) => l.map((p) => p.role).join(' '));
+    expect(pins(again).sort()).toEqual(pins(map).sort());
+    expect(again.islands.map((i) => `${i.hazard} ${i.nets.length}`)).toEqual(
+      map.islands.map((i) => `${i.hazard} ${i.nets.length}`),
+    );
+  });
+});
+
+test('controller pins: at least 95 % of all labelled ones', () => {
+  const scores = EXAMPLE_BOARDS.map((name) => {
+    const { board, labels } = labelled(name);
+    return scorePins(recogniseStages(board), labels);
+  });
+  const right = scores.reduce((s, p) => s + p.right, 0);
+  const of = scores.reduce((s, p) => s + p.of, 0);
+  expect(of).toBeGreaterThan(70);
+  expect(right / of).toBeGreaterThanOrEqual(0.95);
+});
+
+test('disturbed boards: the mean over 20 seeds of a kind drops by less than 0.05', () => {
+  const drops: Record<string, number[]> = Object.fromEntries(DISTURBANCES.map((k) => [k, []]));
+  for (const name of EXAMPLE_BOARDS) {
+    const scores = stageAccuracy(labelled(name), 20);
+    for (const kind of DISTURBANCES) {
+      drops[kind]!.push(scores.f1 - scores.disturbed[kind].mean);
+      expect([name, kind, scores.disturbed[kind].topologies]).toEqual([name, kind, 20]);
+      expect(scores.disturbed[kind].worst).toBeGreaterThan(0.85);
+    }
+  }
+  for (const kind of DISTURBANCES) {
+    expect(drops[kind]!.reduce((a, b) => a + b, 0) / EXAMPLE_BOARDS.length).toBeLessThan(0.05);
+  }
+}, 120_000);
+
+describe('typical circuits of every topology', () => {
+  test.each(ARCHETYPES.map((a) => [a.name, a] as const))('%s', (_name, archetype) => {
+    const { nameplate: _plate, ...board } = archetypeBoard(archetype.name)!;
+    const map = recogniseStages(board);
+    expect(map.topology).toBe(archetype.topology);
+    expect(map.unplaced).toEqual([]);
+    expect(map.stages.every((s) => STAGE_KINDS.includes(s.kind))).toBe(true);
+    // The headings of the text name the stage of the lines under them.
+    const found = kindOf(board);
+    let kind: string | null = null;
+    let [right, all] = [0, 0];
+    for (const line of archetype.netlist.split('\n')) {
+      const heading = /^\* --- (\S+)$/u.exec(line)?.[1];
+      if (heading !== undefined) kind = heading;
+      if (line.startsWith('.')) break;
+      const ref = /^X?([A-Z]\w*) /u.exec(line)?.[1];
+      if (kind === null || ref === undefined || found[ref] === undefined) continue;
+      all++;
+      if (found[ref] === kind) right++;
+    }
+    if (all > 0) expect(right / all).toBeGreaterThan(0.85);
+  });
+});
+
+describe('what the rules rest on', () => {
+  const flyback = (...more: string[]): Board =>
+    boardOf(
+      'XJ1 A B CONN',
+      'XF1 A C FUSE',
+      'XBD1 C B P N BRIDGE',
+      'C1 P N 100u vr=400 esr=0.3',
+      'LP P D 500u',
+      'LS O S 30u',
+      'KP LP LS 0.99',
+      'M1 D G N MM',
+      'XU1 N F V G CHIP',
+      'D2 S R DD',
+      'C2 R O 470u vr=25 esr=0.05',
+      'XJ2 R O CONN',
+      ...more,
+      '.model MM NMOS()',
+      '.model DD D(BV=100)',
+    );
+
+  test('a small flyback without snubber, opto or auxiliary winding is one all the same', () => {
+    const map = recogniseStages(flyback());
+    expect(map.topology).toBe('flyback');
+    expect(map.islands.map((i) => [i.reference, i.hazard])).toEqual([
+      ['N', 'mains'],
+      ['O', 'elv'],
+    ]);
+  });
+
+  test('a Y capacitor and a bleeder of a megohm may cross the barrier, other parts are found out', () => {
+    const safe = recogniseStages(flyback('CY1 N O 2.2n mark=Y1', 'RB1 N O 4.7MEG'));
+    expect(safe.crossings.map((c) => [c.ref, c.allowed]).sort()).toEqual([
+      ['CY1', true],
+      ['RB1', true],
+    ]);
+    const big = recogniseStages(flyback('CX9 N O 470n'));
+    expect(big.crossings).toMatchObject([{ ref: 'CX9', allowed: false }]);
+    const link = recogniseStages(flyback('RX9 N O 10k'));
+    expect(link.crossings).toMatchObject([{ ref: 'RX9', allowed: false }]);
+    expect(link.islands).toHaveLength(1);
+  });
+
+  test('what is set by hand wins, and says so', () => {
+    const map = recogniseStages(flyback(), { C2: 'tank' });
+    const tank = map.stages.find((s) => s.kind === 'tank');
+    expect(tank).toMatchObject({ parts: ['C2'], confidence: 1, reasons: { C2: 'set by hand' } });
+  });
+
+  test('a part joined to nothing known is left without a stage, with the reason', () => {
+    const map = recogniseStages(boardOf('R1 X Y 1k'));
+    expect(map.topology).toBe('unknown');
+    expect(map.unplaced).toEqual([{ ref: 'R1', why: expect.stringContaining('recognised') }]);
+  });
+
+  test('an unsmoothed or low-voltage bridge is not mains', () => {
+    const map = recogniseStages(
+      boardOf(
+        'XJ1 A B CONN',
+        'XF1 A C FUSE ir=2',
+        'XBD1 C B P N BRIDGE',
+        'C1 P N 1000u vr=35 esr=0.05',
+        'XU1 P N O REG3',
+        'C2 O N 10u',
+        'XJ2 O N CONN',
+      ),
+    );
+    expect(map.islands[0]!.hazard).toBe('elv');
+    expect(map.topology).toBe('linear');
+  });
+
+  test('the nameplate says when a battery hangs on an island', () => {
+    const board = boardOf(
+      'XJ1 A N CONN',
+      'XF1 A B FUSE',
+      'C1 B N 100u vr=16',
+      'L1 B S 10u',
+      'XU1 S N F B CHIP',
+      'D1 S O DD',
+      'C2 O N 22u vr=25',
+      'XJ2 O N CONN',
+      '.model DD D(IS=3e-7 BV=40)',
+    );
+    const plate = { source: 'battery', inputRail: 'A', inputReturn: 'N' } as const;
+    expect(recogniseStages(board).topology).toBe('boost');
+    expect(recogniseStages({ ...board, nameplate: plate }).islands[0]!.hazard).toBe('battery');
+    expect(recogniseStages({ ...board, nameplate: { ...plate, source: 'dc' } }).islands[0]!.hazard).toBe('elv');
+  });
+
+  test('an empty position stands with its neighbours', () => {
+    const { board } = labelled('bench-supply-13v8');
+    expect(kindOf(board)['RJP1']).toBe('bulk');
+  });
+
+  test("a pin's role comes with the runner-up and a reason in words", () => {
+    const { board } = labelled('lamp-supply-24v');
+    const pins = recogniseStages(board).pins['U1']!;
+    expect(pins.map((p) => p.role)).toEqual(['GND', 'FB', 'RT', 'CS', 'VCC', 'GATE']);
+    const supply = pins[4]!;
+    expect(supply.reasons.join(' ')).toMatch(/auxiliary winding/u);
+    expect(supply.reasons.join(' ')).toMatch(/start-up resistor/u);
+    expect(pins.every((p) => p.runnerUp === null || p.runnerUp.score <= p.score + 0.5)).toBe(true);
+  });
+});
