@@ -16,6 +16,7 @@ const TIERS: Readonly<Record<string, number>> = {
   solve: 5,
   schematic: 5,
   archetype: 5,
+  trace: 6,
   meter: 6,
   expect: 7,
   substitute: 7,

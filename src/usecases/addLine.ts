@@ -3,18 +3,20 @@ import { findPart } from '@/core/circuit';
 import { ProblemError } from '@/core/problem';
 import { judgeSubstitution } from '@/core/substitute';
 import { boardsOf } from '@/data/board/boardTable';
-import { insertFaultCall, insertLine, insertReplacement, lineByClientKey } from '@/data/ledger/ledgerTable';
+import { insertFaultCall, insertLine, insertReplacement, ledgerOf, lineByClientKey } from '@/data/ledger/ledgerTable';
 import { withTransaction } from '@/data/pool';
 import type { Tx } from '@/data/pool';
 import { boardFromJson } from '@/wire/boardJson';
 import type { NewLine, StoredLine } from '@/wire/ledger';
 import { requireJob } from './openJob';
+import { checkShorthand, retrace } from './retrace';
 
 /**
  * Writes one line into a job's ledger, with its fault call or replacement, all or nothing.
  *
  * The same client key twice gives the first line again: a repeated request after a lost answer writes nothing new.
- * Throws ProblemError `no-such-job`, `refused-substitution` and what `insertLine` throws.
+ * A tracing fact, or its reversal, makes a new version of its board.
+ * Throws ProblemError `no-such-job`, `shorthand`, `no-such-place`, `refused-substitution` and what `insertLine` throws.
  */
 export async function addLine(pool: Pool, tag: string, line: NewLine, now: Date): Promise<StoredLine> {
   const job = await requireJob(pool, tag);
@@ -32,7 +34,11 @@ async function write(tx: Tx, jobId: string, line: NewLine, now: Date): Promise<S
   if (already) return already;
   const { entry, boardId } = line;
   if (entry.kind === 'replacement' && boardId !== null) await checkReplacement(tx, jobId, boardId, entry.body);
+  if (entry.kind === 'trace') checkShorthand(entry.body.text);
   const stored = await insertLine(tx, jobId, line, now);
+  if (entry.kind === 'trace' && boardId !== null) await retrace(tx, jobId, boardId, stored.id, now);
+  const undone = line.reverses === null ? undefined : (await ledgerOf(tx, jobId)).find((l) => l.id === line.reverses);
+  if (undone?.entry.kind === 'trace' && undone.boardId !== null) await retrace(tx, jobId, undone.boardId, null, now);
   if (entry.kind === 'fault' && boardId !== null)
     await insertFaultCall(tx, jobId, stored.id, boardId, entry.body.fault);
   if (entry.kind === 'replacement' && boardId !== null) {

@@ -11,7 +11,6 @@ import { changeBoards } from './changeBoards';
 import { createJob } from './createJob';
 import { jobJson, readingsCsv } from './exportJob';
 import { liveJobs, openBench, openJob } from './openJob';
-import { reviseBoard } from './reviseBoard';
 
 type Database = Awaited<ReturnType<typeof testDatabase>>;
 let db: Database;
@@ -283,17 +282,41 @@ test('faults and replacements have rows of their own that point at their lines; 
   expect(await codeOf(addLine(db.pool, 'T-1', line(fuse), NOW))).toBe('refused-substitution');
 });
 
-test('a changed board is a new version; the old one stays', async () => {
-  await Promise.all(
-    ['one', 'two', 'three'].map((title) =>
-      reviseBoard(db.pool, 'T-1', board, 'Bench A', title, (b) => ({ ...b, title }), NOW),
-    ),
+test('a tracing fact makes a new version of the board; the old one stays; undoing it derives the board anew', async () => {
+  const trace = (text: string): NewLine => ({ ...line({ kind: 'trace', body: { text } }), boardId: board });
+  const written = await Promise.all(
+    ['R1 "472" is=4.7k basis=seen', 'R1.1 -- R1.1'].map((t) => addLine(db.pool, 'T-1', trace(t), NOW)),
   );
-  const versions = await db.pool.query('select version from board_version where board_id = $1 order by version', [
-    board,
-  ]);
-  expect(versions.rows.map((r: { version: number }) => r.version)).toEqual([1, 2, 3, 4]);
-  expect((await openJob(db.pool, 'T-1')).boards[0]!.version).toBe(4);
+  const value = async (): Promise<unknown> => {
+    const part = (await openJob(db.pool, 'T-1')).boards[0]!.content.parts.find((p) => p.ref === 'R1')!;
+    return 'value' in part ? [part.value, part.basis] : null;
+  };
+  expect(await value()).toEqual([4700, 'seen']);
+  const before = (await openJob(db.pool, 'T-1')).boards[0]!.version;
+  await addLine(
+    db.pool,
+    'T-1',
+    { ...line({ kind: 'reversal', body: { reason: 'wrong part' } }), reverses: written[0]!.id },
+    NOW,
+  );
+  expect((await openJob(db.pool, 'T-1')).boards[0]!.version).toBe(before + 1);
+  expect(await value()).not.toEqual([4700, 'seen']);
+  const versions = await db.pool.query(
+    'select version, origin from board_version where board_id = $1 order by version',
+    [board],
+  );
+  expect(versions.rows.map((r: { origin: string }) => r.origin)).toEqual(['typical', 'trace', 'trace', 'trace']);
+});
+
+test('a line of the shorthand that cannot be read, or names what is not there, is refused and nothing is written', async () => {
+  const trace = (text: string): NewLine => ({ ...line({ kind: 'trace', body: { text } }), boardId: board });
+  const count = async (): Promise<number> => (await openJob(db.pool, 'T-1')).lines.length;
+  const before = await count();
+  expect(await codeOf(addLine(db.pool, 'T-1', trace('R7 4k7 ONE'), NOW))).toBe('shorthand');
+  expect(await codeOf(addLine(db.pool, 'T-1', trace('# a remark'), NOW))).toBe('shorthand');
+  expect(await codeOf(addLine(db.pool, 'T-1', trace('drop R999'), NOW))).toBe('no-such-place');
+  expect(await codeOf(addLine(db.pool, 'T-1', { ...trace('drop R1'), boardId: null }, NOW))).not.toBe('done');
+  expect(await count()).toBe(before);
 });
 
 test('exports hold the readings with what was to be expected', async () => {

@@ -1,6 +1,6 @@
 import { liveSource } from '@/core/job';
 import { ProblemError } from '@/core/problem';
-import { boardsOf } from '@/data/board/boardTable';
+import { boardsOf, startsOf } from '@/data/board/boardTable';
 import type { StoredBoard } from '@/data/board/boardTable';
 import { harnessesOf } from '@/data/harness/harnessTable';
 import type { StoredHarness } from '@/data/harness/harnessTable';
@@ -8,12 +8,15 @@ import { isolationsOf, ledgerOf } from '@/data/ledger/ledgerTable';
 import { allJobs, jobByTag } from '@/data/job/jobTable';
 import type { StoredJob } from '@/data/job/jobTable';
 import type { Db } from '@/data/pool';
+import type { BoardJson } from '@/wire/boardJson';
 import type { StoredLine } from '@/wire/ledger';
 
 /** Everything a job's screens need. */
 export interface OpenJob {
   readonly job: StoredJob;
   readonly boards: readonly StoredBoard[];
+  /** What each board was before any tracing fact, by board id. */
+  readonly starts: Readonly<Record<string, BoardJson>>;
   readonly harnesses: readonly StoredHarness[];
   readonly lines: readonly StoredLine[];
 }
@@ -54,6 +57,7 @@ async function openOne(db: Db, job: StoredJob): Promise<OpenJob> {
   return {
     job,
     boards: await boardsOf(db, job.id),
+    starts: Object.fromEntries(await startsOf(db, job.id)),
     harnesses: await harnessesOf(db, job.id),
     lines: await ledgerOf(db, job.id),
   };

@@ -91,6 +91,7 @@ export const LedgerEntry = z.discriminatedUnion('kind', [
     kind: z.literal('safety-test'),
     body: z.strictObject({ test: z.string().min(1).max(80), result: Words.min(1) }),
   }),
+  z.strictObject({ kind: z.literal('trace'), body: z.strictObject({ text: z.string().trim().min(1).max(500) }) }),
   z.strictObject({ kind: z.literal('reversal'), body: z.strictObject({ reason: Words }) }),
 ]);
 export type LedgerEntry = z.output<typeof LedgerEntry>;

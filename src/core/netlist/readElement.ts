@@ -62,6 +62,11 @@ export function readElement(line: number, text: string, ownSubcircuits: Readonly
     return { problems: draft.problems };
   }
   const broken = draft.problems.some((p) => p.code === 'netlist-error');
+  const printed = reading.part?.keys.find((k) => k.key.toLowerCase() === 'printed')?.text;
+  if (reading.part && printed !== undefined && name.slice(1) === printed && !broken) {
+    const keys = reading.part.keys.filter((k) => k.key.toLowerCase() !== 'printed');
+    return { part: { ...reading.part, ref: printed, keys }, problems: draft.problems };
+  }
   return broken ? { problems: draft.problems } : { ...reading, problems: draft.problems };
 }
 

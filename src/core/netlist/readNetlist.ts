@@ -8,7 +8,7 @@ import { netlistError } from './problems';
 import type { NetlistProblem } from './problems';
 import { readElement } from './readElement';
 import { readModel } from './readModel';
-import { couplingLine, partLine } from './writeNetlist';
+import { couplingLine, elementName, partLine } from './writeNetlist';
 
 /** A board that was read, with what was implausible about it. */
 export interface NetlistReading {
@@ -53,6 +53,7 @@ export function readNetlist(source: string): Result<NetlistReading, readonly Net
       break;
     } else readLine(draft, line, ownSubcircuits);
   }
+  nameWindings(draft);
   checkReferences(draft);
   const errors = draft.problems.filter((p) => p.code === 'netlist-error');
   if (draft.parts.length === 0 && errors.length === 0) {
@@ -69,6 +70,18 @@ export function readNetlist(source: string): Result<NetlistReading, readonly Net
       layout: draft.layout,
     },
     warnings: draft.problems,
+  });
+}
+
+/** Couplings name elements; on the board a winding has the designator that is printed there. */
+function nameWindings(draft: Draft): void {
+  const printed = new Map(draft.parts.map(({ part }) => [elementName(part).toLowerCase(), part.ref] as const));
+  const ref = (name: string): string => printed.get(name.toLowerCase()) ?? name;
+  draft.couplings.forEach((c, i) => {
+    draft.couplings[i] = {
+      ...c,
+      coupling: { ...c.coupling, first: ref(c.coupling.first), second: ref(c.coupling.second) },
+    };
   });
 }
 
@@ -104,7 +117,7 @@ function readLine(draft: Draft, line: LogicalLine, ownSubcircuits: ReadonlySet<s
       kind: 'coupling',
       name: coupling.name,
       written: line.written,
-      canonical: couplingLine(coupling),
+      canonical: couplingLine(coupling, []),
     });
   }
 }

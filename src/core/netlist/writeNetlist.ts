@@ -9,8 +9,27 @@ function keyPair(key: string, text: string): string {
 
 /** One part as an element line of the board netlist, keys in their order. */
 export function partLine(part: Part): string {
-  const keys = part.keys.map((k) => keyPair(k.key, k.text));
-  return [...operands(part), ...keys].join(' ');
+  const own = part.keys.filter((k) => k.key !== 'printed').map((k) => keyPair(k.key, k.text));
+  const name = elementName(part);
+  const keys = name === part.ref || name === `X${part.ref}` ? own : [...own, keyPair('printed', part.ref)];
+  return [name, ...operands(part), ...keys].join(' ');
+}
+
+const LETTERS: Partial<Record<Part['kind'], string>> = {
+  resistor: 'R',
+  capacitor: 'C',
+  inductor: 'L',
+  'voltage-source': 'V',
+  'current-source': 'I',
+  diode: 'D',
+  bjt: 'Q',
+  mosfet: 'M',
+};
+
+/** An element's name begins with its letter; a designator that does not gets it in front, and is kept as `printed=`. */
+export function elementName(part: Part): string {
+  const letter = LETTERS[part.kind] ?? 'X';
+  return letter !== 'X' && part.ref.toUpperCase().startsWith(letter) ? part.ref : `${letter}${part.ref}`;
 }
 
 function operands(part: Part): readonly string[] {
@@ -20,13 +39,13 @@ function operands(part: Part): readonly string[] {
     case 'inductor':
     case 'voltage-source':
     case 'current-source':
-      return [part.ref, ...part.nets, part.valueText];
+      return [...part.nets, part.valueText];
     case 'diode':
     case 'bjt':
     case 'mosfet':
-      return [part.ref, ...part.nets, part.model];
+      return [...part.nets, part.model];
     case 'ic':
-      return [`X${part.ref}`, ...part.nets, part.subcircuit];
+      return [...part.nets, part.subcircuit];
     case 'fuse':
     case 'switch':
     case 'ntc':
@@ -39,15 +58,19 @@ function operands(part: Part): readonly string[] {
     case 'lamp':
     case 'triac':
     case 'connector':
-      return [`X${part.ref}`, ...part.nets, BLOCK_NAMES[part.kind]];
+      return [...part.nets, BLOCK_NAMES[part.kind]];
     default:
       return assertNever(part);
   }
 }
 
 /** One coupling as an element line. */
-export function couplingLine(coupling: Coupling): string {
-  return `${coupling.name} ${coupling.first} ${coupling.second} ${coupling.factor}`;
+export function couplingLine(coupling: Coupling, parts: readonly Part[]): string {
+  const name = (ref: string): string => {
+    const part = parts.find((p) => p.ref.toLowerCase() === ref.toLowerCase());
+    return part ? elementName(part) : ref;
+  };
+  return `${coupling.name} ${name(coupling.first)} ${name(coupling.second)} ${coupling.factor}`;
 }
 
 /**
@@ -67,7 +90,7 @@ export function writeNetlist(board: Board): string {
     if (item.kind === 'verbatim') return item.written;
     const key = item.name.toLowerCase();
     if (item.kind === 'part') return take(parts, key, (p) => inPlace(item, partLine(p)));
-    if (item.kind === 'coupling') return take(couplings, key, (c) => inPlace(item, couplingLine(c)));
+    if (item.kind === 'coupling') return take(couplings, key, (c) => inPlace(item, couplingLine(c, board.parts)));
     if (item.kind === 'model') return models.delete(key) ? board.models.get(key)?.written : undefined;
     return insides.delete(key) ? board.subcircuits.get(key)?.written.join('\n') : undefined;
   };
@@ -77,7 +100,10 @@ export function writeNetlist(board: Board): string {
     lines.push(text);
     if (item.kind === 'part' || item.kind === 'coupling') newPartsAt = lines.length;
   }
-  const added = [...[...parts.values()].map(partLine), ...[...couplings.values()].map(couplingLine)];
+  const added = [
+    ...[...parts.values()].map(partLine),
+    ...[...couplings.values()].map((c) => couplingLine(c, board.parts)),
+  ];
   lines.splice(newPartsAt < 0 ? 0 : newPartsAt, 0, ...added);
   const tail = lines.findIndex((l) => /^\.end\s*$/imu.test(l));
   const rest = [

@@ -1,4 +1,4 @@
-import { marking, netKey } from '../circuit';
+import { keyText, marking, netKey } from '../circuit';
 import type { Board, Part } from '../circuit';
 import { DisjointSets } from '../graph';
 import { anatomy, isRail } from './anatomy';
@@ -157,7 +157,8 @@ function describe(scene: Scene, overrides: StageOverrides, crossing: readonly Br
   for (const part of a.board.parts) {
     const branch = a.graph.branchOf(part.ref);
     const nets = part.nets.map(netKey);
-    const forced = overrides[part.ref];
+    const word = keyText(part, 'stage');
+    const forced = overrides[part.ref] ?? STAGE_KINDS.find((k) => k === word);
     const best = branch ? book.best(branch) : voteForPosition(scene, part);
     if (forced) placed.push({ part, kind: forced, confidence: 1, why: 'set by hand', nets });
     else if (best) {

@@ -8,7 +8,7 @@ const Row = z
   .transform((row) => row);
 /** A board of a job in its latest version. */
 export type StoredBoard = z.output<typeof Row>;
-export type BoardOrigin = 'typical' | 'netlist' | 'json' | 'copy' | 'edit';
+export type BoardOrigin = 'typical' | 'netlist' | 'json' | 'copy' | 'empty' | 'edit' | 'trace';
 
 /** The boards of a job, each in its latest version, in the order they were added. */
 export async function boardsOf(db: Db, jobId: string): Promise<readonly StoredBoard[]> {
@@ -19,6 +19,18 @@ export async function boardsOf(db: Db, jobId: string): Promise<readonly StoredBo
     [jobId],
   );
   return manyRows(Row, rows);
+}
+
+/** The content that a job's boards had before any tracing fact, by board id. */
+export async function startsOf(db: Db, jobId: string): Promise<ReadonlyMap<string, BoardJson>> {
+  const { rows } = await db.query(
+    `select distinct on (b.id) b.id, v.content
+     from board b join board_version v on v.board_id = b.id
+     where b.job_id = $1 and v.origin <> 'trace' order by b.id, v.version desc`,
+    [jobId],
+  );
+  const Start = z.strictObject({ id: z.string(), content: BoardJson });
+  return new Map(manyRows(Start, rows).map((row) => [row.id, row.content]));
 }
 
 /** Adds a board to a job, with its first version. Gives the board's id. Throws ProblemError `label-taken`. */

@@ -8,15 +8,14 @@ import { linesOf } from '@/core/job';
 import type { ReadingBody } from '@/core/job';
 import { solverFor } from '@/core/meter';
 import type { RankedReading } from '@/core/marking';
+import { netlistText } from '@/core/netlist';
 import { engineeringParts, formatQuantity, parseQuantity } from '@/core/quantity';
 import { useJob } from '@/features/frame/JobContext';
 import { expectedWords, seenWords } from '@/features/frame/lineWords';
-import { postJson } from '@/features/frame/postJson';
 import type { Selection } from '@/features/schematic/Schematic';
 import { shortValue } from '@/features/schematic/Schematic';
 import { Button } from '@/ui/Button';
 import { TextField } from '@/ui/Field';
-import type { StoredLine } from '@/wire/ledger';
 import { BasisMark } from './BasisMark';
 import { MarkReadings } from './MarkReadings';
 
@@ -161,21 +160,12 @@ function pairsOf(part: Part): readonly (readonly [string, string])[] {
 
 /** "On my board it is …" and "not on my board": each makes a new version of the board and a line in the log. */
 function OnMyBoard({ boardId, part }: { boardId: string; part: Part }) {
-  const { job, actor, takeBoard, setTrouble } = useJob();
+  const { addLine } = useJob();
   const [value, setValue] = useState('');
   const [mark, setMark] = useState('');
   const [ratedVolts, setRatedVolts] = useState<number | null>(null);
   const [error, setError] = useState('');
-  const send = async (change: unknown): Promise<void> => {
-    const answer = await postJson<{ content: unknown; line: StoredLine }>(`/api/jobs/${job.tag}/board`, {
-      boardId,
-      actor,
-      ref: part.ref,
-      change,
-    });
-    if (answer.ok) takeBoard(boardId, answer.value.content, answer.value.line);
-    else setTrouble(answer.problem);
-  };
+  const send = (text: string): void => void addLine({ kind: 'trace', body: { text } }, boardId);
   const take = (reading: RankedReading): void => {
     setRatedVolts(reading.voltage);
     if (
@@ -192,13 +182,14 @@ function OnMyBoard({ boardId, part }: { boardId: string; part: Part }) {
     const read = value.trim() === '' ? null : parseQuantity(value);
     if (read && !read.ok) return setError(read.problem.remedy);
     setError('');
-    void send({
-      kind: 'is',
-      basis: 'seen',
-      ...(read?.ok ? { value: read.value.value } : {}),
-      ...(mark.trim() === '' ? {} : { mark }),
-      ...(ratedVolts === null ? {} : { ratedVolts }),
-    });
+    const words = [
+      part.ref,
+      ...(mark.trim() === '' ? [] : [`"${mark.trim().replace(/"/gu, '″')}"`]),
+      ...(read?.ok ? [`is=${netlistText(read.value.value)}`] : []),
+      ...(ratedVolts === null ? [] : [`vr=${netlistText(ratedVolts)}`]),
+      'basis=seen',
+    ];
+    send(words.join(' '));
   };
   return (
     <form onSubmit={said} className="mt-2 flex flex-col gap-2 border-t border-line pt-3">
@@ -224,7 +215,7 @@ function OnMyBoard({ boardId, part }: { boardId: string; part: Part }) {
       <MarkReadings part={part} mark={mark} onPick={take} />
       <div className="flex flex-wrap gap-2">
         <Button type="submit">{value === '' && mark === '' ? 'As shown, seen' : 'Keep as seen'}</Button>
-        <Button onClick={() => void send({ kind: 'not-fitted' })}>Not on my board</Button>
+        <Button onClick={() => send(`empty ${part.ref}`)}>Not on my board</Button>
       </div>
     </form>
   );

@@ -5,11 +5,13 @@ import type { Board } from '@/core/circuit';
 import { jobProgress } from '@/core/job';
 import type { JobProgress } from '@/core/job';
 import type { Problem } from '@/core/problem';
+import type { TraceEntry, TracedBoard } from '@/core/trace';
 import { BoardJson, boardFromJson } from '@/wire/boardJson';
 import type { LedgerEntry, NewLine, StoredLine } from '@/wire/ledger';
 import { postJson } from './postJson';
 import { useActor } from './useActor';
 import { useOutbox } from './useOutbox';
+import { useTraced } from './useTraced';
 
 /** What a job's screens get from the server. */
 export interface JobData {
@@ -27,11 +29,22 @@ export interface JobData {
   readonly createdAt: number;
 }
 
+/** A board as it follows from its start and the tracing facts that stand, those on their way to the server included. */
 export interface JobBoard {
   readonly id: string;
   readonly label: string;
   readonly origin: string;
   readonly board: Board;
+  readonly start: Board;
+  readonly entries: readonly TraceEntry[];
+  readonly trace: TracedBoard;
+}
+
+interface StartBoard {
+  readonly id: string;
+  readonly label: string;
+  readonly origin: string;
+  readonly start: Board;
 }
 
 interface JobContextValue {
@@ -52,7 +65,6 @@ interface JobContextValue {
   setJobState(waitingFor: string, outcome: string): Promise<boolean>;
   addLine(entry: LedgerEntry, boardId?: string | null, reverses?: string | null): Promise<StoredLine | null>;
   chooseBoard(boardId: string): void;
-  takeBoard(boardId: string, content: unknown, line: StoredLine): void;
   takeNewBoard(board: FirstBoard, line: StoredLine): void;
   takeHarness(harness: Harness, line: StoredLine): void;
 }
@@ -82,8 +94,8 @@ export function useJob(): JobContextValue {
   return value;
 }
 
-function openBoard({ id, label, origin, content }: FirstBoard): JobBoard {
-  return { id, label, origin, board: boardFromJson(BoardJson.parse(content)) };
+function openBoard({ id, label, origin, content }: FirstBoard): StartBoard {
+  return { id, label, origin, start: boardFromJson(BoardJson.parse(content)) };
 }
 
 /** Holds an open job in the page: its ledger as the server acknowledged it, and everything derived from it. */
@@ -103,10 +115,9 @@ export function JobProvider({
   children: ReactNode;
 }) {
   const [job, setJob] = useState(first);
-  const [boards, setBoards] = useState<readonly JobBoard[]>(() => firstBoards.map(openBoard));
+  const [starts, setStarts] = useState<readonly StartBoard[]>(() => firstBoards.map(openBoard));
   const [harnesses, setHarnesses] = useState(firstHarnesses);
   const [activeId, chooseBoard] = useState('');
-  const active = boards.find((b) => b.id === activeId) ?? boards[0]!;
   const [lines, setLines] = useState(firstLines);
   const [now, setNow] = useState(serverNow);
   const [actor, setActor] = useActor();
@@ -124,6 +135,8 @@ export function JobProvider({
     setNow((at) => Math.max(at, stored.at));
   }, []);
   const { waiting, send } = useOutbox(tag, onStored, setTrouble);
+  const boards = useTraced(starts, lines, waiting);
+  const active = boards.find((b) => b.id === activeId) ?? boards[0]!;
   const addLine = useCallback(
     (entry: LedgerEntry, boardId: string | null = null, reverses: string | null = null) =>
       send({ clientKey: crypto.randomUUID(), actor, boardId, entry, reverses }),
@@ -143,17 +156,9 @@ export function JobProvider({
     [tag],
   );
 
-  const takeBoard = useCallback(
-    (boardId: string, content: unknown, line: StoredLine) => {
-      const board = boardFromJson(BoardJson.parse(content));
-      setBoards((kept) => kept.map((b) => (b.id === boardId ? { ...b, board } : b)));
-      onStored(line);
-    },
-    [onStored],
-  );
   const takeNewBoard = useCallback(
     (board: FirstBoard, line: StoredLine) => {
-      setBoards((kept) => [...kept, openBoard(board)]);
+      setStarts((kept) => [...kept, openBoard(board)]);
       onStored(line);
     },
     [onStored],
@@ -187,7 +192,6 @@ export function JobProvider({
       setJobState,
       addLine,
       chooseBoard,
-      takeBoard,
       takeNewBoard,
       takeHarness,
     }),
@@ -205,7 +209,6 @@ export function JobProvider({
       setActor,
       setJobState,
       addLine,
-      takeBoard,
       takeNewBoard,
       takeHarness,
     ],

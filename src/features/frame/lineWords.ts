@@ -32,6 +32,8 @@ export function lineWords(entry: LedgerEntry): { readonly head: string; readonly
       };
     case 'recharged':
       return { head: 'proofs ended', text: entry.body.why };
+    case 'trace':
+      return { head: entry.body.text, text: 'traced' };
     case 'action':
       return { head: entry.body.words, text: '' };
     case 'override':

@@ -24,7 +24,7 @@ export default async function JobLayout({
     <JobProvider
       key={tag}
       job={open.job}
-      boards={open.boards}
+      boards={open.boards.map((b) => ({ ...b, content: open.starts[b.id] ?? b.content }))}
       harnesses={open.harnesses}
       lines={open.lines}
       serverNow={new Date().getTime()}

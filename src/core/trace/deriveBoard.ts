@@ -1,0 +1,308 @@
+import { netKey } from '../circuit';
+import type { Board, Coupling, Model, Part } from '../circuit';
+import { settleContinuity } from './continuity';
+import type { Contradiction, OpenQuestion } from './continuity';
+import type { Fact, Spot } from './fact';
+import { spotText } from './fact';
+import { JoinGraph } from './joinGraph';
+import { makePart, pinNumber } from './makePart';
+import { pinCount } from './partWords';
+
+/** A fact as the ledger holds it. */
+export interface TraceEntry {
+  readonly id: string;
+  readonly fact: Fact;
+}
+
+/** A fact that says nothing about this board, with the reason. */
+export interface Misfit {
+  readonly id: string;
+  readonly sentence: string;
+}
+
+/** The board that follows from its start and the facts, and what does not add up. */
+export interface TracedBoard {
+  readonly board: Board;
+  readonly contradictions: readonly Contradiction[];
+  readonly questions: readonly OpenQuestion[];
+  readonly misfits: readonly Misfit[];
+  /** Continuity checks written down so far. */
+  readonly touches: number;
+}
+
+/** The tracing under way: parts by lower-case designator, and which nodes are joined. */
+export interface TraceState {
+  readonly parts: Map<string, Part>;
+  readonly joins: JoinGraph;
+  /** Net names in order of first mention, by key. */
+  readonly names: Map<string, string>;
+  readonly renamed: Map<string, string>;
+}
+
+export const pinNode = (ref: string, pin: number): string => `p ${ref.toLowerCase()} ${pin}`;
+export const netNode = (name: string): string => `n ${netKey(name)}`;
+
+/**
+ * Derives the board from its start and the facts in their order.
+ *
+ * Nets are what joins make of pins and names; a fact left out leaves no trace. Facts that contradict each other are
+ * named, the board then keeps what is joined.
+ */
+export function deriveBoard(base: Board, entries: readonly TraceEntry[]): TracedBoard {
+  const state: TraceState = { parts: new Map(), joins: new JoinGraph(), names: new Map(), renamed: new Map() };
+  const models = new Map<string, Model>(base.models);
+  const sheet: Record<string, Record<string, number>> = Object.fromEntries(
+    Object.entries(base.facts ?? {}).map(([ref, f]) => [ref, { ...f }]),
+  );
+  for (const part of base.parts)
+    placePart(
+      state,
+      part,
+      part.nets.map((net, pin) => ({ pin, net })),
+      null,
+    );
+  const misfits: Misfit[] = [];
+  for (const { id, fact } of entries) {
+    const trouble = apply(state, models, sheet, id, fact);
+    if (trouble !== null) misfits.push({ id, sentence: trouble });
+  }
+  const continuity = settleContinuity(
+    state,
+    entries.filter((e) => !misfits.some((m) => m.id === e.id)),
+  );
+  const parts = [...state.parts.values()].map(
+    (part) => ({ ...part, nets: part.nets.map((_, pin) => nameOf(state, part, pin)) }) as Part,
+  );
+  const board: Board = {
+    ...base,
+    parts,
+    couplings: couplingsOf(base, parts),
+    models,
+    ...(Object.keys(sheet).length === 0 ? {} : { facts: sheet }),
+  };
+  return { board, ...continuity, misfits, touches: entries.filter((e) => CHECKS.includes(e.fact.kind)).length };
+}
+
+const CHECKS: readonly Fact['kind'][] = ['joined', 'low-path', 'not-joined', 'reads'];
+
+function apply(
+  state: TraceState,
+  models: Map<string, Model>,
+  sheet: Record<string, Record<string, number>>,
+  id: string,
+  fact: Fact,
+): string | null {
+  switch (fact.kind) {
+    case 'part':
+      return applyPart(state, models, id, fact);
+    case 'joined': {
+      const nodes = fact.spots.map((s) => spotNode(state, s));
+      const lost = nodes.findIndex((n) => n === null);
+      if (lost >= 0) return noSpot(fact.spots[lost]!);
+      nodes.slice(1).forEach((node, i) => state.joins.add({ a: nodes[i]!, b: node!, fact: id }));
+      return null;
+    }
+    case 'low-path':
+    case 'not-joined':
+    case 'reads': {
+      const lost = fact.spots.find((s) => spotNode(state, s) === null);
+      return lost ? noSpot(lost) : null;
+    }
+    case 'rename': {
+      const [ref = '', pin = ''] = fact.from.split('.');
+      const node =
+        pin !== '' && state.parts.has(ref.toLowerCase())
+          ? spotNode(state, { kind: 'pin', ref, pin })
+          : state.names.has(netKey(fact.from))
+            ? netNode(fact.from)
+            : null;
+      if (node === null) return `There is no net ${fact.from} on this board.`;
+      mention(state, fact.to);
+      state.joins.add({ a: node, b: netNode(fact.to), fact: id });
+      state.renamed.set(netKey(fact.from), fact.to);
+      return null;
+    }
+    case 'split': {
+      const nodes = fact.pins.map((s) => spotNode(state, s));
+      const lost = nodes.findIndex((n) => n === null);
+      if (lost >= 0) return noSpot(fact.pins[lost]!);
+      mention(state, fact.to);
+      for (const node of nodes) {
+        state.joins.detach(node!);
+        state.joins.add({ a: node!, b: netNode(fact.to), fact: id });
+      }
+      return null;
+    }
+    case 'drop':
+    case 'empty':
+    case 'stage': {
+      const part = state.parts.get(fact.ref.toLowerCase());
+      if (!part) return noPart(fact.ref);
+      if (fact.kind === 'drop') {
+        part.nets.forEach((_, pin) => state.joins.detach(pinNode(part.ref, pin)));
+        state.parts.delete(fact.ref.toLowerCase());
+      } else
+        state.parts.set(
+          fact.ref.toLowerCase(),
+          fact.kind === 'empty' ? emptied(part) : keyed(part, 'stage', fact.stage),
+        );
+      return null;
+    }
+    case 'datasheet': {
+      const part = state.parts.get(fact.ref.toLowerCase());
+      if (!part) return noPart(fact.ref);
+      sheet[part.ref] = { ...sheet[part.ref], ...fact.values };
+      return null;
+    }
+  }
+}
+
+function applyPart(
+  state: TraceState,
+  models: Map<string, Model>,
+  id: string,
+  fact: Extract<Fact, { kind: 'part' }>,
+): string | null {
+  const before = state.parts.get(fact.ref.toLowerCase());
+  const numbered = (fact.pins ?? []).map((p) => (typeof p.pin === 'number' ? p.pin : Number(p.pin)));
+  const most = Math.max(0, ...numbered.filter((n) => Number.isInteger(n)));
+  const kind = fact.kindSaid ? fact.partKind : (before?.kind ?? fact.partKind);
+  const count =
+    kind === undefined || kind === null ? most : (pinCount(kind) ?? Math.max(most, before?.nets.length ?? 0));
+  if (count === 0) return `${fact.ref} is not on this board yet: name its pins' nets, ? for one not followed.`;
+  const { part, model } = makePart(fact, before, count);
+  if (model && !models.has(model.name.toLowerCase())) models.set(model.name.toLowerCase(), model);
+  const places: { pin: number; net: string }[] = [];
+  for (const { pin, net } of fact.pins ?? []) {
+    const index = pinNumber(part, pin);
+    if (index < 0) return `${fact.ref} has no pin ${pin}.`;
+    places.push({ pin: index, net });
+  }
+  if (!before) {
+    placePart(state, part, places, id);
+    return null;
+  }
+  state.parts.set(fact.ref.toLowerCase(), part);
+  // What is said of a pin again replaces what was said of it before.
+  for (const { pin, net } of places) {
+    if (net === '?') continue;
+    state.joins.detach(pinNode(part.ref, pin));
+    place(state, part.ref, pin, net, id);
+  }
+  return null;
+}
+
+function placePart(
+  state: TraceState,
+  part: Part,
+  places: readonly { readonly pin: number; readonly net: string }[],
+  fact: string | null,
+): void {
+  state.parts.set(part.ref.toLowerCase(), part);
+  for (const { pin, net } of places) if (net !== '?') place(state, part.ref, pin, net, fact);
+}
+
+function place(state: TraceState, ref: string, pin: number, net: string, fact: string | null): void {
+  // A pin not followed yet is written with its own name as its net.
+  if (netKey(net) === `${ref}.${pin + 1}`.toLowerCase()) return;
+  mention(state, net);
+  // Pins that are not connected are not joined to each other.
+  const node = netKey(net) === 'nc' ? `${netNode(net)} ${ref} ${pin}` : netNode(net);
+  state.joins.add({ a: pinNode(ref, pin), b: node, fact });
+}
+
+function mention(state: TraceState, name: string): void {
+  if (!state.names.has(netKey(name))) state.names.set(netKey(name), name);
+}
+
+/** The node of a spot; null where there is no such part or pin. A net may be new: naming it makes it. */
+export function spotNode(state: TraceState, spot: Spot): string | null {
+  if (spot.kind === 'net') {
+    mention(state, spot.net);
+    return netNode(spot.net);
+  }
+  const part = state.parts.get(spot.ref.toLowerCase());
+  if (!part) return state.names.has(netKey(spotText(spot))) ? netNode(spotText(spot)) : null;
+  const pin = pinNumber(part, spot.pin);
+  return pin < 0 ? null : pinNode(part.ref, pin);
+}
+
+function noSpot(spot: Spot): string {
+  return spot.kind === 'pin'
+    ? `There is no pin ${spotText(spot)} on this board.`
+    : `There is no net ${spot.net} on this board.`;
+}
+
+function noPart(ref: string): string {
+  return `There is no part ${ref} on this board.`;
+}
+
+/** The name of a pin's net: what it was renamed to last, else the first name it was given, else the pin itself. */
+function nameOf(state: TraceState, part: Part, pin: number): string {
+  const node = pinNode(part.ref, pin);
+  const component = state.joins.component(node);
+  if (component === null) return `${part.ref}.${pin + 1}`;
+  if (state.joins.joined(node, `${netNode('NC')} ${part.ref} ${pin}`)) return 'NC';
+  const names = [...state.names].filter(([key]) => state.joins.component(`n ${key}`) === component);
+  const chosen = [...state.renamed]
+    .filter(([from, to]) => state.joins.component(netNode(to)) === component && from !== netKey(to))
+    .at(-1)?.[1];
+  if (chosen !== undefined) return chosen;
+  const first = names[0]?.[1];
+  return first ?? unnamed(state, component);
+}
+
+/** A net that nobody named has the name of its first pin. */
+function unnamed(state: TraceState, component: number): string {
+  for (const part of state.parts.values()) {
+    for (let pin = 0; pin < part.nets.length; pin++)
+      if (state.joins.component(pinNode(part.ref, pin)) === component) return `${part.ref}.${pin + 1}`;
+  }
+  return '?';
+}
+
+function emptied(part: Part): Part {
+  return { ...keyed(part, 'fit', 'no'), fitted: false };
+}
+
+function keyed(part: Part, key: string, text: string): Part {
+  return { ...part, keys: [...part.keys.filter((k) => k.key.toLowerCase() !== key), { key, text }] };
+}
+
+/** Couplings of the start, and of the windings that lines of the shorthand put on one core. */
+function couplingsOf(base: Board, parts: readonly Part[]): readonly Coupling[] {
+  const refs = new Set(parts.map((p) => p.ref.toLowerCase()));
+  const kept = base.couplings.filter((k) => refs.has(k.first.toLowerCase()) && refs.has(k.second.toLowerCase()));
+  const has = (a: string, b: string): boolean =>
+    kept.some(
+      (k) =>
+        [k.first, k.second]
+          .map((x) => x.toLowerCase())
+          .sort()
+          .join() ===
+        [a, b]
+          .map((x) => x.toLowerCase())
+          .sort()
+          .join(),
+    );
+  const cores = new Map<string, Part[]>();
+  for (const p of parts) {
+    const core = p.kind === 'inductor' ? p.keys.find((k) => k.key === 'pkg')?.text : undefined;
+    if (core !== undefined) cores.set(core, [...(cores.get(core) ?? []), p]);
+  }
+  const made: Coupling[] = [];
+  for (const [core, windings] of cores) {
+    windings.forEach((w, i) =>
+      windings.slice(0, i).forEach((v) => {
+        if (!has(v.ref, w.ref))
+          made.push({
+            name: `K${core}${v.ref.slice(core.length)}${w.ref.slice(core.length)}`,
+            first: v.ref,
+            second: w.ref,
+            factor: 0.98,
+          });
+      }),
+    );
+  }
+  return [...kept, ...made];
+}

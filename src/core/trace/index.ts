@@ -1,0 +1,12 @@
+export { Affinity, typicalAffinity } from './affinity';
+export type { Contradiction, OpenQuestion } from './continuity';
+export { deriveBoard } from './deriveBoard';
+export type { Misfit, TraceEntry, TracedBoard } from './deriveBoard';
+export { spotText } from './fact';
+export type { Fact, Spot } from './fact';
+export { KIND_WORDS, kindOfRef, pinCount } from './partWords';
+export { pinType } from './pinType';
+export { ProbeSearch } from './probeSearch';
+export type { Proposal, TracePin } from './probeSearch';
+export { readShorthand } from './readShorthand';
+export type { ShorthandProblem } from './readShorthand';

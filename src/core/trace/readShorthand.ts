@@ -1,0 +1,302 @@
+import type { KeyText, PartKind } from '../circuit';
+import { parseQuantity } from '../quantity';
+import { ok, refuse } from '../problem';
+import type { Problem, Result } from '../problem';
+import { STAGE_KINDS } from '../stages';
+import { readDatasheet } from './datasheetWords';
+import type { Fact, Spot } from './fact';
+import { KIND_WORDS, kindOfRef, pinCount } from './partWords';
+import { tokens } from './tokens';
+import type { Token } from './tokens';
+
+/** What is wrong with a line, where it begins and how long it is, in characters. */
+export type ShorthandProblem = Problem<'shorthand', { readonly at: number; readonly length: number }>;
+
+export type Read = Result<Fact | null, ShorthandProblem>;
+
+const REF = /^[A-Za-z]{1,5}\d{0,4}[A-Za-z]{0,3}$/u;
+const PIN = /^([A-Za-z]{1,5}\d{0,4}[A-Za-z]{0,3})\.(\w{1,8})$/u;
+const NET = /^[^\s."=;:]{1,40}$/u;
+const LINK = /^-(-|\/-|~-|[^\s]+-)$/u;
+
+/**
+ * Reads one line of the bench shorthand; null for a blank or a comment line.
+ *
+ * The grammar stands in docs/SHORTHAND.md. It needs no knowledge of the board: `R7.2` is always a pin.
+ * Refuses with the character where it went wrong, what was expected there and what to write.
+ */
+export function readShorthand(line: string): Read {
+  const words = tokens(line);
+  if (!words.ok)
+    return refuse(
+      wrong(line, words.at, line.length - words.at, 'A double quote is not closed.', 'Close it with another ".'),
+    );
+  const [first, second, ...rest] = words.list;
+  if (!first || first.text.startsWith('#')) return ok(null);
+  if (second && !second.quoted && LINK.test(second.text)) return readLink(line, words.list);
+  switch (first.text.toLowerCase()) {
+    case 'net':
+      return readRename(line, words.list);
+    case 'split':
+      return readSplit(line, words.list);
+    case 'drop':
+    case 'empty':
+      return oneRef(line, words.list, first.text.toLowerCase() as 'drop' | 'empty');
+    case 'stage':
+      return readStage(line, words.list);
+    default:
+      break;
+  }
+  if (first.text.includes('.') && !PIN.test(first.text))
+    return refuse(at(line, first, 'This is no designator.', 'Write it like R7 or U1; a net has no point in its name.'));
+  if (second && PIN.test(first.text) === false && REF.test(first.text)) {
+    const facts = readDatasheet(line, first, [second, ...rest]);
+    if (facts) return facts;
+  }
+  return readPart(line, words.list);
+}
+
+export function wrong(line: string, start: number, length: number, sentence: string, remedy: string): ShorthandProblem {
+  return {
+    code: 'shorthand',
+    sentence,
+    remedy,
+    details: { at: Math.min(start, line.length), length: Math.max(1, length) },
+  };
+}
+
+export function at(line: string, token: Token | undefined, sentence: string, remedy: string): ShorthandProblem {
+  return token
+    ? wrong(line, token.at, token.length, sentence, remedy)
+    : wrong(line, line.trimEnd().length, 1, sentence, remedy);
+}
+
+function readSpot(token: Token): Spot | null {
+  const pin = PIN.exec(token.text);
+  if (pin) return { kind: 'pin', ref: pin[1]!, pin: pin[2]! };
+  return NET.test(token.text) ? { kind: 'net', net: token.text } : null;
+}
+
+/** `A -- B`, `A -/- B`, `A -~- B`, `A -4k7- B`, and chains of `--`. */
+function readLink(line: string, list: readonly Token[]): Read {
+  const spots: Spot[] = [];
+  const links: Token[] = [];
+  for (const [i, token] of list.entries()) {
+    if (i % 2 === 1) {
+      if (!LINK.test(token.text))
+        return refuse(
+          at(
+            line,
+            token,
+            `“${token.text}” does not link two places.`,
+            'Write -- joined, -/- not joined, -~- a beep, or -4k7- for what it reads.',
+          ),
+        );
+      links.push(token);
+      continue;
+    }
+    const spot = readSpot(token);
+    if (!spot)
+      return refuse(
+        at(line, token, `“${token.text}” is neither a pin nor a net.`, 'Write a pin as R7.2 and a net as VCC.'),
+      );
+    spots.push(spot);
+  }
+  const [link, ...more] = links;
+  if (spots.length !== links.length + 1 || !link)
+    return refuse(at(line, undefined, 'The second place is missing.', 'Write it like R7.2 -- U1.5.'));
+  if (link.text === '--') {
+    const odd = more.find((m) => m.text !== '--');
+    return odd
+      ? refuse(at(line, odd, 'A chain is of -- alone.', 'Put the other fact on a line of its own.'))
+      : ok({ kind: 'joined', spots });
+  }
+  if (more.length > 0)
+    return refuse(at(line, more[0], 'One such fact a line.', 'Put the second on a line of its own.'));
+  const pair = spots as [Spot, Spot];
+  if (link.text === '-/-') return ok({ kind: 'not-joined', spots: pair });
+  if (link.text === '-~-') return ok({ kind: 'low-path', spots: pair });
+  const figure = parseQuantity(link.text.slice(1, -1));
+  const unit = figure.ok ? figure.value.unit : null;
+  if (!figure.ok || figure.value.value < 0 || (unit !== null && unit !== 'ohm'))
+    return refuse(at(line, link, `“${link.text.slice(1, -1)}” is no figure in ohms.`, 'Write it like -4k7- or -0.2-.'));
+  return ok({ kind: 'reads', spots: pair, ohms: figure.value.value });
+}
+
+function readRename(line: string, [, from, is, to, extra]: readonly Token[]): Read {
+  if (!from || !is || !to || is.text.toLowerCase() !== 'is' || extra)
+    return refuse(
+      at(
+        line,
+        extra ?? (is && is.text.toLowerCase() !== 'is' ? is : undefined),
+        'A net is renamed with “net OLD is NEW”.',
+        'Write it like net N3 is VCC.',
+      ),
+    );
+  const bad = [from, to].find((t) => !NET.test(t.text) && !(t === from && PIN.test(t.text)));
+  return bad
+    ? refuse(
+        at(
+          line,
+          bad,
+          `“${bad.text}” cannot name a net.`,
+          'Use letters, digits, + - _ without spaces, points or colons.',
+        ),
+      )
+    : ok({ kind: 'rename', from: from.text, to: to.text });
+}
+
+function readSplit(line: string, [, net, ...rest]: readonly Token[]): Read {
+  const as = rest.findIndex((t) => t.text.toLowerCase() === 'as');
+  const to = rest[as + 1];
+  if (!net || as < 1 || !to || rest[as + 2])
+    return refuse(
+      at(
+        line,
+        rest[as + 2],
+        'A net is split with “split NET PIN… as NEW”.',
+        'Write it like split VCC R3.2 C5.1 as VCC2.',
+      ),
+    );
+  const pins: Spot[] = [];
+  for (const token of rest.slice(0, as)) {
+    const spot = readSpot(token);
+    if (spot?.kind !== 'pin')
+      return refuse(at(line, token, `“${token.text}” is no pin.`, 'Name the pins that leave, like R3.2.'));
+    pins.push(spot);
+  }
+  return NET.test(to.text)
+    ? ok({ kind: 'split', net: net.text, pins, to: to.text })
+    : refuse(at(line, to, `“${to.text}” cannot name a net.`, 'Use letters, digits, + - _.'));
+}
+
+function oneRef(line: string, [verb, ref, extra]: readonly Token[], kind: 'drop' | 'empty'): Read {
+  if (!ref || !REF.test(ref.text) || extra)
+    return refuse(at(line, extra ?? ref, `“${verb!.text}” wants one designator.`, `Write it like ${kind} R7.`));
+  return ok({ kind, ref: ref.text });
+}
+
+function readStage(line: string, [, ref, stage]: readonly Token[]): Read {
+  if (!ref || !REF.test(ref.text)) return refuse(at(line, ref, 'Which part?', 'Write it like stage R7 clamp.'));
+  const known = STAGE_KINDS.find((k) => k === stage?.text.toLowerCase());
+  return known
+    ? ok({ kind: 'stage', ref: ref.text, stage: known })
+    : refuse(at(line, stage, 'This is no stage.', `One of ${STAGE_KINDS.join(', ')}.`));
+}
+
+/** A part: designator, kind word if needed, marking, key=value pairs, nets in pin order or as pin:net. */
+function readPart(line: string, [first, ...rest]: readonly Token[]): Read {
+  const [refText = '', windingName] = first!.text.split('.');
+  if (!REF.test(refText))
+    return refuse(
+      at(
+        line,
+        first,
+        `“${first!.text}” is no designator I can read.`,
+        'Begin with a designator like R7, or with net, split, drop, empty or stage.',
+      ),
+    );
+  const words = [...rest];
+  let kind: PartKind | null = windingName === undefined ? kindOfRef(refText) : 'inductor';
+  const named = words[0] && !words[0].quoted ? KIND_WORDS[words[0].text.toLowerCase()] : undefined;
+  const kindWord = named ? words.shift()!.text.toLowerCase() : null;
+  if (named) kind = named;
+  const keys: KeyText[] =
+    kindWord === 'pnp' || kindWord === 'igbt' || kindWord === 'led' || kindWord === 'zener'
+      ? [{ key: 'type', text: kindWord }]
+      : [];
+  const plain: Token[] = [];
+  const pinned: { pin: string; net: string }[] = [];
+  for (const token of words) {
+    const pair = token.quoted ? null : /^(\w+)=(.+)$/u.exec(token.text);
+    const place = token.quoted ? null : /^(\w{1,8}):([^\s:]+)$/u.exec(token.text);
+    if (pair) keys.push({ key: pair[1]!.toLowerCase(), text: pair[2]! });
+    else if (place) {
+      if (!NET.test(place[2]!))
+        return refuse(at(line, token, `“${place[2]!}” cannot name a net.`, 'Use letters, digits, + - _.'));
+      pinned.push({ pin: place[1]!, net: place[2]! });
+    } else plain.push(token);
+  }
+  if (kind === null)
+    return refuse(
+      at(
+        line,
+        first,
+        `I cannot tell what kind of part ${refText} is.`,
+        `Say it after the designator: ${refText} resistor …`,
+      ),
+    );
+  if (plain.length === 5 && kind === 'diode' && named === undefined) kind = 'bridge';
+  const count = pinCount(kind);
+  const core = windingName === undefined ? null : refText;
+  const ref = core === null ? refText : `${core}${windingName}`;
+  const kindSaid = named !== undefined || core !== null;
+  const fact = { kind: 'part' as const, ref, partKind: kind, kindSaid, keys, core };
+  if (pinned.length > 0) {
+    const mark = plain.map((t) => t.text).join(' ') || null;
+    return ok({ ...fact, mark, pins: pinned });
+  }
+  if (count === null) {
+    const [mark, ...nets] = plain;
+    const netWrong = nets.find((t) => !NET.test(t.text));
+    if (netWrong)
+      return refuse(
+        at(
+          line,
+          netWrong,
+          `“${netWrong.text}” cannot name a net.`,
+          'Use letters, digits, + - _; ? for a pin not followed yet, NC for none.',
+        ),
+      );
+    return ok({
+      ...fact,
+      mark: mark && mark.text !== '?' ? mark.text : null,
+      pins: nets.length > 0 ? nets.map((t, i) => ({ pin: i + 1, net: t.text })) : null,
+    });
+  }
+  if (plain.length === 0) return ok({ ...fact, mark: null, pins: null });
+  if (plain.length === 1 || (plain[0]!.quoted && plain.length === 1))
+    return ok({ ...fact, mark: plain[0]!.text === '?' ? null : plain[0]!.text, pins: null });
+  if (plain.length < count)
+    return refuse(
+      at(
+        line,
+        undefined,
+        `${ref} has ${count} pins; ${plain.length - 1} ${plain.length === 2 ? 'net is' : 'nets are'} named after the marking.`,
+        `Name ${count} nets, ? for one not followed yet.`,
+      ),
+    );
+  if (count === 2 && plain.length === 2 && isValue(plain[0]!))
+    return refuse(
+      at(
+        line,
+        undefined,
+        `${ref} has two pins; one net is named after ${plain[0]!.text}.`,
+        'Name two nets, ? for one not followed yet.',
+      ),
+    );
+  const markWords = plain.slice(0, plain.length - count);
+  const nets = plain.slice(plain.length - count);
+  const bad = nets.find((t) => t.quoted || !NET.test(t.text));
+  if (bad)
+    return refuse(
+      at(
+        line,
+        bad,
+        `“${bad.text}” cannot name a net.`,
+        `The last ${count} words are nets; put the marking before them.`,
+      ),
+    );
+  const mark = markWords.map((t) => t.text).join(' ');
+  return ok({
+    ...fact,
+    mark: mark === '' || mark === '?' ? null : mark,
+    pins: nets.map((t, i) => ({ pin: i + 1, net: t.text })),
+  });
+}
+
+/** A value written out, such as 4k7 or 10uF, as against a net such as 5V. */
+function isValue(token: Token): boolean {
+  const read = /[A-Za-z]/u.test(token.text) ? parseQuantity(token.text) : null;
+  return read?.ok === true && (read.value.unit === null || ['ohm', 'F', 'H'].includes(read.value.unit));
+}
