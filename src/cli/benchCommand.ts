@@ -4,10 +4,11 @@ import { seededRandom } from '@/core/quantity';
 import { checklistPoints } from '../../bench/checklist';
 import { decisionMs, dictionaryCost, solveRate } from '../../bench/dictionaryBench';
 import { EXAMPLE_BOARDS, exampleBoard } from '../../bench/exampleBoards';
+import { touchesPerPin } from '../../bench/touches';
 import { fixedOrder, isolate, randomOrder, referenceDepth } from '../../bench/isolation';
 import { option, readArguments } from './arguments';
 
-/** `lantern bench [--board NAME] [--faults N]`: the project's own table (N: a sample of the faults to isolate), items 1 to 4 of the engine's list. */
+/** `lantern bench [--board NAME] [--faults N]`: the project's own table (N: a sample of the faults to isolate), items 1 to 5 of the engine's list. */
 export function benchCommand(words: readonly string[]): number {
   const args = readArguments(words, ['board', 'faults']);
   const json = option(args, 'json') !== undefined;
@@ -18,7 +19,12 @@ export function benchCommand(words: readonly string[]): number {
     if (!json) console.log(text(row));
     return row;
   });
-  if (json) console.log(JSON.stringify({ boards: rows }));
+  const pooled = pooledTouches(rows);
+  if (json) console.log(JSON.stringify({ boards: rows, touches: pooled }));
+  else
+    console.log(
+      `touches per pin, all boards: proposals ${pooled.ours.toFixed(2)}, representatives ${pooled.representatives.toFixed(2)} (ratio ${(pooled.ours / pooled.representatives).toFixed(2)})`,
+    );
   return 0;
 }
 
@@ -36,9 +42,11 @@ function benchBoard(name: string, most: number) {
   const chosen = pick(visible, most);
   const numbers = chosen.map((h) => dictionary.hypotheses.indexOf(h));
   const order = checklistPoints(board);
+  const touches = touchesPerPin(board, [1, 2, 3]);
   return {
     name,
     parts: board.parts.length,
+    touches,
     solves,
     dictionary: cost,
     nextMs,
@@ -52,6 +60,13 @@ function benchBoard(name: string, most: number) {
       referenceDepth: referenceDepth(diagnoser, numbers),
     },
   };
+}
+
+/** Touches per pin over all pins of the boards. */
+function pooledTouches(rows: readonly Row[]): { readonly ours: number; readonly representatives: number } {
+  const pins = rows.reduce((s, r) => s + r.touches.pins, 0);
+  const over = (of: (r: Row) => number): number => rows.reduce((s, r) => s + of(r) * r.touches.pins, 0) / pins;
+  return { ours: over((r) => r.touches.ours), representatives: over((r) => r.touches.representatives) };
 }
 
 function pick(list: readonly Hypothesis[], most: number): readonly Hypothesis[] {
@@ -77,5 +92,6 @@ function text(r: Row): string {
     `      checklist   ${line(i.checklist)}  (plan / checklist ${(i.plan.mean / i.checklist.mean).toFixed(2)})`,
     `      random      ${line(i.random)}`,
     `      ref. depth  mean ${i.referenceDepth.toFixed(1)}  (plan / depth ${(i.plan.mean / i.referenceDepth).toFixed(2)})`,
+    `  5 touches per pin      proposals ${r.touches.ours.toFixed(2)} (groups left apart ${r.touches.missed.toFixed(1)}); all pairs ${r.touches.allPairs.toFixed(1)}, representatives ${r.touches.representatives.toFixed(2)}, guesswork ${r.touches.guesswork.toFixed(2)}; ${r.touches.pins} pins on ${r.touches.nets} nets`,
   ].join('\n');
 }

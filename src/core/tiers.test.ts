@@ -17,6 +17,7 @@ const TIERS: Readonly<Record<string, number>> = {
   schematic: 5,
   archetype: 5,
   trace: 6,
+  registration: 3,
   meter: 6,
   expect: 7,
   substitute: 7,
