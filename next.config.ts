@@ -2,7 +2,7 @@ import type { NextConfig } from 'next';
 
 const config: NextConfig = {
   poweredByHeader: false,
-  serverExternalPackages: ['pg'],
+  serverExternalPackages: ['pg', 'sharp'],
   turbopack: { root: import.meta.dirname },
   headers: async () => [
     {

@@ -14,7 +14,7 @@ const TIERS: Readonly<Record<string, number>> = {
   fault: 4,
   stages: 5,
   solve: 5,
-  schematic: 5,
+  schematic: 6,
   archetype: 5,
   trace: 6,
   registration: 3,

@@ -39,9 +39,9 @@ function sameOrigin(request: Request): boolean {
 }
 
 /** Reads a body up to a limit of bytes; null when it is longer. */
-async function limitedText(request: Request, mostBytes: number): Promise<string | null> {
+async function limitedBytes(request: Request, mostBytes: number): Promise<Buffer | null> {
   const reader = request.body?.getReader();
-  if (!reader) return '';
+  if (!reader) return Buffer.alloc(0);
   const chunks: Uint8Array[] = [];
   let total = 0;
   for (;;) {
@@ -54,7 +54,7 @@ async function limitedText(request: Request, mostBytes: number): Promise<string 
     }
     chunks.push(value);
   }
-  return Buffer.concat(chunks).toString('utf8');
+  return Buffer.concat(chunks);
 }
 
 /**
@@ -74,8 +74,8 @@ export async function handleChange<T, R>(
       remedy: 'Nothing was changed.',
     });
   }
-  const text = await limitedText(request, mostBytes);
-  if (text === null) {
+  const bytes = await limitedBytes(request, mostBytes);
+  if (bytes === null) {
     return refusedWith({
       code: 'too-large',
       sentence: `This is larger than ${Math.round(mostBytes / 1000)} kB.`,
@@ -84,7 +84,7 @@ export async function handleChange<T, R>(
   }
   let raw: unknown;
   try {
-    raw = JSON.parse(text);
+    raw = JSON.parse(bytes.toString('utf8'));
   } catch {
     return refusedWith({ code: 'bad-request', sentence: 'The request is not JSON.', remedy: 'Nothing was changed.' });
   }
@@ -99,6 +99,37 @@ export async function handleChange<T, R>(
     });
   }
   return answer(() => work(parsed.data));
+}
+
+/** Serves an upload of bytes: origin, size and the words in its address are checked, then the work runs. */
+export async function handleUpload<T, R>(
+  request: Request,
+  schema: z.ZodType<T>,
+  where: unknown,
+  mostBytes: number,
+  work: (where: T, bytes: Buffer) => Promise<R>,
+): Promise<NextResponse> {
+  if (!sameOrigin(request))
+    return refusedWith({
+      code: 'foreign-origin',
+      sentence: 'This request came from another site.',
+      remedy: 'Nothing was changed.',
+    });
+  const parsed = schema.safeParse(where);
+  if (!parsed.success)
+    return refusedWith({
+      code: 'bad-input',
+      sentence: 'The upload does not say where it belongs.',
+      remedy: 'Nothing was taken.',
+    });
+  const bytes = await limitedBytes(request, mostBytes);
+  if (bytes === null)
+    return refusedWith({
+      code: 'too-large',
+      sentence: `This file is larger than ${Math.round(mostBytes / 1e6)} MB.`,
+      remedy: 'Nothing was taken. Make it smaller first.',
+    });
+  return answer(() => work(parsed.data, bytes));
 }
 
 /** Runs work and turns what it throws into an answer; trouble of ours never shows its inside. */

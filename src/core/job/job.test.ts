@@ -1,7 +1,6 @@
 import { archetypeBoard, ARCHETYPES } from '../archetype';
 import { findPart, placesOnNet } from '../circuit';
 import { energyStores } from '../safety';
-import { schematicGraph } from '../schematic';
 import { diagnosticReadings, jobProgress, linesOf, standingLines } from '.';
 import type { LedgerLine } from '.';
 
@@ -111,18 +110,4 @@ test('leads are told places in words, the easiest first', () => {
   expect(placesOnNet(board, 'DRAIN').map((p) => p.words)).toContain('M1 drain, middle leg or tab');
   for (let i = 1, list = placesOnNet(board, 'HV-'); i < list.length; i++)
     expect(list[i]!.ease).toBeGreaterThanOrEqual(list[i - 1]!.ease);
-});
-
-test('the schematic has every part once, every wire between ports of one net, and grounds as names', () => {
-  const graph = schematicGraph(board);
-  expect(graph.symbols.map((s) => s.ref).sort()).toEqual(board.parts.map((p) => p.ref).sort());
-  const netOf = (port: string): string => {
-    const [ref = '', pin = ''] = port.split(' ');
-    return findPart(board, ref)!.nets[Number(pin)]!;
-  };
-  for (const wire of graph.wires) expect(netOf(wire.from)).toBe(netOf(wire.to));
-  expect(graph.wires.some((w) => w.net === 'HV-')).toBe(false);
-  expect(graph.wires.some((w) => w.net === 'HV+')).toBe(true);
-  for (const s of graph.symbols)
-    for (const p of s.ports) expect(p.x >= 0 && p.x <= s.width && p.y >= 0 && p.y <= s.height).toBe(true);
 });

@@ -42,7 +42,9 @@ export function registerPhotographs(pairs: readonly PointPair[]): Registration |
     return { ...whole, outlier: swap.pair[first], swapped: swap.pair };
   }
   if (pairs.length >= 6 && alone * SPOILED < whole.rms) return { ...whole, outlier: best, swapped: null };
-  return whole.rms > SUSPECT_PIXELS ? { ...plain, outlier: whole.residuals.indexOf(Math.max(...whole.residuals)) } : plain;
+  return whole.rms > SUSPECT_PIXELS
+    ? { ...plain, outlier: whole.residuals.indexOf(Math.max(...whole.residuals)) }
+    : plain;
 }
 
 function fitted(

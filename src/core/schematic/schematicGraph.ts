@@ -1,6 +1,9 @@
-import { netKey, pinNames, pinsOnNet } from '../circuit';
+import { findPart, netKey, pinNames } from '../circuit';
 import type { Board, Part, PartKind } from '../circuit';
-import { DisjointSets } from '../graph';
+import type { StageKind, StageMap } from '../stages';
+import { LABEL_PIXELS, STUB_PIXELS, labelOf } from './labels';
+import { ROOM_ROWS, roomsOf } from './rooms';
+import type { RoomRow } from './rooms';
 
 /** A place on a symbol where a wire ends: pixels from the symbol's top left corner. */
 export interface SymbolPort {
@@ -14,16 +17,33 @@ export interface SymbolPort {
   readonly stub: string | null;
 }
 
-/** One symbol: its part, size in pixels and ports. */
+/** The room that a symbol takes with its label and its stubs' names, pixels beyond the symbol's box. */
+export interface Margin {
+  readonly west: number;
+  readonly east: number;
+  readonly top: number;
+}
+
+/** One symbol: its part, size in pixels, ports and margin. */
 export interface SymbolBox {
   readonly ref: string;
   readonly kind: PartKind;
+  readonly label: string;
   readonly width: number;
   readonly height: number;
+  readonly margin: Margin;
   readonly ports: readonly SymbolPort[];
 }
 
-/** One wire from port to port, of a net. */
+/** The name of a net that leaves its room, written at the end of a wire. */
+export interface NetFlag {
+  readonly id: string;
+  readonly net: string;
+  readonly width: number;
+  readonly height: number;
+}
+
+/** One wire of a net, from port or flag to port. */
 export interface SchematicWire {
   readonly id: string;
   readonly net: string;
@@ -31,9 +51,20 @@ export interface SchematicWire {
   readonly to: string;
 }
 
-export interface SchematicGraph {
+/** One stage's room: what stands in it and what is wired inside. */
+export interface SchematicRoom {
+  readonly id: string;
+  readonly kind: StageKind | 'unplaced';
+  readonly row: RoomRow;
+  /** Index of the galvanic island that most of its pins are on, -1 without. */
+  readonly island: number;
   readonly symbols: readonly SymbolBox[];
+  readonly flags: readonly NetFlag[];
   readonly wires: readonly SchematicWire[];
+}
+
+export interface SchematicGraph {
+  readonly rooms: readonly SchematicRoom[];
 }
 
 /** A net with at least this many pins is a rail wherever it is: named at each pin instead of drawn. */
@@ -43,106 +74,101 @@ const PIN_PITCH = 20;
 const BOX_WIDTH = 76;
 
 /**
- * The graph to lay out: a symbol per fitted part with its ports, and wires along the flow from the inlet.
- * Rails are written as names, so that the picture is of stages and not of ground.
+ * The schematic to lay out: a room for each stage, in it a symbol for each part with its ports, wires for the nets
+ * that stay, and names for those that leave. Reference nets and very large nets are names everywhere.
  */
-export function schematicGraph(board: Board): SchematicGraph {
-  const rails = railNets(board);
-  const isRail = (net: string): boolean => rails.has(netKey(net));
-  const depth = depths(board, isRail);
-  const symbols = board.parts.map((part) => symbolOf(part, isRail, depth));
-  const portsByNet = new Map<string, { port: string; ref: string; net: string }[]>();
-  for (const symbol of symbols) {
-    const part = board.parts.find((p) => p.ref === symbol.ref)!;
-    for (const port of symbol.ports) {
-      const net = part.nets[port.pin]!;
-      if (port.stub === null)
-        portsByNet.set(netKey(net), [...(portsByNet.get(netKey(net)) ?? []), { port: port.id, ref: symbol.ref, net }]);
-    }
-  }
-  const wires: SchematicWire[] = [];
-  for (const [key, ends] of portsByNet) {
-    const sorted = [...ends].sort((a, b) => depth.get(a.ref)! - depth.get(b.ref)!);
-    const [first, ...rest] = sorted;
-    if (!first) continue;
-    rest.forEach((end, i) => wires.push({ id: `${key} ${i}`, net: first.net, from: first.port, to: end.port }));
-  }
-  return { symbols, wires };
+export function schematicGraph(board: Board, map: StageMap): SchematicGraph {
+  const rails = railNets(board, map);
+  const islandOf = new Map(map.islands.flatMap((island, i) => island.nets.map((n) => [netKey(n), i] as const)));
+  const rooms = roomsOf(map).map((room): SchematicRoom => {
+    const parts = room.parts.flatMap((ref) => findPart(board, ref) ?? []);
+    const inside = countPins(parts);
+    const isStub = (net: string): boolean => rails.has(netKey(net)) || (inside.get(netKey(net)) ?? 0) < 2;
+    const symbols = parts.map((part) => symbolOf(part, isStub));
+    const { wires, flags } = wiresOf(board, room.id, parts, symbols, inside);
+    return {
+      id: room.id,
+      kind: room.kind,
+      row: ROOM_ROWS[room.kind],
+      island: mainIsland(parts, islandOf),
+      symbols,
+      flags,
+      wires,
+    };
+  });
+  return { rooms };
 }
 
-/** Rails: pins left free, the most connected net of each galvanic island (its ground), and very large nets. */
-function railNets(board: Board): ReadonlySet<string> {
-  const rails = new Set(['nc']);
-  const nets = [...new Set(board.parts.flatMap((p) => p.nets.map(netKey)))];
-  const index = new Map(nets.map((n, i) => [n, i]));
-  const islands = new DisjointSets(nets.length);
-  for (const part of board.parts) {
-    if (part.kind === 'capacitor' || part.kind === 'connector') continue;
-    const [first, ...rest] = part.kind === 'opto' ? part.nets.slice(0, 2) : part.nets;
-    if (first !== undefined) for (const net of rest) islands.union(index.get(netKey(first))!, index.get(netKey(net))!);
+function countPins(parts: readonly Part[]): ReadonlyMap<string, number> {
+  const count = new Map<string, number>();
+  for (const net of parts.flatMap((p) => p.nets.map(netKey))) count.set(net, (count.get(net) ?? 0) + 1);
+  return count;
+}
+
+function mainIsland(parts: readonly Part[], islandOf: ReadonlyMap<string, number>): number {
+  const votes = new Map<number, number>();
+  for (const net of parts.flatMap((p) => p.nets)) {
+    const island = islandOf.get(netKey(net));
+    if (island !== undefined) votes.set(island, (votes.get(island) ?? 0) + 1);
   }
-  const largest = new Map<number, { net: string; pins: number }>();
-  for (const net of nets) {
-    const pins = pinsOnNet(board, net).length;
-    if (pins >= RAIL_PINS) rails.add(net);
-    const island = islands.find(index.get(net)!);
-    if (pins > (largest.get(island)?.pins ?? 3)) largest.set(island, { net, pins });
-  }
-  for (const { net } of largest.values()) rails.add(net);
+  return [...votes].sort((a, b) => b[1] - a[1])[0]?.[0] ?? -1;
+}
+
+/** Rails: pins left free, the reference nets of the islands, and very large nets. */
+function railNets(board: Board, map: StageMap): ReadonlySet<string> {
+  const rails = new Set(['nc', ...map.islands.filter((i) => i.nets.length > 2).map((i) => netKey(i.reference))]);
+  for (const [net, pins] of countPins(board.parts)) if (pins >= RAIL_PINS) rails.add(net);
   return rails;
 }
 
-/** Steps from the first connector to each part, rails not crossed; what hangs on rails alone comes after. */
-function depths(board: Board, isRail: (net: string) => boolean): Map<string, number> {
-  const depth = new Map<string, number>();
-  const starts = [...board.parts.filter((p) => p.kind === 'connector'), ...board.parts];
-  for (const start of starts) {
-    if (depth.has(start.ref)) continue;
-    let wave: Part[] = [start];
-    let level = depth.size === 0 ? 0 : Math.max(0, neighbourDepth(board, start, depth));
-    while (wave.length > 0) {
-      const next: Part[] = [];
-      for (const part of wave) {
-        if (depth.has(part.ref)) continue;
-        depth.set(part.ref, level);
-        for (const net of part.nets) {
-          const pins = pinsOnNet(board, net);
-          if (!isRail(net)) next.push(...pins.map((p) => p.part).filter((p) => !depth.has(p.ref)));
-        }
-      }
-      wave = next;
-      level++;
+/** Wires of a room: each net's ports in a row from the first; a flag where the net goes on elsewhere. */
+function wiresOf(
+  board: Board,
+  room: string,
+  parts: readonly Part[],
+  symbols: readonly SymbolBox[],
+  inside: ReadonlyMap<string, number>,
+): { readonly wires: readonly SchematicWire[]; readonly flags: readonly NetFlag[] } {
+  const whole = countPins(board.parts);
+  const ends = new Map<string, { net: string; ports: string[] }>();
+  symbols.forEach((symbol, i) => {
+    for (const port of symbol.ports) {
+      if (port.stub !== null) continue;
+      const net = parts[i]!.nets[port.pin]!;
+      const known = ends.get(netKey(net));
+      if (known) known.ports.push(port.id);
+      else ends.set(netKey(net), { net, ports: [port.id] });
     }
+  });
+  const wires: SchematicWire[] = [];
+  const flags: NetFlag[] = [];
+  for (const [key, { net, ports }] of ends) {
+    const [first, ...rest] = ports;
+    rest.forEach((port, i) => wires.push({ id: `${room} ${key} ${i}`, net, from: first!, to: port }));
+    if (whole.get(key)! === inside.get(key)!) continue;
+    const flag = { id: `${room} flag ${key}`, net, width: 14 + STUB_PIXELS * net.length, height: 14 };
+    flags.push(flag);
+    wires.push({ id: `${room} ${key} flag`, net, from: first!, to: flag.id });
   }
-  return depth;
+  return { wires, flags };
 }
 
-function neighbourDepth(board: Board, part: Part, depth: ReadonlyMap<string, number>): number {
-  const near = part.nets.flatMap((net) => pinsOnNet(board, net).map((p) => depth.get(p.part.ref) ?? -1));
-  return Math.max(-1, ...near) + 1;
-}
-
-function symbolOf(part: Part, isRail: (net: string) => boolean, depth: ReadonlyMap<string, number>): SymbolBox {
+function symbolOf(part: Part, isStub: (net: string) => boolean): SymbolBox {
   const names = pinNames(part);
+  const label = labelOf(part);
   const port = (pin: number, side: 'west' | 'east', x: number, y: number): SymbolPort => {
     const net = part.nets[pin]!;
-    return { id: `${part.ref} ${pin}`, pin, name: names[pin]!, side, x, y, stub: isRail(net) ? net : null };
+    return { id: `${part.ref} ${pin}`, pin, name: names[pin]!, side, x, y, stub: isStub(net) ? net : null };
   };
   if (part.nets.length === 2 && part.kind !== 'connector' && part.kind !== 'ic') {
     const { width, height } = TWO_PIN;
-    // A part between a wire and a rail has its wire to the west, whatever its pin order.
-    const swap = isRail(part.nets[0]!) && !isRail(part.nets[1]!);
+    // A part between a wire and a name has its wire to the west, whatever its pin order.
+    const swap = isStub(part.nets[0]!) && !isStub(part.nets[1]!);
     const [west, east] = swap ? [1, 0] : [0, 1];
-    return {
-      ref: part.ref,
-      kind: part.kind,
-      width,
-      height,
-      ports: [port(west, 'west', 0, height / 2), port(east, 'east', width, height / 2)],
-    };
+    const ports = [port(west, 'west', 0, height / 2), port(east, 'east', width, height / 2)];
+    return { ref: part.ref, kind: part.kind, label, width, height, ports, margin: marginOf(label, width, ports) };
   }
-  const outlet = part.kind === 'connector' && (depth.get(part.ref) ?? 0) > 0;
-  const sides = sidesOf(part, outlet);
+  const sides = sidesOf(part);
   const rows = Math.max(sides.filter((s) => s === 'west').length, sides.filter((s) => s === 'east').length, 1);
   const height = rows * PIN_PITCH + 6;
   const counts = { west: 0, east: 0 };
@@ -150,11 +176,29 @@ function symbolOf(part: Part, isRail: (net: string) => boolean, depth: ReadonlyM
     const y = 3 + PIN_PITCH / 2 + PIN_PITCH * counts[side]++;
     return port(pin, side, side === 'west' ? 0 : BOX_WIDTH, y);
   });
-  return { ref: part.ref, kind: part.kind, width: BOX_WIDTH, height, ports };
+  return {
+    ref: part.ref,
+    kind: part.kind,
+    label,
+    width: BOX_WIDTH,
+    height,
+    ports,
+    margin: marginOf(label, BOX_WIDTH, ports),
+  };
+}
+
+/** Space for the label above and for the names of cut nets at the sides. */
+function marginOf(label: string, width: number, ports: readonly SymbolPort[]): Margin {
+  const spare = Math.max(0, (LABEL_PIXELS * label.length - width) / 2);
+  const side = (which: 'west' | 'east'): number => {
+    const names = ports.filter((p) => p.side === which && p.stub !== null).map((p) => p.stub!.length);
+    return Math.ceil(Math.max(spare, 6, ...names.map((n) => 16 + STUB_PIXELS * n)));
+  };
+  return { west: side('west'), east: side('east'), top: 20 };
 }
 
 /** Which side each pin stands on: inputs west, outputs east; an IC's first half west. */
-function sidesOf(part: Part, outlet: boolean): readonly ('west' | 'east')[] {
+function sidesOf(part: Part): readonly ('west' | 'east')[] {
   const fixed: Readonly<Record<string, readonly ('west' | 'east')[]>> = {
     bridge: ['west', 'west', 'east', 'east'],
     opto: ['east', 'east', 'west', 'west'],
@@ -167,6 +211,6 @@ function sidesOf(part: Part, outlet: boolean): readonly ('west' | 'east')[] {
   };
   const known = fixed[part.kind];
   if (known) return known;
-  if (part.kind === 'connector') return part.nets.map(() => (outlet ? 'west' : 'east'));
+  if (part.kind === 'connector') return part.nets.map(() => 'east');
   return part.nets.map((_, i) => (i < part.nets.length / 2 ? 'west' : 'east'));
 }

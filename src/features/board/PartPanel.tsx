@@ -13,7 +13,7 @@ import { engineeringParts, formatQuantity, parseQuantity } from '@/core/quantity
 import { useJob } from '@/features/frame/JobContext';
 import { expectedWords, seenWords } from '@/features/frame/lineWords';
 import type { Selection } from '@/features/schematic/Schematic';
-import { shortValue } from '@/features/schematic/Schematic';
+import { shortValue } from '@/core/schematic';
 import { Button } from '@/ui/Button';
 import { TextField } from '@/ui/Field';
 import { BasisMark } from './BasisMark';

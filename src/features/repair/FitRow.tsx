@@ -10,7 +10,7 @@ import type { FittedPart } from '@/core/substitute';
 import { useJob } from '@/features/frame/JobContext';
 import type { JobBoard } from '@/features/frame/JobContext';
 import { seenWords } from '@/features/frame/lineWords';
-import { shortValue } from '@/features/schematic/Schematic';
+import { shortValue } from '@/core/schematic';
 import { Button } from '@/ui/Button';
 import { Choice, TextField, Tick } from '@/ui/Field';
 import { COLD_CONDITIONS } from './coldConditions';

@@ -2,11 +2,11 @@
 import { memo, useEffect, useMemo, useRef, useState } from 'react';
 import type { PointerEvent as ReactPointerEvent } from 'react';
 import { netKey } from '@/core/circuit';
-import type { Board, Part } from '@/core/circuit';
-import { formatQuantity } from '@/core/quantity';
+import type { Board } from '@/core/circuit';
+import type { IslandFinding } from '@/core/stages';
 import { PartSymbol } from './PartSymbol';
-import { STUB, useSchematicLayout } from './useSchematicLayout';
-import type { SchematicLayout } from './useSchematicLayout';
+import { useSchematicLayout } from './useSchematicLayout';
+import type { SchematicLayout } from './elkLayout';
 
 /** What is picked out: a part, a net, or the two nets under the leads. */
 export interface Selection {
@@ -26,19 +26,24 @@ export function Schematic({
   selection,
   byPart,
   onPickPart,
-  height,
+  onPickNet,
+  height: given,
 }: {
   board: Board;
   selection: Selection;
   byPart?: ReadonlyMap<string, number> | undefined;
   onPickPart(ref: string): void;
+  onPickNet?: ((net: string) => void) | undefined;
   height: number;
 }) {
-  const { layout, failed } = useSchematicLayout(board);
+  const { layout, islands, failed } = useSchematicLayout(board);
+  const [large, setLarge] = useState(false);
+  const height = large ? 660 : given;
   const frame = useRef<HTMLDivElement>(null);
   const [view, setView] = useState<View | null>(null);
   const fitted = useMemo(() => (layout ? fit(layout, height) : null), [layout, height]);
   const shown = view ?? fitted;
+  const drawn = useRef<SVGSVGElement>(null);
   const drag = useRef<{ x: number; y: number; view: View } | null>(null);
 
   useEffect(() => {
@@ -79,8 +84,20 @@ export function Schematic({
       setView({ ...from.view, x: from.view.x + event.clientX - from.x, y: from.view.y + event.clientY - from.y });
   };
   return (
-    <div ref={frame} className="relative overflow-hidden border border-line bg-ground" style={{ height }}>
+    <div
+      ref={frame}
+      className={
+        large
+          ? 'fixed inset-x-4 top-16 z-30 overflow-hidden border-2 border-line bg-ground'
+          : 'relative overflow-hidden border border-line bg-ground'
+      }
+      style={{ height }}
+      onKeyDown={(e) => {
+        if (e.key === 'Escape') setLarge(false);
+      }}
+    >
       <svg
+        ref={drawn}
         width="100%"
         height={height}
         role="img"
@@ -89,14 +106,28 @@ export function Schematic({
         onPointerMove={onMove}
       >
         <g transform={`translate(${shown.x} ${shown.y}) scale(${shown.scale})`}>
-          <Drawing layout={layout} board={board} selection={selection} byPart={byPart} onPickPart={onPickPart} />
+          <Drawing
+            layout={layout}
+            board={board}
+            selection={selection}
+            byPart={byPart}
+            islands={islands}
+            onPickPart={onPickPart}
+            onPickNet={onPickNet}
+          />
         </g>
       </svg>
       <div className="absolute right-2 bottom-2 flex gap-1">
         {[
           ['−', 'Smaller', () => setView(zoomAt(shown, 1 / 1.4, 400, height / 2))],
           ['+', 'Larger', () => setView(zoomAt(shown, 1.4, 400, height / 2))],
-          ['all', 'Show all', () => setView(fit(layout, height, 0))],
+          ['all', 'Show all', () => setView(fit(layout, height, 0, frame.current?.clientWidth ?? 800))],
+          [
+            large ? 'close' : 'large',
+            large ? 'Back to the page' : 'Over the whole window',
+            () => (setLarge(!large), setView(null)),
+          ],
+          ['SVG', 'Save the drawing as SVG', () => saveSvg(drawn.current, layout, board.title)],
         ].map(([sign, label, act]) => (
           <button
             key={String(label)}
@@ -116,13 +147,12 @@ export function Schematic({
 /** Smallest scale at which designators can still be read. */
 const READABLE = 0.88;
 
-function fit(layout: SchematicLayout, height: number, least = READABLE): View {
-  const scale = Math.min(1, (height - 16) / Math.max(1, layout.height), 810 / Math.max(1, layout.width));
-  if (scale >= least) return { x: 8, y: 8, scale };
+function fit(layout: SchematicLayout, height: number, least = READABLE, width = 790): View {
+  const scale = Math.min(1, (height - 16) / Math.max(1, layout.height), (width - 16) / Math.max(1, layout.width));
+  if (scale >= least) return { x: 8, y: 8 - layout.top * scale, scale };
   // Too large to be read whole: it begins where the power comes in.
-  const inlet = layout.graph.symbols.find((s) => s.kind === 'connector') ?? layout.graph.symbols[0];
-  const at = (inlet && layout.at.get(inlet.ref)) ?? { x: 0, y: 0 };
-  return { x: 40 - at.x * least, y: height / 2 - at.y * least, scale: least };
+  const inlet = layout.rooms.find((r) => layout.graph.rooms.find((g) => g.id === r.id)?.row === 'input');
+  return { x: 8, y: 8 - (inlet?.y ?? 0) * least, scale: least };
 }
 
 function zoomAt(view: View | null, factor: number, px: number, py: number): View | null {
@@ -142,15 +172,20 @@ const Drawing = memo(function Drawing({
   board,
   selection,
   byPart,
+  islands,
   onPickPart,
+  onPickNet,
 }: {
   layout: SchematicLayout;
   board: Board;
   selection: Selection;
   byPart?: ReadonlyMap<string, number> | undefined;
+  islands: readonly IslandFinding[];
   onPickPart(ref: string): void;
+  onPickNet?: ((net: string) => void) | undefined;
 }) {
   const lit = new Set(selection.nets?.map(netKey));
+  const grounds = useMemo(() => new Set(islands.map((i) => netKey(i.reference))), [islands]);
   return (
     <>
       <defs>
@@ -159,7 +194,8 @@ const Drawing = memo(function Drawing({
           <stop offset="100%" stopColor="rgb(var(--glow))" stopOpacity="0" />
         </radialGradient>
       </defs>
-      {layout.graph.symbols.map((s) => {
+      <Rooms layout={layout} />
+      {layout.symbols.map((s) => {
         const p = byPart?.get(s.ref) ?? 0;
         const at = layout.at.get(s.ref);
         if (!at || p < 0.02) return null;
@@ -175,20 +211,39 @@ const Drawing = memo(function Drawing({
           />
         );
       })}
-      {layout.graph.wires.map((w) => {
-        const points = layout.wires.get(w.id) ?? [];
-        const bright = lit.has(netKey(w.net));
+      {layout.graph.rooms
+        .flatMap((r) => r.wires)
+        .map((w) => {
+          const points = layout.wires.get(w.id) ?? [];
+          const bright = lit.has(netKey(w.net));
+          return (
+            <polyline
+              key={w.id}
+              points={points.map((p) => `${p.x},${p.y}`).join(' ')}
+              fill="none"
+              stroke={bright ? 'var(--slate)' : 'var(--faint)'}
+              strokeWidth={bright ? 3 : 1.2}
+            />
+          );
+        })}
+      {layout.flags.map((f) => {
+        const at = layout.at.get(f.id)!;
+        const bright = lit.has(netKey(f.net));
         return (
-          <polyline
-            key={w.id}
-            points={points.map((p) => `${p.x},${p.y}`).join(' ')}
-            fill="none"
-            stroke={bright ? 'var(--slate)' : 'var(--faint)'}
-            strokeWidth={bright ? 3 : 1.2}
-          />
+          <text
+            key={f.id}
+            x={at.x + 6}
+            y={at.y + 10}
+            fontSize={8.5}
+            fill={bright ? 'var(--slate)' : 'var(--faint)'}
+            className="cursor-pointer"
+            onClick={() => onPickNet?.(f.net)}
+          >
+            {f.net}
+          </text>
         );
       })}
-      {layout.graph.symbols.map((s) => {
+      {layout.symbols.map((s) => {
         const part = board.parts.find((p) => p.ref === s.ref)!;
         const at = layout.at.get(s.ref)!;
         const p = byPart?.get(s.ref) ?? 0;
@@ -219,20 +274,20 @@ const Drawing = memo(function Drawing({
               <PartSymbol part={part} box={s} />
             </g>
             <text x={s.width / 2} y={-4} textAnchor="middle" fontSize={11} fill="var(--ink)">
-              {s.ref} <tspan fill="var(--faint)">{shortValue(part)}</tspan>
+              {s.ref}
+              <tspan fill="var(--faint)">{s.label.slice(s.ref.length)}</tspan>
               {p >= 0.02 && <tspan fill="var(--brass)" fontWeight={700}>{` ${Math.round(100 * p)} %`}</tspan>}
             </text>
             {s.ports.map((port) =>
               port.stub === null ? (
-                s.ports.some((other) => other.side === port.side && other.stub !== null) && (
-                  // The wire ends where stubs have their room: lead it up to the symbol.
-                  <path
-                    key={port.id}
-                    d={port.side === 'west' ? `M0 ${port.y}h-${STUB}` : `M${s.width} ${port.y}h${STUB}`}
-                    stroke="var(--faint)"
-                    strokeWidth={1.2}
-                  />
-                )
+                // The wire ends where names have their room: lead it up to the symbol.
+                <path
+                  key={port.id}
+                  d={port.side === 'west' ? `M0 ${port.y}h-${s.margin.west}` : `M${s.width} ${port.y}h${s.margin.east}`}
+                  fill="none"
+                  stroke={lit.has(netKey(part.nets[port.pin]!)) ? 'var(--slate)' : 'var(--faint)'}
+                  strokeWidth={lit.has(netKey(part.nets[port.pin]!)) ? 3 : 1.2}
+                />
               ) : (
                 <g key={port.id}>
                   <path
@@ -240,8 +295,15 @@ const Drawing = memo(function Drawing({
                     stroke={lit.has(netKey(port.stub)) ? 'var(--slate)' : 'var(--faint)'}
                     strokeWidth={lit.has(netKey(port.stub)) ? 3 : 1.2}
                   />
+                  {grounds.has(netKey(port.stub)) && (
+                    <GroundSign
+                      x={port.side === 'west' ? -8 : s.width + 8}
+                      y={port.y}
+                      turn={port.side === 'west' ? -1 : 1}
+                    />
+                  )}
                   <text
-                    x={port.side === 'west' ? -10 : s.width + 10}
+                    x={port.side === 'west' ? -13 : s.width + 13}
                     y={port.y + 3}
                     textAnchor={port.side === 'west' ? 'end' : 'start'}
                     fontSize={8.5}
@@ -259,11 +321,89 @@ const Drawing = memo(function Drawing({
   );
 });
 
-/** The value beside a symbol, short. */
-export function shortValue(part: Part): string {
-  if (part.kind === 'resistor') return formatQuantity(part.value, 'ohm');
-  if (part.kind === 'capacitor') return formatQuantity(part.value, 'F');
-  if (part.kind === 'inductor') return formatQuantity(part.value, 'H');
-  if (part.kind === 'fuse' && part.numbers['ir'] !== undefined) return formatQuantity(part.numbers['ir'], 'A');
-  return '';
+/** The stages' rooms with their names, and the barrier between primary and secondary. */
+function Rooms({ layout }: { layout: SchematicLayout }) {
+  return (
+    <>
+      {layout.rooms.map((r) => {
+        const room = layout.graph.rooms.find((g) => g.id === r.id)!;
+        return (
+          <g key={r.id}>
+            <rect
+              x={r.x}
+              y={r.y}
+              width={r.width}
+              height={r.height}
+              fill="var(--raised)"
+              fillOpacity={0.35}
+              stroke="var(--line)"
+            />
+            <text x={r.x + 8} y={r.y + 14} fontSize={10.5} fontWeight={600} fill="var(--faint)">
+              {roomName(room.kind)}
+            </text>
+          </g>
+        );
+      })}
+      {layout.barrier.map((b) => (
+        <g key={`${b.x} ${b.top}`}>
+          <path d={`M${b.x} ${b.top}V${b.bottom}`} stroke="var(--oxide)" strokeWidth={2} strokeDasharray="10 5" />
+          <text
+            x={b.x + 4}
+            y={(b.top + b.bottom) / 2}
+            fontSize={9}
+            fill="var(--oxide)"
+            transform={`rotate(-90 ${b.x + 12} ${(b.top + b.bottom) / 2})`}
+          >
+            isolation
+          </text>
+        </g>
+      ))}
+    </>
+  );
+}
+
+/** A stage's name on screen. */
+export function roomName(kind: string): string {
+  const words = kind === 'unplaced' ? 'no stage yet' : kind.replaceAll('-', ' ');
+  return words.replace('emi', 'EMI').replace('pfc', 'power factor');
+}
+
+function GroundSign({ x, y, turn }: { x: number; y: number; turn: 1 | -1 }) {
+  return (
+    <path
+      d={`M${x} ${y - 5}v10M${x + 2 * turn} ${y - 3}v6M${x + 4 * turn} ${y - 1.2}v2.4`}
+      stroke="var(--ink)"
+      strokeWidth={1.2}
+      fill="none"
+    />
+  );
+}
+
+/** Saves the whole drawing as an SVG file of its own, in black on white. */
+function saveSvg(svg: SVGSVGElement | null, layout: SchematicLayout, title: string): void {
+  if (!svg) return;
+  const copy = svg.cloneNode(true) as SVGSVGElement;
+  copy.setAttribute('xmlns', 'http://www.w3.org/2000/svg');
+  copy.setAttribute('viewBox', `-10 ${layout.top - 10} ${layout.width + 20} ${layout.height + 20}`);
+  copy.setAttribute('width', String(layout.width + 20));
+  copy.setAttribute('height', String(layout.height + 20));
+  copy.setAttribute('font-family', 'sans-serif');
+  copy.querySelector('g')?.setAttribute('transform', '');
+  const plain: Readonly<Record<string, string>> = {
+    ink: '#000',
+    faint: '#444',
+    line: '#999',
+    raised: '#fff',
+    slate: '#000',
+    oxide: '#000',
+    brass: '#000',
+  };
+  const text = new XMLSerializer()
+    .serializeToString(copy)
+    .replace(/var\(--(\w+)\)/gu, (_, name: string) => plain[name] ?? '#000');
+  const link = document.createElement('a');
+  link.href = URL.createObjectURL(new Blob([text], { type: 'image/svg+xml' }));
+  link.download = `${title.replace(/[^\w-]+/gu, '-').slice(0, 60) || 'schematic'}.svg`;
+  link.click();
+  URL.revokeObjectURL(link.href);
 }

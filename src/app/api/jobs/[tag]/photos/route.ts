@@ -1,0 +1,28 @@
+import { z } from 'zod';
+import { marksOf, photosOf } from '@/data/photo/photoTable';
+import { pool } from '@/data/pool';
+import { takePhoto } from '@/usecases/takePhoto';
+import { SIDES } from '@/wire/photoMarks';
+import { answer, handleUpload } from '../../../handle';
+
+const Where = z.object({ board: z.string().regex(/^\d+$/u), side: z.enum(SIDES) });
+const MOST_BYTES = 15_000_000;
+
+/** A photograph as the body, `?board=ID&side=front`. */
+export async function POST(request: Request, { params }: { params: Promise<{ tag: string }> }) {
+  const { tag } = await params;
+  const { searchParams } = new URL(request.url);
+  return handleUpload(request, Where, Object.fromEntries(searchParams), MOST_BYTES, ({ board, side }, bytes) =>
+    takePhoto(pool(), tag, board, side, bytes, new Date()),
+  );
+}
+
+/** The photographs of a board and the marks on them. */
+export async function GET(request: Request) {
+  const board = new URL(request.url).searchParams.get('board') ?? '';
+  return answer(async () =>
+    /^\d+$/u.test(board)
+      ? { photos: await photosOf(pool(), board), marks: await marksOf(pool(), board) }
+      : { photos: [], marks: { pairs: [], pinned: [] } },
+  );
+}
