@@ -17,6 +17,7 @@ const TIERS: Readonly<Record<string, number>> = {
   schematic: 6,
   archetype: 5,
   trace: 6,
+  tables: 7,
   registration: 3,
   meter: 6,
   expect: 7,

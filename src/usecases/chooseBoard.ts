@@ -47,6 +47,18 @@ export async function chooseBoard(
     }
     case 'json':
       return { board: boardOfJson(choice.text), origin: 'json' };
+    case 'empty':
+      return {
+        board: {
+          title: 'Traced board',
+          parts: [],
+          couplings: [],
+          models: new Map(),
+          subcircuits: new Map(),
+          layout: [],
+        },
+        origin: 'empty',
+      };
     case 'job': {
       const other = await jobByTag(tx, choice.tag);
       const [first] = other ? await boardsOf(tx, other.id) : [];

@@ -97,7 +97,7 @@ export const BoardJson = z.strictObject({
   format: z.literal('rough-lantern-board'),
   version: z.literal(1),
   title: z.string().max(300),
-  parts: z.array(PartJson).min(1).max(2000),
+  parts: z.array(PartJson).max(2000),
   couplings: z.array(CouplingJson).max(2000),
   models: z.array(ModelJson).max(1000),
   subcircuits: z.array(SubcircuitJson).max(500),

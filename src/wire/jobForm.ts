@@ -37,6 +37,7 @@ export const BoardChoice = z.discriminatedUnion('from', [
   z.strictObject({ from: z.literal('netlist'), text: z.string().max(1_000_000) }),
   z.strictObject({ from: z.literal('json'), text: z.string().max(5_000_000) }),
   z.strictObject({ from: z.literal('job'), tag: z.string().max(20) }),
+  z.strictObject({ from: z.literal('empty') }),
 ]);
 
 export type BoardChoice = z.output<typeof BoardChoice>;

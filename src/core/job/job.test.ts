@@ -1,5 +1,5 @@
 import { archetypeBoard, ARCHETYPES } from '../archetype';
-import { findPart, placesOnNet } from '../circuit';
+import { placesOnNet } from '../circuit';
 import { energyStores } from '../safety';
 import { diagnosticReadings, jobProgress, linesOf, standingLines } from '.';
 import type { LedgerLine } from '.';

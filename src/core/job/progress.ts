@@ -11,7 +11,7 @@ export type Step = (typeof STEPS)[number];
 export const STEP_NAMES: Readonly<Record<Step, string>> = {
   intake: 'Intake',
   safe: 'Make safe',
-  board: 'Board',
+  board: 'Trace',
   probe: 'Probe',
   repair: 'Repair',
   report: 'Report',

@@ -8,3 +8,5 @@ export type { IslandHazard } from './hazards';
 export type { PinFinding } from './pinRoles';
 export { PIN_ROLES } from './pinRules';
 export type { PinRole } from './pinRules';
+export { STAGE_LORE } from './stageLore';
+export type { StageLore } from './stageLore';

@@ -8,5 +8,7 @@ export { KIND_WORDS, kindOfRef, pinCount } from './partWords';
 export { pinType } from './pinType';
 export { ProbeSearch } from './probeSearch';
 export type { Proposal, TracePin } from './probeSearch';
+export { findTwins } from './twins';
+export type { TwinSet } from './twins';
 export { readShorthand } from './readShorthand';
 export type { ShorthandProblem } from './readShorthand';

@@ -6,7 +6,7 @@ import { findPart, netKey } from '../circuit';
 import type { Board } from '../circuit';
 import { readNetlist, writeNetlist } from '../netlist';
 import { recogniseStages } from '../stages';
-import { ProbeSearch, deriveBoard, kindOfRef, pinType, readShorthand, typicalAffinity } from '.';
+import { ProbeSearch, deriveBoard, findTwins, kindOfRef, pinType, readShorthand, typicalAffinity } from '.';
 import type { Fact, TracedBoard } from '.';
 
 const EMPTY: Board = {
@@ -391,4 +391,27 @@ test('the page of the shorthand shows lines that can be read', () => {
   const lines = [...page.matchAll(/```\n([\s\S]*?)```/gu)].flatMap((m) => m[1]!.trim().split('\n'));
   expect(lines.length).toBeGreaterThan(25);
   for (const line of lines) expect([line, readShorthand(line).ok]).toEqual([line, true]);
+});
+
+describe('twins', () => {
+  const setsOf = (board: Board): string[] => findTwins(board).map((t) => [...t.refs].sort().join(' '));
+
+  test('legs, banks and halves are found on the example boards', () => {
+    const galley = setsOf(exampleBoard('galley-inverter-600'));
+    expect(galley).toEqual(expect.arrayContaining(['M5 M7', 'M6 M8', 'R18 R20', 'U2 U3']));
+    expect(galley.some((s) => s.includes('M1') && s.includes('M2'))).toBe(true);
+    expect(setsOf(exampleBoard('ups-frontend-pfc'))).toEqual(expect.arrayContaining(['M1 M2', 'CB1 CB2']));
+    expect(setsOf(exampleBoard('pump-aux-buck'))).toEqual(expect.arrayContaining(['Q1 Q2 Q3']));
+    expect(setsOf(exampleBoard('bench-supply-13v8'))).toEqual(expect.arrayContaining(['D1 D2']));
+  });
+
+  test('parts of equal value in different places are no twins', () => {
+    const { board } = trace('R1 1k A B', 'R2 1k B C', 'C1 1u B C', 'D1 1N4007 A C');
+    expect(setsOf(board)).toEqual([]);
+  });
+
+  test('half a board will do: two gate resistors to the same pins', () => {
+    const { board } = trace('M1 9N65 P G1 S', 'M2 9N65 P G2 S', 'R1 10R DRV G1', 'R2 10R DRV G2');
+    expect(setsOf(board)).toEqual(expect.arrayContaining(['M1 M2', 'R1 R2']));
+  });
 });

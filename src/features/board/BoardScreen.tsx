@@ -11,15 +11,31 @@ import type { Selection } from '@/features/schematic/Schematic';
 import { PrimaryLink } from '@/ui/PrimaryLink';
 import { BasisMark } from './BasisMark';
 import { PartPanel } from './PartPanel';
+import { PhotoPanel } from './PhotoPanel';
+import { ShorthandPanel } from './ShorthandPanel';
+import { StagesPanel } from './StagesPanel';
+import { TableFiles } from './TableFiles';
+import { TouchPanel } from './TouchPanel';
 
-/** The board: schematic above, parts and nets in tables below, everything known about what is picked beside them. */
+type Tab = 'type' | 'touch' | 'parts' | 'nets' | 'stages' | 'photos';
+const TABS: readonly (readonly [Tab, string])[] = [
+  ['type', 'Type'],
+  ['touch', 'Touch'],
+  ['photos', 'Photographs'],
+  ['stages', 'Stages'],
+  ['parts', 'Parts'],
+  ['nets', 'Nets'],
+];
+
+/** Trace: schematic above, ways to trace and tables below, parts and nets in tables below, everything known about what is picked beside them. */
 export function BoardScreen() {
   const { job, active, progress } = useJob();
   const { weighed } = useSuspects();
   const { board, id } = active;
   const [picked, setPicked] = useState<Selection>({});
-  const [table, setTable] = useState<'parts' | 'nets'>('parts');
+  const [table, setTable] = useState<Tab>(() => (board.parts.length === 0 ? 'type' : 'parts'));
   const [wanted, setWanted] = useState('');
+  const pickNet = useCallback((net: string) => setPicked({ nets: [net] }), []);
   const pickPart = useCallback((ref: string) => setPicked({ part: ref }), []);
   const words = wanted.toLowerCase();
   const parts = useMemo(
@@ -45,12 +61,21 @@ export function BoardScreen() {
         </div>
         <PrimaryLink href={`/jobs/${job.tag}/${attention}`}>{progress.next}</PrimaryLink>
       </div>
-      <Schematic board={board} selection={picked} byPart={weighed?.byPart} height={330} onPickPart={pickPart} />
+      {board.parts.length > 0 && (
+        <Schematic
+          board={board}
+          selection={picked}
+          byPart={weighed?.byPart}
+          height={330}
+          onPickPart={pickPart}
+          onPickNet={pickNet}
+        />
+      )}
       <div className="grid grid-cols-[1fr_22rem] gap-4 max-xl:grid-cols-[1fr_18rem]">
-        <div>
-          <div className="mb-2 flex items-center gap-3">
-            <div role="tablist" aria-label="Tables" className="flex border border-line">
-              {(['parts', 'nets'] as const).map((name) => (
+        <div className="min-w-0">
+          <div className="mb-2 flex flex-wrap items-center gap-3">
+            <div role="tablist" aria-label="Ways to trace" className="flex border border-line">
+              {TABS.map(([name, words]) => (
                 <button
                   key={name}
                   type="button"
@@ -59,41 +84,50 @@ export function BoardScreen() {
                   onClick={() => setTable(name)}
                   className={`px-3 py-1 ${table === name ? 'bg-raised font-semibold' : 'text-faint'}`}
                 >
-                  {name === 'parts' ? 'Parts' : 'Nets'}
+                  {words}
                 </button>
               ))}
             </div>
-            <input
-              type="search"
-              aria-label="Search parts and nets"
-              value={wanted}
-              onChange={(e) => setWanted(e.target.value)}
-              placeholder="designator, marking, net, assumed …"
-              className="w-80 rounded-sm border border-line bg-ground px-2 py-1 placeholder:text-faint"
-            />
-          </div>
-          <div className="max-h-80 overflow-y-auto" tabIndex={0} aria-label="Table">
-            {table === 'parts' ? (
-              <PartsTable parts={parts} picked={picked.part} onPick={(ref) => setPicked({ part: ref })} />
-            ) : (
-              <ul>
-                {nets.map((net) => (
-                  <li key={net}>
-                    <button
-                      type="button"
-                      onClick={() => setPicked({ nets: [net] })}
-                      className={`flex h-8 w-full items-center gap-3 px-2 text-left hover:bg-raised ${picked.nets?.[0] === net ? 'bg-raised' : ''}`}
-                    >
-                      <span className="figure w-24">{net}</span>
-                      <span className="min-w-0 truncate text-sm text-faint">
-                        {pinsOnNet(board, net).length} pins; easiest: {placesOnNet(board, net)[0]?.words}
-                      </span>
-                    </button>
-                  </li>
-                ))}
-              </ul>
+            {(table === 'parts' || table === 'nets') && (
+              <input
+                type="search"
+                aria-label="Search parts and nets"
+                value={wanted}
+                onChange={(e) => setWanted(e.target.value)}
+                placeholder="designator, marking, net, assumed …"
+                className="w-64 rounded-sm border border-line bg-ground px-2 py-1 placeholder:text-faint"
+              />
             )}
+            {(table === 'parts' || table === 'nets') && <TableFiles />}
           </div>
+          {table === 'type' && <ShorthandPanel />}
+          {table === 'touch' && <TouchPanel />}
+          {table === 'stages' && <StagesPanel picked={picked.part} onPick={setPicked} />}
+          {table === 'photos' && <PhotoPanel selection={picked} onPick={setPicked} />}
+          {(table === 'parts' || table === 'nets') && (
+            <div className="max-h-80 overflow-y-auto" tabIndex={0} aria-label="Table">
+              {table === 'parts' ? (
+                <PartsTable parts={parts} picked={picked.part} onPick={(ref) => setPicked({ part: ref })} />
+              ) : (
+                <ul>
+                  {nets.map((net) => (
+                    <li key={net}>
+                      <button
+                        type="button"
+                        onClick={() => setPicked({ nets: [net] })}
+                        className={`flex h-8 w-full items-center gap-3 px-2 text-left hover:bg-raised ${picked.nets?.[0] === net ? 'bg-raised' : ''}`}
+                      >
+                        <span className="figure w-24">{net}</span>
+                        <span className="min-w-0 truncate text-sm text-faint">
+                          {pinsOnNet(board, net).length} pins; easiest: {placesOnNet(board, net)[0]?.words}
+                        </span>
+                      </button>
+                    </li>
+                  ))}
+                </ul>
+              )}
+            </div>
+          )}
         </div>
         <PartPanel
           key={`${picked.part ?? ''} ${picked.nets?.[0] ?? ''}`}

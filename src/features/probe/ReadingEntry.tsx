@@ -17,7 +17,7 @@ export interface EntryKeys {
 }
 
 /** Somewhere else that takes typing of its own. */
-const ELSEWHERE = 'input, textarea, select, [role="dialog"]';
+const ELSEWHERE = 'input, textarea, select, [contenteditable], [role="dialog"]';
 
 /**
  * The reading field: digits always come here, wherever focus is. Enter keeps, Space agrees, letters act while it is

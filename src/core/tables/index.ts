@@ -1,0 +1,2 @@
+export { netsCsv, partsCsv, pinsCsv, readPartsCsv } from './partsCsv';
+export type { PartsReading } from './partsCsv';

@@ -1,0 +1,152 @@
+'use client';
+import { useMemo, useState } from 'react';
+import { STAGE_KINDS, STAGE_LORE, recogniseStages } from '@/core/stages';
+import { findTwins } from '@/core/trace';
+import { useJob } from '@/features/frame/JobContext';
+import { roomName } from '@/features/schematic/Drawing';
+import type { Selection } from '@/features/schematic/Schematic';
+
+/** What the board is made of, from input to output: topology, stages with their evidence, pins, islands, twins. */
+export function StagesPanel({ picked, onPick }: { picked: string | undefined; onPick(selection: Selection): void }) {
+  const { active, addLine } = useJob();
+  const { board } = active;
+  const map = useMemo(() => recogniseStages(board), [board]);
+  const twins = useMemo(() => findTwins(board), [board]);
+  const [open, setOpen] = useState('');
+  const stageOf = map.stages.find((s) => picked !== undefined && s.parts.includes(picked))?.kind;
+  const findings = map.crossings.filter((c) => !c.allowed);
+  return (
+    <div className="flex flex-col gap-3">
+      <p>
+        <strong className="text-lg">{map.topology.replaceAll('-', ' ').replaceAll('+', ', then ')}</strong>{' '}
+        <span className="text-sm text-faint">{map.topologyWhy.join('; ')}</span>
+      </p>
+      {findings.map((f) => (
+        <p key={f.ref} className="border-l-4 border-oxide bg-oxide-ground px-3 py-1">
+          {f.why}
+        </p>
+      ))}
+      {picked !== undefined && (
+        <label className="flex items-center gap-2 text-sm">
+          <span className="figure">{picked}</span> belongs to
+          <select
+            value={stageOf ?? ''}
+            onChange={(e) =>
+              void addLine({ kind: 'trace', body: { text: `stage ${picked} ${e.target.value}` } }, active.id)
+            }
+            className="rounded-sm border border-line bg-ground px-2 py-1"
+          >
+            {stageOf === undefined && <option value="">no stage yet</option>}
+            {STAGE_KINDS.map((k) => (
+              <option key={k} value={k}>
+                {roomName(k)}
+              </option>
+            ))}
+          </select>
+        </label>
+      )}
+      <ol aria-label="Stages from input to output" className="border-t border-line">
+        {map.stages.map((s) => {
+          const key = `${s.kind} ${s.parts[0]}`;
+          const lore = STAGE_LORE[s.kind];
+          return (
+            <li key={key} className="border-b border-line/60">
+              <button
+                type="button"
+                aria-expanded={open === key}
+                onClick={() => setOpen(open === key ? '' : key)}
+                className="grid w-full grid-cols-[10rem_1fr_4rem] items-baseline gap-3 px-1 py-1 text-left hover:bg-raised"
+              >
+                <span className="font-semibold">{roomName(s.kind)}</span>
+                <span className="figure truncate text-sm">{s.parts.join(' ')}</span>
+                <span className="figure text-right text-sm text-faint">{Math.round(100 * s.confidence)} %</span>
+              </button>
+              {open === key && (
+                <div className="grid grid-cols-2 gap-4 px-1 pb-3 text-sm">
+                  <ul>
+                    {s.parts.map((ref) => (
+                      <li key={ref}>
+                        <button
+                          type="button"
+                          className="figure underline decoration-line underline-offset-4"
+                          onClick={() => onPick({ part: ref })}
+                        >
+                          {ref}
+                        </button>{' '}
+                        <span className="text-faint">{s.reasons[ref]}</span>
+                      </li>
+                    ))}
+                  </ul>
+                  <dl>
+                    <dt className="text-faint">it {lore.does}; what fails here</dt>
+                    <dd>{lore.fails}</dd>
+                    <dt className="mt-1 text-faint">checked here</dt>
+                    <dd>{lore.checks}</dd>
+                  </dl>
+                </div>
+              )}
+            </li>
+          );
+        })}
+      </ol>
+      {map.unplaced.length > 0 && (
+        <p className="text-sm">
+          Without a stage: <span className="figure">{map.unplaced.map((u) => u.ref).join(' ')}</span>{' '}
+          <span className="text-faint">({map.unplaced[0]!.why})</span>
+        </p>
+      )}
+      <div className="grid grid-cols-2 gap-6 text-sm max-xl:grid-cols-1">
+        <section aria-label="Pins of the controllers">
+          <h3 className="font-semibold">Pins</h3>
+          {Object.entries(map.pins).map(([ref, pins]) => (
+            <ul key={ref} className="mb-2">
+              {pins.map((p) => (
+                <li key={p.pin} title={p.reasons.join('; ')}>
+                  <span className="figure inline-block w-12">
+                    {ref}.{p.pin}
+                  </span>
+                  <strong className="inline-block w-20">{p.role}</strong>
+                  <span className="text-faint">
+                    {p.reasons[0]}
+                    {p.runnerUp && p.runnerUp.score > p.score - 0.25 && ` (or ${p.runnerUp.role})`}
+                  </span>
+                </li>
+              ))}
+            </ul>
+          ))}
+        </section>
+        <section aria-label="Islands and twins">
+          <h3 className="font-semibold">Black lead</h3>
+          <ul className="mb-3">
+            {map.islands.map((i) => (
+              <li key={i.reference}>
+                <span className="figure">{i.reference}</span> for {i.nets.length} nets: {HAZARDS[i.hazard]}
+              </li>
+            ))}
+          </ul>
+          {twins.length > 0 && <h3 className="font-semibold">Twins to compare</h3>}
+          <ul>
+            {twins.slice(0, 12).map((t) => (
+              <li key={t.refs.join(' ')}>
+                <button
+                  type="button"
+                  className="text-left underline decoration-line underline-offset-4"
+                  onClick={() => onPick({ part: t.refs[0]! })}
+                >
+                  {t.words}
+                </button>
+              </li>
+            ))}
+          </ul>
+        </section>
+      </div>
+    </div>
+  );
+}
+
+const HAZARDS: Readonly<Record<string, string>> = {
+  mains: 'connected to the mains input',
+  hv: 'above 60 V when powered, stores may hold it',
+  battery: 'on the battery',
+  elv: 'isolated low voltage',
+};

@@ -1,0 +1,55 @@
+'use client';
+import { useState } from 'react';
+import { netsCsv, partsCsv, pinsCsv, readPartsCsv } from '@/core/tables';
+import { useJob } from '@/features/frame/JobContext';
+import { Button } from '@/ui/Button';
+
+const MOST_BYTES = 1_000_000;
+
+/** Parts, pins and nets as CSV; a parts list back in, row by row, what cannot be used named. */
+export function TableFiles() {
+  const { job, active, addLine } = useJob();
+  const [told, setTold] = useState('');
+  const save = (name: string, text: string): void => {
+    const link = document.createElement('a');
+    link.href = URL.createObjectURL(new Blob([text], { type: 'text/csv' }));
+    link.download = `${job.tag}-${name}.csv`;
+    link.click();
+    URL.revokeObjectURL(link.href);
+  };
+  const take = async (file: File): Promise<void> => {
+    if (file.size > MOST_BYTES) return setTold('This file is larger than 1 MB; nothing was taken.');
+    const { lines, troubles } = readPartsCsv(await file.text(), active.board);
+    for (const text of lines) void addLine({ kind: 'trace', body: { text } }, active.id);
+    const bad = troubles.map((t) => `row ${t.row}: ${t.sentence}`).join(' ');
+    setTold(`${lines.length} ${lines.length === 1 ? 'row' : 'rows'} taken${bad === '' ? '.' : `; not taken: ${bad}`}`);
+  };
+  return (
+    <span className="flex flex-wrap items-center gap-2 text-sm">
+      CSV:
+      <Button kind="quiet" onClick={() => save('parts', partsCsv(active.board))}>
+        parts
+      </Button>
+      <Button kind="quiet" onClick={() => save('pins', pinsCsv(active.board))}>
+        pins
+      </Button>
+      <Button kind="quiet" onClick={() => save('nets', netsCsv(active.board))}>
+        nets
+      </Button>
+      <label className="cursor-pointer text-slate underline underline-offset-4 focus-within:text-ink">
+        read a parts list
+        <input
+          type="file"
+          accept=".csv,text/csv"
+          className="sr-only"
+          onChange={(e) => {
+            const file = e.target.files?.[0];
+            if (file) void take(file);
+            e.target.value = '';
+          }}
+        />
+      </label>
+      {told !== '' && <span role="status">{told}</span>}
+    </span>
+  );
+}
