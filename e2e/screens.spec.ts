@@ -106,7 +106,7 @@ test('a job gets a second board, the two are joined, and each is worked on by it
   await page.getByLabel('Board worked on').selectOption('Standby board');
   await page
     .getByRole('navigation', { name: 'Steps of the job' })
-    .getByRole('link', { name: /^Board/u })
+    .getByRole('link', { name: /^Trace/u })
     .click();
   await expect(page.getByText('20 parts on')).toBeVisible();
   await page.getByLabel('Board worked on').selectOption('Main board');
@@ -126,7 +126,7 @@ test('on a typical circuit each place says what it is on this board; the log can
   await expect(panel).toContainText('seen on the part');
   await expect(panel).toContainText('470');
   const log = page.getByRole('complementary', { name: 'Job log' });
-  await expect(log).toContainText('R5: on this board it is 0.47 (seen)');
+  await expect(log).toContainText('R5 is=470m basis=seen');
   await page.reload();
   await page.getByRole('button', { name: 'R5', exact: true }).click();
   await expect(page.getByRole('region', { name: 'About R5' })).toContainText('seen on the part');

@@ -18,6 +18,7 @@ const TIERS: Readonly<Record<string, number>> = {
   archetype: 5,
   trace: 6,
   tables: 7,
+  compare: 3,
   registration: 3,
   meter: 6,
   expect: 7,

@@ -17,6 +17,8 @@ export interface DemoJob {
   readonly readings: number;
   readonly seed: number;
   readonly waitingFor?: string;
+  /** Photographs of both sides come with it. */
+  readonly photographs?: boolean;
   readonly findings?: readonly { place: string; severity: 'note' | 'doubt' | 'fault' | 'danger'; words: string }[];
   /** Readings taken besides the plan's, to see the named fault with one's own eyes. */
   readonly confirm?: readonly { readonly mode: 'diode' | 'ohms'; readonly red: string; readonly black: string }[];
@@ -81,6 +83,7 @@ export const DEMO_JOBS: readonly DemoJob[] = [
     },
   },
   {
+    photographs: true,
     intake: {
       tag: 'SP-118',
       unit: 'Brightwater HL-24 harbour lamp supply',

@@ -19,6 +19,7 @@ import type { LedgerEntry } from '@/wire/ledger';
 import { NewJob } from '@/wire/jobForm';
 import { DEMO_JOBS } from './demoJobs';
 import type { DemoJob } from './demoJobs';
+import { seedPhotos } from './seedPhotos';
 
 const MINUTE = 60_000;
 
@@ -51,6 +52,7 @@ async function seedJob(pool: Pool, demo: DemoJob, now: Date): Promise<void> {
     };
     await addLine(pool, demo.intake.tag, line, tick(minutes));
   };
+  if (demo.photographs) await seedPhotos(pool, demo.intake.tag, boardId, board, tick(1));
   for (const finding of demo.findings ?? []) await write({ kind: 'finding', body: finding }, 1);
   if (demo.isolated) {
     for (const source of demo.intake.sources)

@@ -1,5 +1,5 @@
 'use client';
-import { autocompletion, completionKeymap } from '@codemirror/autocomplete';
+import { acceptCompletion, autocompletion, closeCompletion, moveCompletionSelection } from '@codemirror/autocomplete';
 import type { CompletionContext, CompletionResult } from '@codemirror/autocomplete';
 import { defaultKeymap, history, historyKeymap } from '@codemirror/commands';
 import { forceLinting, linter, lintKeymap } from '@codemirror/lint';
@@ -105,7 +105,7 @@ export function LineEditor({
             },
             { delay: 120 },
           ),
-          autocompletion({ override: [offer], activateOnTyping: true }),
+          autocompletion({ override: [offer], activateOnTyping: true, defaultKeymap: false }),
           keymap.of([
             { key: 'Mod-Enter', run: (target) => takeLines(target, () => true) || true },
             {
@@ -117,7 +117,11 @@ export function LineEditor({
                 return takeLines(target, (i) => i === line.number - 1);
               },
             },
-            ...completionKeymap,
+            // Enter keeps the line; Tab takes the offered word.
+            { key: 'Tab', run: acceptCompletion },
+            { key: 'ArrowDown', run: moveCompletionSelection(true) },
+            { key: 'ArrowUp', run: moveCompletionSelection(false) },
+            { key: 'Escape', run: closeCompletion },
             ...lintKeymap,
             ...historyKeymap,
             ...defaultKeymap,

@@ -1,4 +1,4 @@
-import { Diagnoser, buildDictionary, listHypotheses } from '@/core/diagnose';
+import { Diagnoser, buildDictionary, listHypotheses, lookFactors } from '@/core/diagnose';
 import { planEntry } from './messages';
 import type { DiagnoseAnswer, DiagnoseRequest } from './messages';
 
@@ -39,10 +39,12 @@ async function open({ number, board, symptoms }: Extract<DiagnoseRequest, { type
   }
 }
 
-function weigh({ number, readings, skipped }: Extract<DiagnoseRequest, { type: 'weigh' }>): void {
+function weigh({ number, readings, skipped, findings }: Extract<DiagnoseRequest, { type: 'weigh' }>): void {
   if (!diagnoser) return;
   try {
-    const { suspects, plan, gate, verdict, probabilities } = diagnoser.diagnose(readings, 10, skipped);
+    const { board, hypotheses } = diagnoser.dictionary;
+    const factors = findings.length === 0 ? undefined : lookFactors(board, hypotheses, findings);
+    const { suspects, plan, gate, verdict, probabilities } = diagnoser.diagnose(readings, 10, skipped, factors);
     const byPart = new Map<string, number>();
     diagnoser.dictionary.hypotheses.forEach((h, i) => {
       for (const ref of new Set(h.faults.map((f) => f.ref)))

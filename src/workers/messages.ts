@@ -1,5 +1,5 @@
 import type { Board } from '@/core/circuit';
-import type { PlannedReading, PowerGate, ProbePoint, Suspect, Symptom, TakenReading } from '@/core/diagnose';
+import type { Finding, PlannedReading, PowerGate, ProbePoint, Suspect, Symptom, TakenReading } from '@/core/diagnose';
 
 /** What the page asks of the diagnosis worker. `number` returns with the answer: an old answer is dropped. */
 export type DiagnoseRequest =
@@ -9,6 +9,8 @@ export type DiagnoseRequest =
       readonly number: number;
       readonly readings: readonly TakenReading[];
       readonly skipped: readonly ProbePoint[];
+      /** What was seen on the board. */
+      readonly findings: readonly Finding[];
     };
 
 /** A planned reading without the parts only the worker needs. */

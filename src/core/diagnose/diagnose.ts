@@ -98,9 +98,10 @@ export class Diagnoser {
     this.priors = huntingPriors(dictionary, this.groups);
   }
 
-  /** Probabilities of all hypotheses after readings. */
-  weigh(readings: readonly TakenReading[]): Float64Array {
-    const weights = weighReadings(this.predictions, readings, this.priors);
+  /** Probabilities of all hypotheses after readings; `factors` (one for each hypothesis) are what was seen. */
+  weigh(readings: readonly TakenReading[], factors?: Float64Array): Float64Array {
+    const priors = factors ? this.priors.map((p, i) => p * factors[i]!) : this.priors;
+    const weights = weighReadings(this.predictions, readings, priors);
     const probabilities = new Float64Array(weights.length);
     posterior(weights, probabilities);
     return probabilities;
@@ -118,8 +119,13 @@ export class Diagnoser {
   }
 
   /** Suspects, plan, gate and verdict after readings, in the order taken. */
-  diagnose(readings: readonly TakenReading[], most = 8, skipped: readonly ProbePoint[] = []): Diagnosis {
-    const probabilities = this.weigh(readings);
+  diagnose(
+    readings: readonly TakenReading[],
+    most = 8,
+    skipped: readonly ProbePoint[] = [],
+    factors?: Float64Array,
+  ): Diagnosis {
+    const probabilities = this.weigh(readings, factors);
     const suspects = this.suspects(probabilities);
     const plan = this.plan(readings, probabilities, most, skipped);
     const leader = suspects[0];

@@ -21,3 +21,5 @@ export type { TakenReading } from './posterior';
 export { SYMPTOMS } from './priors';
 export type { Symptom } from './priors';
 export { probePairs } from './probePairs';
+export { LOOK_SIGNS, lookFactors } from './lookSigns';
+export type { Finding, LookSign, Severity } from './lookSigns';

@@ -39,8 +39,8 @@ const UPPER: readonly RoomRow[] = ['control', 'input'];
 const GAP = 18;
 const BARRIER_GAP = 44;
 /** Rooms grow in steps of this many pixels, so that a small change inside moves nothing outside. */
-const STEP = 120;
-const SLACK = 56;
+const STEP = 40;
+const SLACK = 6;
 
 /**
  * Places rooms in rows from left to right: control on top, the power path along the middle, feedback below; the

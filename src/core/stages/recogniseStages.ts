@@ -219,7 +219,12 @@ function groupStages(
   };
   placed.forEach((p, i) => {
     for (const net of p.nets) {
-      if (net === 'nc' || a.grounds.has(net) || (isRail(a, net) && !ALONG_RAILS.includes(p.kind))) continue;
+      if (
+        net === 'nc' ||
+        a.islands.some((x) => x.references[0] === net) ||
+        (isRail(a, net) && !ALONG_RAILS.includes(p.kind))
+      )
+        continue;
       join(`${p.kind} ${net}`, i);
     }
     const core = a.cores.findIndex((c) => c.windings.some((w) => w.parts.includes(p.part)));

@@ -10,6 +10,8 @@ import { Schematic } from '@/features/schematic/Schematic';
 import type { Selection } from '@/features/schematic/Schematic';
 import { PrimaryLink } from '@/ui/PrimaryLink';
 import { BasisMark } from './BasisMark';
+import { ComparePanel } from './ComparePanel';
+import { LookPanel } from './LookPanel';
 import { PartPanel } from './PartPanel';
 import { PhotoPanel } from './PhotoPanel';
 import { ShorthandPanel } from './ShorthandPanel';
@@ -17,14 +19,16 @@ import { StagesPanel } from './StagesPanel';
 import { TableFiles } from './TableFiles';
 import { TouchPanel } from './TouchPanel';
 
-type Tab = 'type' | 'touch' | 'parts' | 'nets' | 'stages' | 'photos';
+type Tab = 'type' | 'touch' | 'parts' | 'nets' | 'stages' | 'photos' | 'compare' | 'look';
 const TABS: readonly (readonly [Tab, string])[] = [
+  ['look', 'Look'],
   ['type', 'Type'],
   ['touch', 'Touch'],
   ['photos', 'Photographs'],
   ['stages', 'Stages'],
   ['parts', 'Parts'],
   ['nets', 'Nets'],
+  ['compare', 'Compare'],
 ];
 
 /** Trace: schematic above, ways to trace and tables below, parts and nets in tables below, everything known about what is picked beside them. */
@@ -48,6 +52,8 @@ export function BoardScreen() {
   const nets = useMemo(() => boardNets(board).filter((n) => n.toLowerCase().includes(words)), [board, words]);
   const assumed = board.parts.filter((p) => p.basis === 'assumed').length;
   const part = picked.part === undefined ? undefined : findPart(board, picked.part);
+  // Nothing picked: what is done here has the whole width.
+  const wide = picked.part === undefined && picked.nets === undefined && table !== 'parts' && table !== 'nets';
   const attention = progress.attention === 'safe' ? 'safe' : 'probe';
   return (
     <div className="flex flex-col gap-3">
@@ -71,7 +77,7 @@ export function BoardScreen() {
           onPickNet={pickNet}
         />
       )}
-      <div className="grid grid-cols-[1fr_22rem] gap-4 max-xl:grid-cols-[1fr_18rem]">
+      <div className={wide ? '' : 'grid grid-cols-[1fr_22rem] gap-4 max-xl:grid-cols-[1fr_18rem]'}>
         <div className="min-w-0">
           <div className="mb-2 flex flex-wrap items-center gap-3">
             <div role="tablist" aria-label="Ways to trace" className="flex border border-line">
@@ -100,9 +106,11 @@ export function BoardScreen() {
             )}
             {(table === 'parts' || table === 'nets') && <TableFiles />}
           </div>
+          {table === 'look' && <LookPanel picked={picked.part} />}
           {table === 'type' && <ShorthandPanel />}
           {table === 'touch' && <TouchPanel />}
           {table === 'stages' && <StagesPanel picked={picked.part} onPick={setPicked} />}
+          {table === 'compare' && <ComparePanel onPick={setPicked} />}
           {table === 'photos' && <PhotoPanel selection={picked} onPick={setPicked} />}
           {(table === 'parts' || table === 'nets') && (
             <div className="max-h-80 overflow-y-auto" tabIndex={0} aria-label="Table">
@@ -129,14 +137,16 @@ export function BoardScreen() {
             </div>
           )}
         </div>
-        <PartPanel
-          key={`${picked.part ?? ''} ${picked.nets?.[0] ?? ''}`}
-          board={board}
-          boardId={id}
-          part={part}
-          net={picked.nets?.[0]}
-          onPick={setPicked}
-        />
+        {!wide && (
+          <PartPanel
+            key={`${picked.part ?? ''} ${picked.nets?.[0] ?? ''}`}
+            board={board}
+            boardId={id}
+            part={part}
+            net={picked.nets?.[0]}
+            onPick={setPicked}
+          />
+        )}
       </div>
     </div>
   );

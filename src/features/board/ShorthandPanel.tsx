@@ -86,7 +86,7 @@ export function ShorthandPanel() {
       )}
       <p className="flex items-center gap-3 text-sm text-faint" role="status">
         <span className="grow">
-          Enter keeps a line, Ctrl-Enter all that are right
+          Enter keeps a line, Ctrl-Enter all that are right, Tab takes the offered word
           {right + wrong > 0 && `: ${right} right`}
           {wrong > 0 && <strong className="text-oxide">, {wrong} marked and kept here</strong>}
         </span>

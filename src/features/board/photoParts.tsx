@@ -123,17 +123,19 @@ export function Pins({
                 strokeDasharray={p.side === 'back' ? `${r * 0.8} ${r * 0.4}` : undefined}
               />
             )}
-            <text
-              x={at.x + r * 1.3}
-              y={at.y - r * 0.6}
-              fontSize={r * 1.7}
-              fill={lit ? 'var(--brass)' : '#fff'}
-              stroke="#000"
-              strokeWidth={r / 4}
-              paintOrder="stroke"
-            >
-              {words}
-            </text>
+            {(p.pin === null || lit || joining === words) && (
+              <text
+                x={at.x + r * 1.3}
+                y={at.y - r * 0.6}
+                fontSize={r * 1.7}
+                fill={lit ? 'var(--brass)' : '#fff'}
+                stroke="#000"
+                strokeWidth={r / 4}
+                paintOrder="stroke"
+              >
+                {words}
+              </text>
+            )}
           </g>
         );
       })}

@@ -2,8 +2,8 @@
 import { createContext, useCallback, useContext, useEffect, useMemo, useRef, useState } from 'react';
 import type { ReactNode } from 'react';
 import { SYMPTOMS } from '@/core/diagnose';
-import type { ProbePoint } from '@/core/diagnose';
-import { diagnosticReadings } from '@/core/job';
+import type { Finding, ProbePoint } from '@/core/diagnose';
+import { diagnosticReadings, linesOf } from '@/core/job';
 import { useJob } from '@/features/frame/JobContext';
 import type { DiagnoseAnswer, DiagnoseRequest } from '@/workers/messages';
 
@@ -66,14 +66,21 @@ export function SuspectsProvider({ children }: { children: ReactNode }) {
   }, [board, symptoms]);
 
   const readings = useMemo(() => diagnosticReadings(lines, boardId), [lines, boardId]);
+  const findings = useMemo(
+    () =>
+      linesOf<Finding>(lines, 'finding')
+        .filter(({ line }) => line.boardId === null || line.boardId === boardId)
+        .map(({ body }) => body),
+    [lines, boardId],
+  );
   const counter = useRef(0);
   useEffect(() => {
     if (openNumber === 0) return;
     counter.current += 1;
-    const request: DiagnoseRequest = { type: 'weigh', number: counter.current, readings, skipped };
+    const request: DiagnoseRequest = { type: 'weigh', number: counter.current, readings, skipped, findings };
     worker.current?.postMessage(request);
     setAsked(counter.current);
-  }, [readings, skipped, openNumber]);
+  }, [readings, skipped, findings, openNumber]);
 
   const skip = useCallback((point: ProbePoint) => setSkipped((kept) => [...kept, point]), []);
   const thinking = weighed === null || weighed.number < asked;

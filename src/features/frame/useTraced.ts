@@ -19,7 +19,7 @@ export function useTraced(
   lines: readonly StoredLine[],
   waiting: readonly NewLine[],
 ): readonly JobBoard[] {
-  const known = useRef(new Map<string, { key: string; start: Board; traced: JobBoard }>());
+  const known = useRef(new Map<string, { key: string; texts: string; start: Board; traced: JobBoard }>());
   return useMemo(() => {
     const undone = new Set(waiting.flatMap((l) => (l.reverses === null ? [] : [l.reverses])));
     return starts.map((s) => {
@@ -38,9 +38,12 @@ export function useTraced(
         return read.ok && read.value ? [{ id, fact: read.value }] : [];
       });
       const trace = deriveBoard(s.start, entries);
-      const board = entries.length === 0 ? s.start : trace.board;
+      // Acknowledged or still on its way, the same facts make the same board: nothing that hangs on it starts anew.
+      const texts = told.map((t) => t.text).join('\n');
+      const same = before && before.texts === texts && before.start === s.start;
+      const board = same ? before.traced.board : entries.length === 0 ? s.start : trace.board;
       const traced = { ...s, board, entries, trace };
-      known.current.set(s.id, { key, start: s.start, traced });
+      known.current.set(s.id, { key, texts, start: s.start, traced });
       return traced;
     });
   }, [starts, lines, waiting]);

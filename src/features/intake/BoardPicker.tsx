@@ -5,6 +5,7 @@ import type { Problem } from '@/core/problem';
 import { postJson } from '@/features/frame/postJson';
 import { Notice } from '@/ui/Notice';
 import type { BoardChoice } from '@/wire/jobForm';
+import { FamilySearch } from './FamilySearch';
 
 /** A typical circuit to start from. */
 export interface CircuitChoice {
@@ -97,22 +98,44 @@ export function BoardPicker({
             <span>The board traced for {from}</span>
           </label>
         )}
-        {circuits.map((c) => (
-          <label key={c.name} className="flex items-baseline gap-2">
-            <input
-              type="radio"
-              name="board"
-              checked={choice.from === 'typical' && choice.name === c.name}
-              onChange={() => onChoose({ from: 'typical', name: c.name })}
-            />
-            <span>
-              Typical circuit: {c.title}{' '}
-              <span className="text-sm text-faint">
-                {c.describes}; {c.parts} parts, all assumed
+        <FamilySearch
+          chosen={choice.from === 'job' ? choice.tag : null}
+          onChoose={(tag) => onChoose({ from: 'job', tag })}
+        />
+        <label className="flex items-baseline gap-2">
+          <input
+            type="radio"
+            name="board"
+            checked={choice.from === 'empty'}
+            onChange={() => onChoose({ from: 'empty' })}
+          />
+          <span>
+            Empty: traced from nothing{' '}
+            <span className="text-sm text-faint">type or touch the parts as you see them</span>
+          </span>
+        </label>
+        <div
+          className="flex max-h-56 flex-col gap-1.5 overflow-y-auto border-y border-line/60 py-1.5"
+          tabIndex={0}
+          aria-label="Typical circuits"
+        >
+          {circuits.map((c) => (
+            <label key={c.name} className="flex items-baseline gap-2">
+              <input
+                type="radio"
+                name="board"
+                checked={choice.from === 'typical' && choice.name === c.name}
+                onChange={() => onChoose({ from: 'typical', name: c.name })}
+              />
+              <span>
+                Typical circuit: {c.title}{' '}
+                <span className="text-sm text-faint">
+                  {c.describes}; {c.parts} parts, all assumed
+                </span>
               </span>
-            </span>
-          </label>
-        ))}
+            </label>
+          ))}
+        </div>
         <label className="flex items-baseline gap-2">
           <input
             type="radio"

@@ -144,7 +144,7 @@ export const Drawing = memo(function Drawing({
                     />
                   )}
                   <text
-                    x={port.side === 'west' ? -13 : s.width + 13}
+                    x={port.side === 'west' ? -16 : s.width + 16}
                     y={port.y + 3}
                     textAnchor={port.side === 'west' ? 'end' : 'start'}
                     fontSize={8.5}

@@ -84,7 +84,7 @@ function Box({ part, box }: { part: Part; box: SymbolBox }) {
   const short: Readonly<Record<string, string>> = {
     mosfet: 'FET',
     bjt: 'BJT',
-    bridge: 'bridge',
+    bridge: '',
     opto: 'opto',
     'shunt-reference': 'ref.',
   };

@@ -38,7 +38,7 @@ export function Schematic({
 }) {
   const { layout, islands, failed } = useSchematicLayout(board);
   const [large, setLarge] = useState(false);
-  const height = large ? 660 : given;
+  const height = large ? 690 : given;
   const frame = useRef<HTMLDivElement>(null);
   const [view, setView] = useState<View | null>(null);
   const fitted = useMemo(() => (layout ? fit(layout, height) : null), [layout, height]);
@@ -88,7 +88,7 @@ export function Schematic({
       ref={frame}
       className={
         large
-          ? 'fixed inset-x-4 top-16 z-30 overflow-hidden border-2 border-line bg-ground'
+          ? 'fixed inset-x-4 top-20 z-30 overflow-hidden border-2 border-line bg-ground'
           : 'relative overflow-hidden border border-line bg-ground'
       }
       style={{ height }}

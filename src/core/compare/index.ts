@@ -1,0 +1,2 @@
+export { compareBoards } from './compareBoards';
+export type { Difference } from './compareBoards';

@@ -1,0 +1,114 @@
+'use client';
+import { useMemo, useState } from 'react';
+import { LOOK_SIGNS } from '@/core/diagnose';
+import type { Finding, Severity } from '@/core/diagnose';
+import { linesOf } from '@/core/job';
+import { recogniseStages } from '@/core/stages';
+import { useJob } from '@/features/frame/JobContext';
+import { roomName } from '@/features/schematic/Drawing';
+
+const SEVERITIES: readonly (readonly [Severity, string])[] = [
+  ['note', 'note'],
+  ['doubt', 'doubt'],
+  ['fault', 'fault'],
+  ['danger', 'danger'],
+];
+
+/** The inspection, stage by stage: what is seen goes into the log with its place and changes the odds. */
+export function LookPanel({ picked }: { picked: string | undefined }) {
+  const { active, lines, addLine } = useJob();
+  const map = useMemo(() => recogniseStages(active.board), [active.board]);
+  const kinds = useMemo(() => [...new Set(map.stages.map((s) => s.kind))], [map]);
+  const [stage, setStage] = useState<string>(() => kinds[0] ?? '');
+  const [place, setPlace] = useState('');
+  const [severity, setSeverity] = useState<Severity | null>(null);
+  const here = map.stages.filter((s) => s.kind === stage);
+  const parts = here.flatMap((s) => s.parts);
+  const own = LOOK_SIGNS.filter((s) => s.stages.some((k) => k === stage));
+  const others = LOOK_SIGNS.filter((s) => !own.includes(s));
+  const at = place.trim() || picked || roomName(stage);
+  const findings = linesOf<Finding>(lines, 'finding').filter(
+    ({ line }) => line.boardId === active.id || line.boardId === null,
+  );
+  const note = (words: string, usual: Severity): void =>
+    void addLine({ kind: 'finding', body: { place: at, severity: severity ?? usual, words } }, active.id);
+  return (
+    <div className="flex flex-col gap-3">
+      <div className="flex flex-wrap items-center gap-3">
+        <label className="flex items-center gap-2">
+          Stage
+          <select
+            value={stage}
+            onChange={(e) => (setStage(e.target.value), setPlace(''))}
+            className="rounded-sm border border-line bg-ground px-2 py-1"
+          >
+            {kinds.map((k) => (
+              <option key={k} value={k}>
+                {roomName(k)}
+              </option>
+            ))}
+          </select>
+        </label>
+        <label className="flex items-center gap-2">
+          Place
+          <input
+            value={place}
+            onChange={(e) => setPlace(e.target.value)}
+            list="look-parts"
+            placeholder={picked ?? parts.slice(0, 4).join(' ')}
+            className="figure w-40 rounded-sm border border-line bg-ground px-2 py-1 placeholder:text-faint"
+          />
+          <datalist id="look-parts">
+            {parts.map((p) => (
+              <option key={p} value={p} />
+            ))}
+          </datalist>
+        </label>
+        <label className="flex items-center gap-2">
+          Severity
+          <select
+            value={severity ?? ''}
+            onChange={(e) => setSeverity(e.target.value === '' ? null : (e.target.value as Severity))}
+            className="rounded-sm border border-line bg-ground px-2 py-1"
+          >
+            <option value="">as usual for it</option>
+            {SEVERITIES.map(([s, words]) => (
+              <option key={s} value={s}>
+                {words}
+              </option>
+            ))}
+          </select>
+        </label>
+      </div>
+      {[own, others].map((signs, i) => (
+        <ul key={i} aria-label={i === 0 ? 'Looked for here' : 'Anywhere'} className="flex flex-wrap gap-2">
+          {signs.map((s) => (
+            <li key={s.words}>
+              <button
+                type="button"
+                onClick={() => note(s.words, s.severity)}
+                className={`rounded-sm border px-3 py-1.5 hover:border-ink ${i === 0 ? 'border-slate bg-raised' : 'border-line text-sm text-faint'}`}
+              >
+                {s.words}
+              </button>
+            </li>
+          ))}
+        </ul>
+      ))}
+      <section aria-label="Seen so far">
+        <h3 className="text-sm text-faint">
+          Seen so far at {findings.length === 0 ? 'no place' : findings.map(({ body }) => body.place).join(', ')};
+          undone in the log
+        </h3>
+        <ul>
+          {findings.map(({ line, body }) => (
+            <li key={line.id}>
+              <span className="figure">{body.place}</span> {body.words}{' '}
+              <span className="text-sm text-faint">{body.severity}</span>
+            </li>
+          ))}
+        </ul>
+      </section>
+    </div>
+  );
+}

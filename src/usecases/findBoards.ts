@@ -1,0 +1,33 @@
+import { z } from 'zod';
+import type { Db } from '@/data/pool';
+import { manyRows } from '@/data/rows';
+
+const Row = z.strictObject({
+  tag: z.string(),
+  unit: z.string(),
+  label: z.string(),
+  board_id: z.string(),
+  parts: z.number(),
+});
+/** A board of an earlier job that something printed on it leads to. */
+export type FoundBoard = z.output<typeof Row>;
+
+const MOST = 12;
+
+/** Boards whose unit, title or any marking holds the words, newest job first. */
+export async function findBoards(db: Db, words: string): Promise<readonly FoundBoard[]> {
+  const pattern = `%${words.trim().replace(/[\\%_]/gu, (c) => `\\${c}`)}%`;
+  const { rows } = await db.query(
+    `select j.tag, u.name as unit, b.label, b.id as board_id, jsonb_array_length(v.content->'parts') as parts
+     from board b
+     join job j on j.id = b.job_id
+     join unit u on u.id = j.unit_id
+     join lateral (select content from board_version where board_id = b.id order by version desc limit 1) v on true
+     where u.name ilike $1 or v.content->>'title' ilike $1 or exists (
+       select 1 from jsonb_array_elements(v.content->'parts') p, jsonb_array_elements(p->'keys') k
+       where k->>'key' = 'mark' and k->>'text' ilike $1)
+     order by j.created_at desc limit ${MOST}`,
+    [pattern],
+  );
+  return manyRows(Row, rows);
+}
