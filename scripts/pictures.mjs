@@ -8,7 +8,12 @@ const PICTURES = [
   ['bench', '/'],
   ['intake', '/jobs/new?from=SP-115'],
   ['make-safe', '/jobs/SP-120/safe'],
-  ['board', '/jobs/SP-118/board'],
+  ['trace', '/jobs/SP-118/board', 'soot', 'Parts'],
+  ['trace-large', '/jobs/SP-118/board', 'paper', 'Parts', 'Over the whole window'],
+  ['trace-type', '/jobs/SP-121/board', 'soot', 'Type'],
+  ['trace-touch', '/jobs/SP-121/board', 'soot', 'Touch'],
+  ['trace-photographs', '/jobs/SP-118/board', 'soot', 'Photographs'],
+  ['trace-stages', '/jobs/SP-118/board', 'soot', 'Stages'],
   ['probe', '/jobs/SP-118/probe'],
   ['probe-paper', '/jobs/SP-118/probe', 'paper'],
   ['repair', '/jobs/SP-115/repair'],
@@ -20,13 +25,17 @@ const browser = await chromium.launch({
   executablePath: process.env['CHROMIUM'] ?? '/usr/bin/chromium',
   args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'],
 });
-for (const [name, path, theme = 'soot'] of PICTURES) {
+for (const [name, path, theme = 'soot', tab, press] of PICTURES) {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
   await page.addInitScript((t) => window.localStorage.setItem('theme', t), theme);
   await page.goto(base + path, { waitUntil: 'networkidle' });
   if (path.endsWith('/probe')) await page.locator('[data-settled="yes"]').waitFor({ timeout: 60_000 });
   // The schematic is laid out in a worker of its own.
   await page.waitForTimeout(2500);
+  if (tab) await page.getByRole('tab', { name: tab }).click();
+  if (tab && !press && tab !== 'Parts') await page.getByRole('tablist').evaluate((e) => e.scrollIntoView());
+  if (press) await page.getByRole('button', { name: press }).click();
+  if (tab) await page.waitForTimeout(1200);
   await page.screenshot({ path: `docs/screenshots/${name}.png` });
   await page.close();
   console.log(`docs/screenshots/${name}.png`);

@@ -146,13 +146,33 @@ test.each([
   [['read', join(folder, 'not-there.cir'), '--mode', 'ohms', '--red', 'L', '--black', 'N'], 1],
   [['diagnose', lamp, '--readings', join(boards, 'lamp-supply-24v.cir')], 1],
   [['diagnose', lamp], 2],
-  [['stages', lamp], 1],
+  [['stages', lamp], 0],
+  [['stages'], 2],
+  [['stages', join(folder, 'not-there.cir')], 1],
+  [['rate', lamp], 1],
   [['decode'], 2],
   [['decode', '4k7', '--kind', 'moon'], 2],
   [['decode', 'hello'], 0],
   [['dance'], 2],
   [['read', '--help'], 0],
 ])('exit status of %p is %p', (words, status) => expect(run(...words).status).toBe(status));
+
+test("stages tells topology, stages, pins and islands, for people and as the contract's document", () => {
+  expect(run('stages', lamp).out).toMatch(/topology {2}flyback[\s\S]*clamp +\d+ % {2}D1 R10 R11 C4/u);
+  const told = JSON.parse(run('stages', lamp, '--json').out) as {
+    stages: { kind: string; parts: string[]; confidence: number }[];
+    pins: Record<string, Record<string, string>>;
+    topology: string;
+    islands: { nets: string[]; reference: string; hazard: string }[];
+  };
+  expect(told.topology).toBe('flyback');
+  expect(told.pins['U1']).toEqual({ 1: 'GND', 2: 'FB', 3: 'RT', 4: 'CS', 5: 'VCC', 6: 'GATE' });
+  expect(told.islands.map((i) => [i.reference, i.hazard])).toEqual([
+    ['HV-', 'mains'],
+    ['OUT-', 'elv'],
+  ]);
+  expect(told.stages.find((s) => s.kind === 'startup')).toMatchObject({ parts: ['R1', 'R2', 'R3'] });
+});
 
 test('decode reads a marking, for people and for programs, and a file of them', () => {
   expect(run('decode', '4k7').out).toMatch(/100 %  resistor 4\.7\u2009kΩ  \(R\/K\/M/u);

@@ -17,6 +17,8 @@ export interface DemoJob {
   readonly readings: number;
   readonly seed: number;
   readonly waitingFor?: string;
+  /** Lines of the shorthand that were typed on it. */
+  readonly traced?: readonly string[];
   /** Photographs of both sides come with it. */
   readonly photographs?: boolean;
   readonly findings?: readonly { place: string; severity: 'note' | 'doubt' | 'fault' | 'danger'; words: string }[];
@@ -33,6 +35,40 @@ export interface DemoJob {
     }[];
   };
 }
+
+/** A charger half traced: pins still to be followed are written with a question mark. */
+const DOCK_CHARGER = [
+  'J1 "AC IN" L N',
+  'F1 T2AL250V L LF',
+  'RV1 10D471K LF N',
+  'CX1 ".1uF X2 310~" LF N',
+  'BD1 KBL406 LF N HV+ HV-',
+  'C1 "47uF 400V" HV+ HV-',
+  'R1 474 HV+ ?',
+  'R2 474 ? ?',
+  'R1.2 -- R2.1',
+  'U1 GW-12 HV- ? ? ? ? ?',
+  'M1 4N65 DRAIN ? SRC',
+  'R3 220 ? ?',
+  'R4 1R5 SRC HV-',
+  'R5 471 SRC ?',
+  'T1.P 90t HV+ DRAIN',
+  'T1.S 14t OUT- SEC',
+  'T1.A 13t HV- AUX',
+  'D1 FR107 DRAIN CL',
+  'R6 104 HV+ CL',
+  'C2 102 HV+ CL',
+  'D2 UF4003 AUX ?',
+  'C3 "22uF 35V" ? HV-',
+  'D3 SR3100 SEC OUT+',
+  'C4 "1000uF 25V" OUT+ OUT-',
+  'R7 102 OUT+ ?',
+  'LED1 led ? OUT-',
+  'J2 "BATTERY" OUT+ OUT-',
+  'R3.2 -- M1.g',
+  'R7.2 -- LED1.a',
+  'U1.3 -/- M1.g',
+] as const;
 
 export const DEMO_JOBS: readonly DemoJob[] = [
   {
@@ -179,5 +215,31 @@ export const DEMO_JOBS: readonly DemoJob[] = [
     readings: 0,
     seed: 17,
     findings: [{ place: 'C6, by the output', severity: 'doubt', words: 'Top slightly bulged.' }],
+  },
+  {
+    intake: {
+      tag: 'SP-121',
+      unit: 'Gullwing DC-5 dock charger',
+      serial: 'GW-0417',
+      nameplate: {
+        input: '100-240 Vac 50/60 Hz',
+        source: 'mains',
+        inputMin: 90,
+        inputNominal: 230,
+        inputMax: 264,
+        hertz: 50,
+        outputs: [{ volts: 14.4, amps: 2, kind: 'dc' }],
+      },
+      complaint: 'No charge since the pontoon lost power; nobody has a diagram.',
+      symptoms: ['dead', 'no-charge'],
+      sources: [{ name: 'Mains lead', kind: 'mains' }],
+      board: { from: 'empty' },
+    },
+    actor: 'Bench A',
+    minutesAgo: 40,
+    seed: 21,
+    readings: 0,
+    isolated: true,
+    traced: DOCK_CHARGER,
   },
 ];

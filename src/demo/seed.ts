@@ -52,6 +52,7 @@ async function seedJob(pool: Pool, demo: DemoJob, now: Date): Promise<void> {
     };
     await addLine(pool, demo.intake.tag, line, tick(minutes));
   };
+  for (const text of demo.traced ?? []) await write({ kind: 'trace', body: { text } }, 0.4);
   if (demo.photographs) await seedPhotos(pool, demo.intake.tag, boardId, board, tick(1));
   for (const finding of demo.findings ?? []) await write({ kind: 'finding', body: finding }, 1);
   if (demo.isolated) {

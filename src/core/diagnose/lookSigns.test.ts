@@ -9,9 +9,10 @@ const factorOf = (findings: readonly Finding[], label: string): number => {
   return factors[hypotheses.findIndex((h) => h.label === label)]!;
 };
 
-test('what is seen on a part raises its faults, more for a grave sign, and nobody else\'s', () => {
+test("what is seen on a part raises its faults, more for a grave sign, and nobody else's", () => {
   const seen = (severity: Finding['severity']): Finding => ({ place: 'C9', severity, words: 'bulged or burst' });
-  const of = (severity: Finding['severity']): number => factorOf([seen(severity)], hypotheses.find((h) => h.faults[0]?.ref === 'C9')!.label);
+  const of = (severity: Finding['severity']): number =>
+    factorOf([seen(severity)], hypotheses.find((h) => h.faults[0]?.ref === 'C9')!.label);
   expect(of('note')).toBeGreaterThan(1);
   expect(of('doubt')).toBeGreaterThan(of('note'));
   expect(of('fault')).toBeGreaterThan(of('doubt'));
@@ -21,7 +22,9 @@ test('what is seen on a part raises its faults, more for a grave sign, and nobod
 
 test('a stage alone speaks for its parts, a sign about safety alone for nobody', () => {
   const label = hypotheses.find((h) => h.faults[0]?.ref === 'C9')!.label;
-  expect(factorOf([{ place: 'output filter', severity: 'doubt', words: 'discoloured wire or board' }], label)).toBeGreaterThan(1);
+  expect(
+    factorOf([{ place: 'output filter', severity: 'doubt', words: 'discoloured wire or board' }], label),
+  ).toBeGreaterThan(1);
   expect(factorOf([{ place: 'C9', severity: 'danger', words: 'outlet without a fuse' }], label)).toBe(1);
   expect(factorOf([{ place: 'nowhere', severity: 'fault', words: 'charred or burnt' }], label)).toBe(1);
 });
@@ -29,7 +32,8 @@ test('a stage alone speaks for its parts, a sign about safety alone for nobody',
 test('the diagnosis follows: a burst capacitor leads before the first reading, and readings still have the last word', () => {
   const diagnoser = new Diagnoser(buildWholeDictionary(board, hypotheses));
   const factors = lookFactors(board, hypotheses, [{ place: 'D7', severity: 'fault', words: 'cracked body' }]);
-  const share = (p: Float64Array): number => hypotheses.reduce((sum, h, i) => (h.faults.some((f) => f.ref === 'D7') ? sum + p[i]! : sum), 0);
+  const share = (p: Float64Array): number =>
+    hypotheses.reduce((sum, h, i) => (h.faults.some((f) => f.ref === 'D7') ? sum + p[i]! : sum), 0);
   const [plain, seen] = [diagnoser.weigh([]), diagnoser.weigh([], factors)];
   expect(share(seen)).toBeGreaterThan(3 * share(plain));
   const whole = seen.reduce((a, b) => a + b, 0);

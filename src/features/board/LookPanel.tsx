@@ -96,10 +96,10 @@ export function LookPanel({ picked }: { picked: string | undefined }) {
         </ul>
       ))}
       <section aria-label="Seen so far">
-        <h3 className="text-sm text-faint">
+        <h2 className="text-sm text-faint">
           Seen so far at {findings.length === 0 ? 'no place' : findings.map(({ body }) => body.place).join(', ')};
           undone in the log
-        </h3>
+        </h2>
         <ul>
           {findings.map(({ line, body }) => (
             <li key={line.id}>

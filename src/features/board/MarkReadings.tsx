@@ -1,7 +1,9 @@
 'use client';
 import { decodeMarking } from '@/core/marking';
 import type { MarkKind, RankedReading } from '@/core/marking';
-import type { Part, PartKind } from '@/core/circuit';
+import type { Board, Part, PartKind } from '@/core/circuit';
+import { readingsInPlace } from '@/core/imply';
+import type { PlacedReading } from '@/core/imply';
 import { formatQuantity } from '@/core/quantity';
 
 /** What a part of each kind may turn out to be by its marking. */
@@ -20,25 +22,26 @@ const KINDS: Readonly<Partial<Record<PartKind, readonly MarkKind[]>>> = {
 const SHOWN = 3;
 
 /** The readings of a marking that suit a part, most likely first. */
-export function readingsFor(part: Part, mark: string): readonly RankedReading[] {
+export function readingsFor(board: Board, part: Part, mark: string): readonly PlacedReading[] {
   const kinds = KINDS[part.kind];
   if (!kinds || mark.trim() === '') return [];
-  return decodeMarking(mark)
-    .filter((r) => kinds.includes(r.kind))
-    .slice(0, SHOWN);
+  const readings = decodeMarking(mark).filter((r) => kinds.includes(r.kind));
+  return readingsInPlace(board, part.ref, readings).slice(0, SHOWN);
 }
 
 /** What is printed on the part, read as it is typed; picking a reading takes its value and rated volts over. */
 export function MarkReadings({
+  board,
   part,
   mark,
   onPick,
 }: {
+  board: Board;
   part: Part;
   mark: string;
   onPick(reading: RankedReading): void;
 }) {
-  const readings = readingsFor(part, mark);
+  const readings = readingsFor(board, part, mark);
   if (mark.trim() === '' || KINDS[part.kind] === undefined) return null;
   if (readings.length === 0)
     return <p className="text-sm text-faint">No marking I know of this kind of part; it is kept as typed.</p>;
@@ -54,6 +57,7 @@ export function MarkReadings({
             <strong className="figure">{readingWords(r)}</strong>{' '}
             <span className="text-faint">
               {r.why}
+              {r.place !== null && `; ${r.place}`}
               {r.convention && '; a habit of the trade: confirm against the data sheet'}
             </span>
           </button>

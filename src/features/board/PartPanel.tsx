@@ -4,6 +4,7 @@ import type { FormEvent } from 'react';
 import { keyText, marking, netKey, pinNames, pinsOnNet, placesOnNet } from '@/core/circuit';
 import type { Board, Part } from '@/core/circuit';
 import { expectReading } from '@/core/expect';
+import { impliedValues } from '@/core/imply';
 import { linesOf } from '@/core/job';
 import type { ReadingBody } from '@/core/job';
 import { solverFor } from '@/core/meter';
@@ -66,7 +67,7 @@ export function PartPanel({
         ))}
       </ul>
       {part.fitted && <Expectations board={board} boardId={boardId} part={part} />}
-      <OnMyBoard boardId={boardId} part={part} />
+      <OnMyBoard board={board} boardId={boardId} part={part} />
     </section>
   );
 }
@@ -159,7 +160,7 @@ function pairsOf(part: Part): readonly (readonly [string, string])[] {
 }
 
 /** "On my board it is …" and "not on my board": each makes a new version of the board and a line in the log. */
-function OnMyBoard({ boardId, part }: { boardId: string; part: Part }) {
+function OnMyBoard({ board, boardId, part }: { board: Board; boardId: string; part: Part }) {
   const { addLine } = useJob();
   const [value, setValue] = useState('');
   const [mark, setMark] = useState('');
@@ -212,11 +213,37 @@ function OnMyBoard({ boardId, part }: { boardId: string; part: Part }) {
           placeholder={marking(part) ?? ''}
         />
       </div>
-      <MarkReadings part={part} mark={mark} onPick={take} />
+      <MarkReadings board={board} part={part} mark={mark} onPick={take} />
+      {mark === '' && part.basis === 'assumed' && (
+        <Implied board={board} part={part} onPick={(text) => send(`${part.ref} is=${text} basis=assumed`)} />
+      )}
       <div className="flex flex-wrap gap-2">
         <Button type="submit">{value === '' && mark === '' ? 'As shown, seen' : 'Keep as seen'}</Button>
         <Button onClick={() => send(`empty ${part.ref}`)}>Not on my board</Button>
       </div>
     </form>
+  );
+}
+
+/** Nothing printed on it: what its twin or the circuit says it would be, offered as assumed. */
+function Implied({ board, part, onPick }: { board: Board; part: Part; onPick(text: string): void }) {
+  const found = useMemo(() => impliedValues(board, part.ref), [board, part.ref]);
+  if (found.length === 0) return null;
+  return (
+    <ul aria-label="Nothing printed on it" className="flex flex-col gap-1 text-sm">
+      {found.map((v) => (
+        <li key={v.why}>
+          <button
+            type="button"
+            onClick={() => onPick(netlistText(v.value))}
+            className="w-full border border-dashed border-line px-2 py-1 text-left hover:border-ink"
+          >
+            nothing printed?{' '}
+            <strong className="figure">{formatQuantity(v.value, part.kind === 'capacitor' ? 'F' : 'ohm')}</strong>{' '}
+            <span className="text-faint">{v.why}; stays assumed</span>
+          </button>
+        </li>
+      ))}
+    </ul>
   );
 }

@@ -97,7 +97,7 @@ export function StagesPanel({ picked, onPick }: { picked: string | undefined; on
       )}
       <div className="grid grid-cols-2 gap-6 text-sm max-xl:grid-cols-1">
         <section aria-label="Pins of the controllers">
-          <h3 className="font-semibold">Pins</h3>
+          <h2 className="font-semibold">Pins</h2>
           {Object.entries(map.pins).map(([ref, pins]) => (
             <ul key={ref} className="mb-2">
               {pins.map((p) => (
@@ -116,7 +116,7 @@ export function StagesPanel({ picked, onPick }: { picked: string | undefined; on
           ))}
         </section>
         <section aria-label="Islands and twins">
-          <h3 className="font-semibold">Black lead</h3>
+          <h2 className="font-semibold">Black lead</h2>
           <ul className="mb-3">
             {map.islands.map((i) => (
               <li key={i.reference}>
@@ -124,7 +124,7 @@ export function StagesPanel({ picked, onPick }: { picked: string | undefined; on
               </li>
             ))}
           </ul>
-          {twins.length > 0 && <h3 className="font-semibold">Twins to compare</h3>}
+          {twins.length > 0 && <h2 className="font-semibold">Twins to compare</h2>}
           <ul>
             {twins.slice(0, 12).map((t) => (
               <li key={t.refs.join(' ')}>
