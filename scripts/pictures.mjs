@@ -33,9 +33,12 @@ for (const [name, path, theme = 'soot', tab, press] of PICTURES) {
   // The schematic is laid out in a worker of its own.
   await page.waitForTimeout(2500);
   if (tab) await page.getByRole('tab', { name: tab }).click();
-  if (tab && !press && tab !== 'Parts') await page.getByRole('tablist').evaluate((e) => e.scrollIntoView());
   if (press) await page.getByRole('button', { name: press }).click();
   if (tab) await page.waitForTimeout(1200);
+  if (tab === 'Photographs' || tab === 'Stages') {
+    await page.getByRole('tablist').evaluate((e) => e.scrollIntoView({ block: 'start' }));
+    await page.waitForTimeout(300);
+  }
   await page.screenshot({ path: `docs/screenshots/${name}.png` });
   await page.close();
   console.log(`docs/screenshots/${name}.png`);

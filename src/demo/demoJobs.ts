@@ -240,6 +240,7 @@ export const DEMO_JOBS: readonly DemoJob[] = [
     seed: 21,
     readings: 0,
     isolated: true,
+    proved: true,
     traced: DOCK_CHARGER,
   },
 ];

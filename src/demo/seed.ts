@@ -41,7 +41,7 @@ async function seedJob(pool: Pool, demo: DemoJob, now: Date): Promise<void> {
   const tick = (minutes: number): Date => new Date((at += minutes * MINUTE));
   const { boardId } = await createJob(pool, NewJob.parse({ ...demo.intake, bench: demo.actor }), tick(0));
   const { boards } = await openJob(pool, demo.intake.tag);
-  const board = boardFromJson(boards[0]!.content);
+  let board = boardFromJson(boards[0]!.content);
   const write = async (entry: LedgerEntry, minutes: number, onBoard = true): Promise<void> => {
     const line = {
       clientKey: randomUUID(),
@@ -53,6 +53,7 @@ async function seedJob(pool: Pool, demo: DemoJob, now: Date): Promise<void> {
     await addLine(pool, demo.intake.tag, line, tick(minutes));
   };
   for (const text of demo.traced ?? []) await write({ kind: 'trace', body: { text } }, 0.4);
+  if (demo.traced) board = boardFromJson((await openJob(pool, demo.intake.tag)).boards[0]!.content);
   if (demo.photographs) await seedPhotos(pool, demo.intake.tag, boardId, board, tick(1));
   for (const finding of demo.findings ?? []) await write({ kind: 'finding', body: finding }, 1);
   if (demo.isolated) {

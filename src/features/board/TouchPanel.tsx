@@ -77,7 +77,7 @@ export function TouchPanel() {
               onChange={(e) => setText(e.target.value)}
               onKeyDown={onKey}
               placeholder="y  n  or ohms"
-              className="figure w-44 rounded-sm border-2 border-slate bg-ground px-2 py-1 text-2xl placeholder:text-faint"
+              className="figure w-64 rounded-sm border-2 border-slate bg-ground px-2 py-1 text-2xl placeholder:text-faint"
             />
             <Button onClick={() => answer('-~-')}>
               Beeps <kbd className="figure text-faint">y</kbd>
