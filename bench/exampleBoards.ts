@@ -2,6 +2,7 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { openBoard } from '@/cli/openBoard';
 import type { Board } from '@/core/circuit';
+import type { StageLabels } from './stageAccuracy';
 
 /** The example boards, smallest interest first; each has its labels with nameplate and facts beside it. */
 export const EXAMPLE_BOARDS = [
@@ -20,6 +21,11 @@ const folder = join(process.env['LANTERN_ROOT'] ?? process.cwd(), 'fixtures');
 /** Opens an example board with its nameplate. */
 export function exampleBoard(name: string): Board {
   return openBoard(join(folder, 'boards', `${name}.cir`), join(folder, 'boards', `${name}.labels.json`));
+}
+
+/** The labels of an example board: stages, pins, topology. */
+export function exampleLabels(name: string): StageLabels {
+  return JSON.parse(readFileSync(join(folder, 'boards', `${name}.labels.json`), 'utf8')) as StageLabels;
 }
 
 /** Reference readings of an example board, one object a line. */

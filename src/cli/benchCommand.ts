@@ -3,22 +3,25 @@ import type { Hypothesis } from '@/core/diagnose';
 import { seededRandom } from '@/core/quantity';
 import { checklistPoints } from '../../bench/checklist';
 import { decisionMs, dictionaryCost, solveRate } from '../../bench/dictionaryBench';
-import { EXAMPLE_BOARDS, exampleBoard } from '../../bench/exampleBoards';
+import { EXAMPLE_BOARDS, exampleBoard, exampleLabels } from '../../bench/exampleBoards';
+import { layoutMs } from '../../bench/layoutTime';
+import { stageAccuracy } from '../../bench/stageAccuracy';
 import { touchesPerPin } from '../../bench/touches';
 import { fixedOrder, isolate, randomOrder, referenceDepth } from '../../bench/isolation';
 import { option, readArguments } from './arguments';
 
 /** `lantern bench [--board NAME] [--faults N]`: the project's own table (N: a sample of the faults to isolate), items 1 to 5 of the engine's list. */
-export function benchCommand(words: readonly string[]): number {
+export async function benchCommand(words: readonly string[]): Promise<number> {
   const args = readArguments(words, ['board', 'faults']);
   const json = option(args, 'json') !== undefined;
   const only = option(args, 'board');
   const faults = Number(option(args, 'faults') ?? Infinity);
-  const rows = EXAMPLE_BOARDS.filter((b) => only === undefined || b === only).map((name) => {
-    const row = benchBoard(name, faults);
+  const rows: Row[] = [];
+  for (const name of EXAMPLE_BOARDS.filter((b) => only === undefined || b === only)) {
+    const row = { ...benchBoard(name, faults), layoutMs: await layoutMs(exampleBoard(name)), stages: accuracyOf(name) };
     if (!json) console.log(text(row));
-    return row;
-  });
+    rows.push(row);
+  }
   const pooled = pooledTouches(rows);
   if (json) console.log(JSON.stringify({ boards: rows, touches: pooled }));
   else
@@ -28,7 +31,19 @@ export function benchCommand(words: readonly string[]): number {
   return 0;
 }
 
-type Row = ReturnType<typeof benchBoard>;
+type Row = ReturnType<typeof benchBoard> & {
+  readonly layoutMs: number;
+  readonly stages: ReturnType<typeof accuracyOf>;
+};
+
+/** How well the stages are recognised from the netlist alone, and under 20 disturbances of each kind. */
+function accuracyOf(name: string) {
+  const { title, parts, couplings, models, subcircuits, layout } = exampleBoard(name);
+  return stageAccuracy(
+    { board: { title, parts, couplings, models, subcircuits, layout }, labels: exampleLabels(name) },
+    20,
+  );
+}
 
 function benchBoard(name: string, most: number) {
   const board = exampleBoard(name);
@@ -80,6 +95,9 @@ function pick(list: readonly Hypothesis[], most: number): readonly Hypothesis[] 
 
 function text(r: Row): string {
   const { solves: s, dictionary: d, isolation: i } = r;
+  const disturbed = Object.entries(r.stages.disturbed).map(
+    ([kind, x]) => `${kind} ${x.mean.toFixed(3)}/${x.worst.toFixed(3)}`,
+  );
   const line = (x: { mean: number; p95: number; share: number }): string =>
     `mean ${x.mean.toFixed(1)}, 95th percentile ${x.p95}, right ${Math.round(100 * x.share)} %`;
   return [
@@ -92,6 +110,8 @@ function text(r: Row): string {
     `      checklist   ${line(i.checklist)}  (plan / checklist ${(i.plan.mean / i.checklist.mean).toFixed(2)})`,
     `      random      ${line(i.random)}`,
     `      ref. depth  mean ${i.referenceDepth.toFixed(1)}  (plan / depth ${(i.plan.mean / i.referenceDepth).toFixed(2)})`,
-    `  5 touches per pin      proposals ${r.touches.ours.toFixed(2)} (groups left apart ${r.touches.missed.toFixed(1)}); all pairs ${r.touches.allPairs.toFixed(1)}, representatives ${r.touches.representatives.toFixed(2)}, guesswork ${r.touches.guesswork.toFixed(2)}; ${r.touches.pins} pins on ${r.touches.nets} nets`,
+    `  5 schematic           ${Math.round(r.layoutMs)} ms for stages and layout`,
+    `    touches per pin      proposals ${r.touches.ours.toFixed(2)} (groups left apart ${r.touches.missed.toFixed(1)}); all pairs ${r.touches.allPairs.toFixed(1)}, representatives ${r.touches.representatives.toFixed(2)}, guesswork ${r.touches.guesswork.toFixed(2)}; ${r.touches.pins} pins on ${r.touches.nets} nets`,
+    `  6 stages              F1 ${r.stages.f1.toFixed(3)}, pins ${r.stages.pins.right} of ${r.stages.pins.of}, ${r.stages.topology}; disturbed, mean/worst: ${disturbed.join(', ')}`,
   ].join('\n');
 }

@@ -14,7 +14,7 @@ function run(...words: string[]): { readonly status: number; readonly out: strin
   const err: string[] = [];
   const log = jest.spyOn(console, 'log').mockImplementation((text: unknown) => void out.push(String(text)));
   const error = jest.spyOn(console, 'error').mockImplementation((text: unknown) => void err.push(String(text)));
-  const status = main(words);
+  const status = main(words) as number;
   log.mockRestore();
   error.mockRestore();
   return { status, out: out.join('\n'), err: err.join('\n') };

@@ -1,3 +1,5 @@
 import { main } from './main';
 
-process.exitCode = main(process.argv.slice(2));
+void Promise.resolve(main(process.argv.slice(2))).then((status) => {
+  process.exitCode = status;
+});

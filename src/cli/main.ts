@@ -10,7 +10,7 @@ import { readCommand } from './readCommand';
 import { stagesCommand } from './stagesCommand';
 import { sumCommand } from './sumCommand';
 
-const COMMANDS: Readonly<Record<string, (words: readonly string[]) => number>> = {
+const COMMANDS: Readonly<Record<string, (words: readonly string[]) => number | Promise<number>>> = {
   read: readCommand,
   decode: decodeCommand,
   diagnose: diagnoseCommand,
@@ -22,7 +22,7 @@ const COMMANDS: Readonly<Record<string, (words: readonly string[]) => number>> =
 const PLANNED = ['rate'];
 
 /** Runs one command of the command line; gives its exit status (0 done, 1 could not be done, 2 unusable arguments). */
-export function main(words: readonly string[]): number {
+export function main(words: readonly string[]): number | Promise<number> {
   const [name = '', ...rest] = words;
   const command = COMMANDS[name];
   try {

@@ -7,6 +7,7 @@ import { ARCHETYPES, archetypeBoard } from '../archetype';
 import { netKey } from '../circuit';
 import type { Board } from '../circuit';
 import { readNetlist } from '../netlist';
+import { seededRandom } from '../quantity';
 import { STAGE_KINDS, recogniseStages } from '.';
 
 const root = process.env['LANTERN_ROOT'] ?? process.cwd();
@@ -98,6 +99,22 @@ test('disturbed boards: the mean over 20 seeds of a kind drops by less than 0.05
     expect(drops[kind]!.reduce((a, b) => a + b, 0) / EXAMPLE_BOARDS.length).toBeLessThan(0.05);
   }
 }, 120_000);
+
+test('half a board, or one traced wrongly, is read without complaint: every part placed or said not to be', () => {
+  const random = seededRandom(9);
+  for (const name of EXAMPLE_BOARDS) {
+    const { board } = labelled(name);
+    for (let round = 0; round < 12; round++) {
+      const keep = random();
+      const parts = board.parts
+        .filter(() => random() < keep)
+        .map((p) => ({ ...p, nets: p.nets.map((n) => (random() < 0.1 ? `q${Math.floor(random() * 9)}` : n)) }));
+      const map = recogniseStages({ ...board, parts });
+      const told = [...map.stages.flatMap((s) => s.parts), ...map.unplaced.map((u) => u.ref)];
+      expect(told.sort()).toEqual(parts.map((p) => p.ref).sort());
+    }
+  }
+});
 
 describe('typical circuits of every topology', () => {
   test.each(ARCHETYPES.map((a) => [a.name, a] as const))('%s', (_name, archetype) => {
