@@ -37,6 +37,8 @@ export function BoardScreen() {
   const { weighed } = useSuspects();
   const { board, id } = active;
   const [picked, setPicked] = useState<Selection>({});
+  const [onDrawing, setOnDrawing] = useState<string | undefined>(undefined);
+  const [onPhoto, setOnPhoto] = useState<string | undefined>(undefined);
   const [table, setTable] = useState<Tab>(() => (board.parts.length === 0 ? 'type' : 'parts'));
   const [wanted, setWanted] = useState('');
   const pickNet = useCallback((net: string) => setPicked({ nets: [net] }), []);
@@ -75,6 +77,8 @@ export function BoardScreen() {
           height={330}
           onPickPart={pickPart}
           onPickNet={pickNet}
+          lit={onPhoto}
+          onHoverPart={table === 'photos' ? setOnDrawing : undefined}
         />
       )}
       <div className={wide ? '' : 'grid grid-cols-[1fr_22rem] gap-4 max-xl:grid-cols-[1fr_18rem]'}>
@@ -111,7 +115,13 @@ export function BoardScreen() {
           {table === 'touch' && <TouchPanel />}
           {table === 'stages' && <StagesPanel picked={picked.part} onPick={setPicked} />}
           {table === 'compare' && <ComparePanel onPick={setPicked} />}
-          {table === 'photos' && <PhotoPanel selection={picked} onPick={setPicked} />}
+          {table === 'photos' && (
+            <PhotoPanel
+              selection={onDrawing === undefined ? picked : { part: onDrawing }}
+              onPick={setPicked}
+              onHover={setOnPhoto}
+            />
+          )}
           {(table === 'parts' || table === 'nets') && (
             <div className="max-h-80 overflow-y-auto" tabIndex={0} aria-label="Table">
               {table === 'parts' ? (

@@ -20,7 +20,16 @@ const MODES: readonly (readonly [Mode, string])[] = [
 ];
 
 /** Front and back photographs laid onto each other; parts and pads pinned to their places, pads joined by pointing. */
-export function PhotoPanel({ selection, onPick }: { selection: Selection; onPick(selection: Selection): void }) {
+export function PhotoPanel({
+  selection,
+  onPick,
+  onHover,
+}: {
+  selection: Selection;
+  onPick(selection: Selection): void;
+  /** A part is pointed at on the picture: it is lit on the schematic. */
+  onHover(ref: string | undefined): void;
+}) {
   const { active, addLine } = useJob();
   const { photos, marks, busy, drop, mark } = usePhotos();
   const [mode, setMode] = useState<Mode>('look');
@@ -162,7 +171,14 @@ export function PhotoPanel({ selection, onPick }: { selection: Selection; onPick
           <PicturePane label="Photographs" width={base.width} height={base.height} shownHeight={HEIGHT} onPoint={point}>
             <image href={`/api/photos/${base.id}`} width={base.width} height={base.height} />
             {overlay && registration && <Overlay photo={overlay} base={base} marks={marks} opacity={fade} />}
-            <Pins marks={marks} selection={selection} toFront={toFront} wide={base.width} joining={joining} />
+            <Pins
+              marks={marks}
+              selection={selection}
+              toFront={toFront}
+              wide={base.width}
+              joining={joining}
+              onHover={onHover}
+            />
           </PicturePane>
         )
       )}

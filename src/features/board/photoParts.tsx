@@ -80,12 +80,14 @@ export function Pins({
   toFront,
   wide,
   joining,
+  onHover,
 }: {
   marks: PhotoMarks;
   selection: Selection;
   toFront(side: Side, at: Point): Point | null;
   wide: number;
   joining: string | null;
+  onHover(ref: string | undefined): void;
 }) {
   const { active } = useJob();
   const r = wide / 110;
@@ -100,7 +102,7 @@ export function Pins({
         const lit = selection.part === p.ref || (net !== undefined && nets.has(netKey(net)));
         const words = p.pin === null ? p.ref : `${p.ref}.${p.pin + 1}`;
         return (
-          <g key={`${words} ${p.side}`}>
+          <g key={`${words} ${p.side}`} onPointerEnter={() => onHover(p.ref)} onPointerLeave={() => onHover(undefined)}>
             {p.pin === null ? (
               <rect
                 x={at.x - r}

@@ -14,8 +14,10 @@ export const Drawing = memo(function Drawing({
   selection,
   byPart,
   islands,
+  lit: pointed,
   onPickPart,
   onPickNet,
+  onHoverPart,
 }: {
   layout: SchematicLayout;
   board: Board;
@@ -24,6 +26,9 @@ export const Drawing = memo(function Drawing({
   islands: readonly IslandFinding[];
   onPickPart(ref: string): void;
   onPickNet?: ((net: string) => void) | undefined;
+  /** A part pointed at elsewhere. */
+  lit?: string | undefined;
+  onHoverPart?: ((ref: string | undefined) => void) | undefined;
 }) {
   const lit = new Set(selection.nets?.map(netKey));
   const grounds = useMemo(() => new Set(islands.map((i) => netKey(i.reference))), [islands]);
@@ -88,12 +93,14 @@ export const Drawing = memo(function Drawing({
         const part = board.parts.find((p) => p.ref === s.ref)!;
         const at = layout.at.get(s.ref)!;
         const p = byPart?.get(s.ref) ?? 0;
-        const picked = selection.part === s.ref;
+        const picked = selection.part === s.ref || pointed === s.ref;
         return (
           <g
             key={s.ref}
             transform={`translate(${at.x} ${at.y})`}
             onClick={() => onPickPart(s.ref)}
+            onPointerEnter={onHoverPart && (() => onHoverPart(s.ref))}
+            onPointerLeave={onHoverPart && (() => onHoverPart(undefined))}
             className="cursor-pointer"
           >
             <rect

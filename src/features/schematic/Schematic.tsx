@@ -27,6 +27,8 @@ export function Schematic({
   byPart,
   onPickPart,
   onPickNet,
+  lit,
+  onHoverPart,
   height: given,
 }: {
   board: Board;
@@ -34,6 +36,8 @@ export function Schematic({
   byPart?: ReadonlyMap<string, number> | undefined;
   onPickPart(ref: string): void;
   onPickNet?: ((net: string) => void) | undefined;
+  lit?: string | undefined;
+  onHoverPart?: ((ref: string | undefined) => void) | undefined;
   height: number;
 }) {
   const { layout, islands, failed } = useSchematicLayout(board);
@@ -114,6 +118,8 @@ export function Schematic({
             islands={islands}
             onPickPart={onPickPart}
             onPickNet={onPickNet}
+            lit={lit}
+            onHoverPart={onHoverPart}
           />
         </g>
       </svg>
