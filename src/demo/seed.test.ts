@@ -24,7 +24,13 @@ test('the demo is seeded once, its jobs at different steps, with readings of the
       ).attention,
     ]),
   );
-  expect(where).toEqual({ 'SP-115': 'report', 'SP-118': 'probe', 'SP-119': 'safe', 'SP-120': 'safe', 'SP-121': 'safe' });
+  expect(where).toEqual({
+    'SP-115': 'report',
+    'SP-118': 'probe',
+    'SP-119': 'safe',
+    'SP-120': 'safe',
+    'SP-121': 'safe',
+  });
   const lamp = jobs.find((j) => j.job.tag === 'SP-118')!;
   expect(diagnosticReadings(lamp.lines, lamp.boards[0]!.id).length).toBeGreaterThan(1);
   expect(DEMO_JOBS.some((d) => d.hidden?.includes('+F1:open'))).toBe(true);
