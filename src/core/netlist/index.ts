@@ -1,6 +1,6 @@
 export { assumeAll, emptyPlace, statePart } from './editPart';
 export type { NoSuchPart, PartStatement } from './editPart';
-export { BLOCK_NAMES } from './elementTable';
+export { BLOCK_NAMES, NUMERIC_KEYS } from './elementTable';
 export { netlistNumber, netlistText } from './netlistNumber';
 export type { NetlistProblem } from './problems';
 export { readNetlist } from './readNetlist';

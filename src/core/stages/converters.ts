@@ -5,6 +5,7 @@ import type { Leg, SwitchGear } from './cells';
 import { farEnd } from './partGraph';
 import type { Branch } from './partGraph';
 import { chokeConverter } from './chokeConverter';
+import { icSupply } from './railVolts';
 import { railBehind } from './secondaries';
 import type { Transistor } from './transistors';
 import type { Core } from './windings';
@@ -217,17 +218,6 @@ function transformerConverter(
         supply: far,
         outputs,
       };
-}
-
-/** The supply pin of an integrated high-side switch: its other pin on a rail with more volts than the output. */
-export function icSupply(a: Anatomy, node: SwitchNode, output: string): string {
-  const rails = node.ics.flatMap((ic) => ic.nets).filter((n) => n !== output && isRail(a, n));
-  return rails.sort((x, y) => railVolts(a, y) - railVolts(a, x))[0] ?? output;
-}
-
-/** The printed voltage of the capacitors on a rail: how high it may be. */
-export function railVolts(a: Anatomy, net: string): number {
-  return Math.max(0, ...railCapacitors(a, net).flatMap((c) => c.parts.map((p) => p.numbers['vr'] ?? 0)));
 }
 
 function drivenByCore(a: Anatomy, gear: SwitchGear, core: Core, t: Transistor): boolean {

@@ -2,10 +2,10 @@ import { islandOf, isRail, railCapacitors } from './anatomy';
 import type { Anatomy } from './anatomy';
 import { diodesAt } from './cells';
 import type { SwitchGear } from './cells';
-import { railVolts } from './converters';
 import type { Converter } from './converters';
 import { diodeClass, farEnd } from './partGraph';
 import type { Branch } from './partGraph';
+import { railVolts } from './railVolts';
 import type { Secondary } from './secondaries';
 
 export const PIN_ROLES = [

@@ -1,6 +1,6 @@
 import type { Part } from '../circuit';
-import { pinNode, spotNode } from './deriveBoard';
-import type { TraceEntry, TraceState } from './deriveBoard';
+import { pinNode, spotNode } from './traceState';
+import type { TraceEntry, TraceState } from './traceState';
 import { spotText } from './fact';
 import type { Fact } from './fact';
 

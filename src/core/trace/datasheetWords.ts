@@ -1,8 +1,8 @@
 import { parseQuantity } from '../quantity';
 import { ok, refuse } from '../problem';
 import type { Fact } from './fact';
-import { at } from './readShorthand';
-import type { Read } from './readShorthand';
+import { at } from './shorthandProblem';
+import type { Read } from './shorthandProblem';
 import type { Token } from './tokens';
 
 /** What a role and a word after it mean: the fact key of facts.md. */

@@ -6,13 +6,9 @@ import type { Fact, Spot } from './fact';
 import { spotText } from './fact';
 import { JoinGraph } from './joinGraph';
 import { makePart, pinNumber } from './makePart';
+import { mention, netNode, pinNode, spotNode } from './traceState';
+import type { TraceEntry, TraceState } from './traceState';
 import { pinCount } from './partWords';
-
-/** A fact as the ledger holds it. */
-export interface TraceEntry {
-  readonly id: string;
-  readonly fact: Fact;
-}
 
 /** A fact that says nothing about this board, with the reason. */
 export interface Misfit {
@@ -29,18 +25,6 @@ export interface TracedBoard {
   /** Continuity checks written down so far. */
   readonly touches: number;
 }
-
-/** The tracing under way: parts by lower-case designator, and which nodes are joined. */
-export interface TraceState {
-  readonly parts: Map<string, Part>;
-  readonly joins: JoinGraph;
-  /** Net names in order of first mention, by key. */
-  readonly names: Map<string, string>;
-  readonly renamed: Map<string, string>;
-}
-
-export const pinNode = (ref: string, pin: number): string => `p ${ref.toLowerCase()} ${pin}`;
-export const netNode = (name: string): string => `n ${netKey(name)}`;
 
 /**
  * Derives the board from its start and the facts in their order.
@@ -209,22 +193,6 @@ function place(state: TraceState, ref: string, pin: number, net: string, fact: s
   // Pins that are not connected are not joined to each other.
   const node = netKey(net) === 'nc' ? `${netNode(net)} ${ref} ${pin}` : netNode(net);
   state.joins.add({ a: pinNode(ref, pin), b: node, fact });
-}
-
-function mention(state: TraceState, name: string): void {
-  if (!state.names.has(netKey(name))) state.names.set(netKey(name), name);
-}
-
-/** The node of a spot; null where there is no such part or pin. A net may be new: naming it makes it. */
-export function spotNode(state: TraceState, spot: Spot): string | null {
-  if (spot.kind === 'net') {
-    mention(state, spot.net);
-    return netNode(spot.net);
-  }
-  const part = state.parts.get(spot.ref.toLowerCase());
-  if (!part) return state.names.has(netKey(spotText(spot))) ? netNode(spotText(spot)) : null;
-  const pin = pinNumber(part, spot.pin);
-  return pin < 0 ? null : pinNode(part.ref, pin);
 }
 
 function noSpot(spot: Spot): string {

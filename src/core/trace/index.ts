@@ -1,7 +1,8 @@
 export { Affinity, typicalAffinity } from './affinity';
 export type { Contradiction, OpenQuestion } from './continuity';
 export { deriveBoard } from './deriveBoard';
-export type { Misfit, TraceEntry, TracedBoard } from './deriveBoard';
+export type { Misfit, TracedBoard } from './deriveBoard';
+export type { TraceEntry } from './traceState';
 export { spotText } from './fact';
 export type { Fact, Spot } from './fact';
 export { KIND_WORDS, kindOfRef, pinCount } from './partWords';
@@ -11,4 +12,4 @@ export type { Proposal, TracePin } from './probeSearch';
 export { findTwins } from './twins';
 export type { TwinSet } from './twins';
 export { readShorthand } from './readShorthand';
-export type { ShorthandProblem } from './readShorthand';
+export type { ShorthandProblem } from './shorthandProblem';

@@ -2,7 +2,7 @@ import { pinNames } from '../circuit';
 import type { KeyText, Model, Part, PartKind, BLOCK_PINS } from '../circuit';
 import { decodeMarking } from '../marking';
 import type { MarkKind, RankedReading } from '../marking';
-import { netlistNumber, netlistText } from '../netlist';
+import { NUMERIC_KEYS, netlistNumber, netlistText } from '../netlist';
 import { parseQuantity } from '../quantity';
 import { BASES } from '../quantity';
 import type { Basis, Unit } from '../quantity';
@@ -57,7 +57,7 @@ export function makePart(fact: PartFact, before: Part | undefined, pins: number)
   const numbers: Record<string, number> = { ...sameKind?.numbers };
   for (const { key, text } of keys) {
     const figure = text.endsWith('%') ? netlistNumber(text.slice(0, -1)) : netlistNumber(text);
-    if (figure !== null && NUMBER_KEYS.has(key)) numbers[key] = text.endsWith('%') ? figure / 100 : figure;
+    if (figure !== null && NUMERIC_KEYS.has(key)) numbers[key] = text.endsWith('%') ? figure / 100 : figure;
   }
   const nets = Array.from({ length: pins }, (_, i) => sameKind?.nets[i] ?? `${fact.ref}.${i + 1}`);
   const common = { ref: fact.ref, nets, keys, numbers, fitted: true, basis };
@@ -98,23 +98,6 @@ export function makePart(fact: PartFact, before: Part | undefined, pins: number)
       };
   }
 }
-
-const NUMBER_KEYS = new Set([
-  'tol',
-  'vr',
-  'pr',
-  'ir',
-  'esr',
-  'dcr',
-  'rp',
-  'ctr',
-  'vref',
-  'r',
-  'r25',
-  'rcoil',
-  'rg',
-  'strike',
-]);
 
 /** A Q whose marking is a MOSFET's is one; otherwise the kind said or known before. */
 function settleKind(fact: PartFact, before: Part | undefined): PartKind {

@@ -1,18 +1,14 @@
 import type { KeyText, PartKind } from '../circuit';
 import { parseQuantity } from '../quantity';
 import { ok, refuse } from '../problem';
-import type { Problem, Result } from '../problem';
 import { STAGE_KINDS } from '../stages';
 import { readDatasheet } from './datasheetWords';
-import type { Fact, Spot } from './fact';
+import type { Spot } from './fact';
 import { KIND_WORDS, kindOfRef, pinCount } from './partWords';
+import { at, wrong } from './shorthandProblem';
+import type { Read } from './shorthandProblem';
 import { tokens } from './tokens';
 import type { Token } from './tokens';
-
-/** What is wrong with a line, where it begins and how long it is, in characters. */
-export type ShorthandProblem = Problem<'shorthand', { readonly at: number; readonly length: number }>;
-
-export type Read = Result<Fact | null, ShorthandProblem>;
 
 const REF = /^[A-Za-z]{1,5}\d{0,4}[A-Za-z]{0,3}$/u;
 const PIN = /^([A-Za-z]{1,5}\d{0,4}[A-Za-z]{0,3})\.(\w{1,8})$/u;
@@ -54,21 +50,6 @@ export function readShorthand(line: string): Read {
     if (facts) return facts;
   }
   return readPart(line, words.list);
-}
-
-export function wrong(line: string, start: number, length: number, sentence: string, remedy: string): ShorthandProblem {
-  return {
-    code: 'shorthand',
-    sentence,
-    remedy,
-    details: { at: Math.min(start, line.length), length: Math.max(1, length) },
-  };
-}
-
-export function at(line: string, token: Token | undefined, sentence: string, remedy: string): ShorthandProblem {
-  return token
-    ? wrong(line, token.at, token.length, sentence, remedy)
-    : wrong(line, line.trimEnd().length, 1, sentence, remedy);
 }
 
 function readSpot(token: Token): Spot | null {
