@@ -1,4 +1,4 @@
-import { islandOf, isRail, railCapacitors } from './anatomy';
+import { inductorsAt, islandOf, isRail, railCapacitors, transformerOf } from './anatomy';
 import type { Anatomy } from './anatomy';
 import { diodesAt } from './cells';
 import type { SwitchGear } from './cells';
@@ -127,14 +127,15 @@ const sense: Rule = ({ anatomy: a, shunts }, net) => {
 };
 
 const feedback: Rule = (scene, net) => {
-  const { anatomy: a, outputs, secondaries } = scene;
+  const { anatomy: a, outputs } = scene;
   const found: RoleScore[] = [];
   if (a.graph.on(net, 'opto').some((p) => p.pin >= 2)) found.push(say('FB', 0.96, "the opto's transistor is here"));
   const resistors = a.graph.on(net, 'resistor').map((p) => p.branch);
   const lower = resistors.some((r) => a.grounds.has(farEnd(r, net)) || scene.nodes.has(farEnd(r, net)));
   for (const r of resistors) {
     const top = farEnd(r, net);
-    const winding = secondaries.some((s) => s.winding.nets.includes(top) && !a.grounds.has(top));
+    const coil = inductorsAt(a, top).some((w) => transformerOf(a, w) !== undefined);
+    const winding = coil && !a.grounds.has(top) && !scene.nodes.has(top) && !isRail(a, top);
     if (winding) found.push(say('FB', lower ? 0.95 : 0.6, 'a divider from a winding'));
     else if (outputs.has(top) || reachesOutput(scene, top))
       found.push(say('FB', lower ? 0.94 : 0.5, 'a divider from an output rail'));
