@@ -55,6 +55,21 @@ export function chokeConverter(
         };
   }
   const onward = diodesAt(a, node.net, 'anode').find((d) => isRail(a, d.nets[1]!) && d.nets[1] !== far);
+  // The choke below the load, the diode back to the supply: a buck with its switch at ground.
+  if (
+    onward &&
+    inletRank(a, onward.nets[1]!) + lineRank(a, onward.nets[1]!) > inletRank(a, far) + lineRank(a, far) &&
+    !a.grounds.has(far)
+  ) {
+    return {
+      ...base,
+      legs,
+      topology: 'buck',
+      why: 'the switch at ground draws the load and choke down, a diode leads back to the supply',
+      supply: onward.nets[1]!,
+      outputs: railBehind(a, far),
+    };
+  }
   const freewheel = diodesAt(a, node.net, 'cathode').find((d) => d.nets[0] !== far);
   const feeds =
     node.transistors.find((t) => t.low === node.net)?.high ?? (node.ics.length > 0 ? icSupply(a, node, far) : '');
@@ -100,6 +115,11 @@ export function chokeConverter(
 
 function boostKind(a: Anatomy, supply: string): Topology {
   return a.lines.some((l) => l.rectifier.plus === supply) ? 'boost-pfc' : 'boost';
+}
+
+/** Whether a line's rectifier makes a rail. */
+function lineRank(a: Anatomy, net: string): number {
+  return a.lines.some((l) => l.rectifier.plus === net) ? 3 : 0;
 }
 
 /** How directly a rail comes from an inlet: a connector behind a fuse or series diode counts most. */

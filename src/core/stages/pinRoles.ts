@@ -87,6 +87,14 @@ export function pinScenes(
       }
     }
   }
+  // A transistor that passes the drive on is driven by the pin behind its own base.
+  for (const t of a.transistors) {
+    if (gear.drives.has(t) || !gateNets.has(t.high) || !a.grounds.has(t.low)) continue;
+    for (const { branch } of a.graph.on(t.control, 'resistor')) {
+      const far = farEnd(branch, t.control);
+      if (!a.grounds.has(far) && !isRail(a, far)) gateNets.add(far);
+    }
+  }
   const outputs = new Set([
     ...converters.flatMap((c) => [...c.outputs]),
     ...secondaries.filter((s) => !s.auxiliary).flatMap((s) => [...s.rails]),

@@ -129,7 +129,11 @@ const sense: Rule = ({ anatomy: a, shunts }, net) => {
 const feedback: Rule = (scene, net) => {
   const { anatomy: a, outputs } = scene;
   const found: RoleScore[] = [];
-  if (a.graph.on(net, 'opto').some((p) => p.pin >= 2)) found.push(say('FB', 0.96, "the opto's transistor is here"));
+  // On a supply the opto's collector only takes its current from there.
+  const supplied =
+    railCapacitors(a, net).length > 0 && isRail(a, net) && a.graph.on(net, 'opto').every((p) => p.pin === 2);
+  if (!supplied && a.graph.on(net, 'opto').some((p) => p.pin >= 2))
+    found.push(say('FB', 0.96, "the opto's transistor is here"));
   const resistors = a.graph.on(net, 'resistor').map((p) => p.branch);
   const lower = resistors.some((r) => a.grounds.has(farEnd(r, net)) || scene.nodes.has(farEnd(r, net)));
   for (const r of resistors) {
@@ -228,6 +232,8 @@ const supply: Rule = (scene, net) => {
     add(0.35, 'a resistor feeds it from a supply');
   if (resistors.some((r) => r.value! <= 20e3 && diodesAt(a, farEnd(r, net), 'cathode').length > 0))
     add(0.25, 'fed from a rectified point');
+  if (resistors.some((r) => r.value! <= 470 && scene.outputs.has(farEnd(r, net))))
+    add(0.45, 'a small resistor feeds it from an output rail');
   if (a.graph.on(net, 'diode').some((p) => p.pin === 1 && diodeClass(a.board, p.branch) === 'zener'))
     add(0.2, 'a zener limits it');
   if (diodesAt(a, net, 'anode').some((d) => isBootstrap(scene, d.nets[1]!)))

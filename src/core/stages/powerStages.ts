@@ -131,6 +131,8 @@ function claimNodeDiodes(scene: Scene, c: Converter, node: string): void {
     const to = d.nets[1]!;
     if (c.core === null && c.outputs.has(to))
       book.add(d, c.topology === 'boost-pfc' ? 'pfc' : 'output-rectifier', 0.9, 'leads on to the higher rail');
+    else if (to === c.supply && below)
+      book.add(d, 'output-rectifier', 0.9, "carries the choke's current back to the supply");
     else if (to === c.supply) book.add(d, 'clamp', 0.85, 'returns the spike to the supply');
   }
 }
@@ -187,7 +189,8 @@ function claimDrive(scene: Scene, t: Converter['transistors'][number]): void {
   for (const b of drive.bias) {
     const far = farEnd(b, t.control);
     const up = isRail(a, far) && !a.grounds.has(far);
-    const told = [...drive.nets].some((n) => a.graph.on(n, 'ic').some((p) => p.branch.nets.length >= 3));
+    const told =
+      reachesIc(scene, drive.nets) || a.transistors.some((x) => drive.nets.has(x.high) && isShifter(scene, x));
     if (b.kind === 'resistor' && up && !told) book.add(b, 'startup', 0.8, 'gives the first drive to the control pin');
     else book.add(b, 'gate-drive', 0.85, 'keeps the control pin in bounds');
   }
@@ -201,7 +204,7 @@ function claimDrive(scene: Scene, t: Converter['transistors'][number]): void {
           a.grounds.has(farEnd(p.branch, thief.control)) &&
           farEnd(p.branch, thief.control) === t.low,
       );
-    const kind: StageKind = sense ? 'current-sense' : 'feedback';
+    const kind: StageKind = isShifter(scene, thief) ? 'gate-drive' : sense ? 'current-sense' : 'feedback';
     book.addAll(
       cone(scene, thief.control, (b) => b === thief.branch),
       kind,
@@ -216,6 +219,19 @@ function claimDrive(scene: Scene, t: Converter['transistors'][number]): void {
     if (branch.value! <= 5 && a.grounds.has(farEnd(branch, t.low)))
       book.add(branch, 'current-sense', 0.95, `turns the current of ${t.branch.parts[0]!.ref} into volts`);
   }
+}
+
+function reachesIc({ a }: Scene, nets: Iterable<string>): boolean {
+  return [...nets].some((n) => a.graph.on(n, 'ic').some((p) => p.branch.nets.length >= 3));
+}
+
+/** A small transistor that an IC's pin works through resistors: it passes the drive on, it does not take it away. */
+function isShifter(scene: Scene, t: Scene['a']['transistors'][number]): boolean {
+  const { a } = scene;
+  const behind = a.graph
+    .on(t.control, 'resistor')
+    .filter((p) => !a.grounds.has(farEnd(p.branch, t.control)) && !isRail(a, farEnd(p.branch, t.control)));
+  return !scene.gear.drives.has(t) && reachesIc(scene, [t.control, ...behind.map((p) => farEnd(p.branch, t.control))]);
 }
 
 /** Stages behind a winding: rectifier, filter or auxiliary supply. */

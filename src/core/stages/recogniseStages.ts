@@ -6,7 +6,14 @@ import type { Anatomy } from './anatomy';
 import { findSwitchGear } from './cells';
 import { ClaimBook } from './claims';
 import type { Scene } from './claims';
-import { claimControllers, claimIndicators, claimRegulators, claimSignals, claimThyristors } from './controlStages';
+import {
+  claimControllers,
+  claimIndicators,
+  claimPasses,
+  claimRegulators,
+  claimSignals,
+  claimThyristors,
+} from './controlStages';
 import { findConverters } from './converters';
 import { hazardOf } from './hazards';
 import type { IslandHazard } from './hazards';
@@ -81,6 +88,7 @@ export function recogniseStages(board: Board, overrides: StageOverrides = {}): S
   claimControllers(scene);
   claimIndicators(scene);
   claimRegulators(scene);
+  claimPasses(scene);
   const crossing = claimBarrier(scene);
   claimSignals(scene);
   claimLeftRails(scene);
