@@ -144,18 +144,21 @@ function followProposals(board: Board, given: readonly Pin[], meter: Meter): { t
   for (let proposal = search.next(LEAST); proposal; proposal = search.next(LEAST)) {
     const { a, b } = proposal;
     const { joined, ohms } = ask(a, b);
-    const ends = joined || ohms > 600 ? null : search.resistorBetween(a, b, ohms);
-    if (!ends) continue;
+    if (joined || ohms > 600) continue;
     // A resistor's ohms were read: its ends are tried here and there. Which end is called the first is free until touched.
-    const [x, y] = ends;
-    const swapped = netKey(pins[x]!.net) === netKey(pins[b]!.net) || netKey(pins[y]!.net) === netKey(pins[a]!.net);
-    if (swapped && untouched(x) && untouched(y))
-      [pins[x], pins[y]] = [
-        { ...pins[x]!, net: pins[y]!.net },
-        { ...pins[y]!, net: pins[x]!.net },
-      ];
-    if (search.group(x) !== search.group(a)) ask(x, a);
-    if (search.group(y) !== search.group(b) && !search.isApart(y, b)) ask(y, b);
+    for (const [x, y] of search.resistorsBetween(a, b, ohms)) {
+      if (search.isApart(x, a) || search.isApart(y, b)) continue;
+      const swapped = netKey(pins[x]!.net) === netKey(pins[b]!.net) || netKey(pins[y]!.net) === netKey(pins[a]!.net);
+      if (swapped && untouched(x) && untouched(y))
+        [pins[x], pins[y]] = [
+          { ...pins[x]!, net: pins[y]!.net },
+          { ...pins[y]!, net: pins[x]!.net },
+        ];
+      const here = search.group(x) === search.group(a) || ask(x, a).joined;
+      if (!here) continue;
+      if (search.group(y) !== search.group(b) && !search.isApart(y, b)) ask(y, b);
+      break;
+    }
   }
   const groups = new Map<string, Set<number>>();
   pins.forEach((p, i) => groups.set(netKey(p.net), (groups.get(netKey(p.net)) ?? new Set()).add(search.group(i))));
@@ -164,7 +167,7 @@ function followProposals(board: Board, given: readonly Pin[], meter: Meter): { t
 }
 
 /** Below this score two groups of several pins are left unasked. */
-const LEAST = 0;
+const LEAST = -1.5;
 
 /** The fixed way: each pin in turn against one pin of each known net, the largest net first. */
 function representatives(board: Board, pins: readonly Pin[], meter: Meter): number {

@@ -77,19 +77,21 @@ export class ProbeSearch {
   }
 
   /**
-   * Reads more out of a figure: when the ohms between two points are those of one marked resistor alone, its ends are
-   * here and there. Gives its end at `a` and its end at `b` (which is which is free while both are unplaced), or null.
+   * Reads more out of a figure: when the ohms between two points are those of a marked resistor alone, its ends are
+   * here and there. Gives, for each of at most `most` resistors of that value, its end at `a` and its end at `b`
+   * (which is which is free while both are unplaced); none where more have that value.
    */
-  resistorBetween(a: number, b: number, ohms: number): readonly [number, number] | null {
+  resistorsBetween(a: number, b: number, ohms: number, most = 4): readonly (readonly [number, number])[] {
     const near = [...this.ofPart.values()].filter(([first]) => {
       const own = this.pins[first!]!.ohms;
       return own !== null && own > 0.3 && Math.abs(ohms / own - 1) < 0.03;
     });
-    if (near.length !== 1) return null;
-    const [p, q] = near[0] as [number, number];
     const fits = (x: number, y: number): boolean => !this.isApart(x, a) && !this.isApart(y, b);
-    if (fits(p, q)) return [p, q];
-    return fits(q, p) ? [q, p] : null;
+    const placed = near.flatMap((ends): (readonly [number, number])[] => {
+      const [p, q] = ends as [number, number];
+      return fits(p, q) ? [[p, q]] : fits(q, p) ? [[q, p]] : [];
+    });
+    return placed.length > most ? [] : placed;
   }
 
   isApart(a: number, b: number): boolean {

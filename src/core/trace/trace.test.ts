@@ -368,14 +368,19 @@ describe('next to probe', () => {
     expect(hits).toBeGreaterThanOrEqual(10);
   });
 
-  test('a resistor is found by its own ohms, unless two have them', () => {
+  test('resistors are found by their ohms, unless too many have them', () => {
     const { board } = trace('R1 22R ? ?', 'R2 47R ? ?', 'R3 47R ? ?', 'U1 KV51 A B', 'M1 9N65 C D E');
     const pins = pinsOf(board);
     const search = new ProbeSearch(pins, typicalAffinity());
-    expect(search.resistorBetween(6, 9, 22.1)).toEqual([0, 1]);
-    expect(search.resistorBetween(6, 9, 47)).toBeNull();
+    expect(search.resistorsBetween(6, 9, 22.1)).toEqual([[0, 1]]);
+    expect(search.resistorsBetween(6, 9, 47)).toEqual([
+      [2, 3],
+      [4, 5],
+    ]);
+    expect(search.resistorsBetween(6, 9, 47, 1)).toEqual([]);
+    expect(search.resistorsBetween(6, 9, 33)).toEqual([]);
     search.take(0, 6, 'apart');
-    expect(search.resistorBetween(6, 9, 22)).toEqual([1, 0]);
+    expect(search.resistorsBetween(6, 9, 22)).toEqual([[1, 0]]);
   });
 
   test('tracing the lamp supply takes at most half the touches of one representative a net', () => {
