@@ -41,7 +41,9 @@ export function sumCommand(words: readonly string[]): number {
 
 /** A result for a person: four figures in engineering notation. */
 function resultWords(value: SumResults[string] | undefined, unit: Unit | undefined): string {
-  if (typeof value !== 'number') return value === null ? 'does not exist' : String(value);
+  if (value === null) return 'does not exist';
+  if (typeof value === 'object') return JSON.stringify(value);
+  if (typeof value !== 'number') return String(value);
   return formatQuantity(value, unit ?? '1', 4);
 }
 
@@ -49,8 +51,20 @@ function readPair(pair: string): [string, unknown] {
   const at = pair.indexOf('=');
   if (at <= 0) throw new UnusableArguments(`“${pair}” is not key=value.`);
   const text = pair.slice(at + 1);
+  if (text.startsWith('[') || text.includes(',')) return [pair.slice(0, at), readList(text)];
   const quantity = parseQuantity(text);
   return [pair.slice(0, at), quantity.ok ? quantity.value.value : text];
+}
+
+/** A list: `1u,2u,3u` or a JSON array. What is no number stays as it is, to be refused by name. */
+function readList(text: string): readonly unknown[] {
+  return text
+    .replace(/^\[|\]$/gu, '')
+    .split(',')
+    .map((one) => {
+      const quantity = parseQuantity(one);
+      return quantity.ok ? quantity.value.value : one;
+    });
 }
 
 function answer(line: string): unknown {

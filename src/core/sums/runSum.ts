@@ -1,18 +1,78 @@
 import { ok, refuse } from '../problem';
 import type { Result } from '../problem';
+import { bulkRipple } from './bulkRipple';
 import { dischargeTime } from './dischargeTime';
+import { doublerBulk } from './doublerBulk';
+import { snubber } from './snubber';
+import { creepage } from './creepage';
+import { dividerRetarget } from './dividerRetarget';
+import { uvloDivider } from './uvloDivider';
+import { capBankOutlier } from './capBankOutlier';
+import { bleeder } from './bleeder';
+import { shockCurrent } from './shockCurrent';
+import { lampLimiter } from './lampLimiter';
+import { precharge } from './precharge';
+import { pulseEnergy } from './pulseEnergy';
+import { variacRig } from './variacRig';
+import { dividerOutput } from './dividerOutput';
+import { auxSense } from './auxSense';
+import { sensePeak } from './sensePeak';
+import { senseStart } from './senseStart';
+import { flybackPower } from './flybackPower';
+import { flybackStress } from './flybackStress';
+import { buckLoss } from './buckLoss';
+import { converterInput } from './converterInput';
+import { startupTime } from './startupTime';
+import { turnsFromVolts } from './turnsFromVolts';
+import { resistorHeat } from './resistorHeat';
+import { batteryLife } from './batteryLife';
+import { capLife } from './capLife';
+import { ringQ } from './ringQ';
+import { sag } from './sag';
 import { mainsPeak } from './mainsPeak';
 import { storedEnergy } from './storedEnergy';
 import { badInput } from './sumDefinition';
-import type { BadInput, InputRule, SumDefinition, SumInput, SumResults, SumValues, UnknownSum } from './sumDefinition';
+import type { BadInput, InputRule, SumDefinition, SumInput, SumResults, UnknownSum } from './sumDefinition';
 
 /** Every sum there is; a new one is one file and one line here. */
-export const SUMS: readonly SumDefinition[] = [storedEnergy, dischargeTime, mainsPeak];
+export const SUMS: readonly SumDefinition[] = [
+  bulkRipple,
+  doublerBulk,
+  snubber,
+  creepage,
+  dividerRetarget,
+  uvloDivider,
+  capBankOutlier,
+  storedEnergy,
+  dischargeTime,
+  mainsPeak,
+  bleeder,
+  shockCurrent,
+  lampLimiter,
+  precharge,
+  pulseEnergy,
+  variacRig,
+  dividerOutput,
+  auxSense,
+  sensePeak,
+  senseStart,
+  flybackPower,
+  flybackStress,
+  buckLoss,
+  converterInput,
+  startupTime,
+  turnsFromVolts,
+  resistorHeat,
+  batteryLife,
+  capLife,
+  ringQ,
+  sag,
+];
 
 /** A sum that was done. */
 export interface SumDone {
   readonly name: string;
-  readonly inputs: SumValues;
+  readonly inputs: Readonly<Record<string, number | string | readonly number[]>>;
   readonly results: SumResults;
   readonly cautions: readonly string[];
 }
@@ -35,25 +95,34 @@ export function runSum(
     });
   }
   const values: Record<string, number> = {};
+  const words: Record<string, string> = {};
+  const lists: Record<string, readonly number[]> = {};
   for (const key of Object.keys(inputs)) {
     if (!sum.inputs.some((i) => i.key === key)) return refuse(badInput(key, `${name} has no such input`));
   }
   for (const input of sum.inputs) {
-    const given = inputs[input.key] ?? input.preset;
+    const given = inputs[input.key] ?? (input.words && input.preset !== undefined ? input.words[0] : input.preset);
     if (given === undefined || given === null) {
       if (input.optional) continue;
       return refuse(badInput(input.key, 'is missing'));
     }
     const wrong = wrongWith(input, given);
     if (wrong !== null) return refuse(badInput(input.key, wrong));
-    values[input.key] = given as number;
+    if (input.words) words[input.key] = String(given);
+    else if (input.list) lists[input.key] = given as readonly number[];
+    else values[input.key] = given as number;
   }
-  const done = sum.compute(values);
+  const done = sum.compute(values, { words, lists });
   if (!done.ok) return done;
-  return ok({ name, inputs: values, ...done.value });
+  return ok({ name, inputs: { ...values, ...words, ...lists }, ...done.value });
 }
 
 function wrongWith(input: SumInput, given: unknown): string | null {
+  if (input.words) return input.words.includes(String(given)) ? null : `must be one of ${input.words.join(', ')}`;
+  if (input.list) {
+    if (!Array.isArray(given) || given.length < 3) return 'needs at least three numbers';
+    return given.map((one: unknown) => wrongWith({ ...input, list: false }, one)).find((w) => w !== null) ?? null;
+  }
   if (typeof given !== 'number' || !Number.isFinite(given)) return 'is not a number';
   if (input.numbers && !input.numbers.includes(given)) return `must be one of ${input.numbers.join(', ')}`;
   return withinRule(input.rule, given);

@@ -19,6 +19,10 @@ export interface SumInput {
   readonly numbers?: readonly number[];
   readonly preset?: number;
   readonly optional?: boolean;
+  /** Instead of a number: one of these words; the first is taken where `preset` is 0. */
+  readonly words?: readonly string[];
+  /** A list of numbers, each within the rule. */
+  readonly list?: boolean;
 }
 
 export type BadInput = Problem<'bad-input', { readonly key: string }>;
@@ -27,7 +31,13 @@ export type UnknownSum = Problem<'unknown-sum', { readonly name: string }>;
 /** Values by key; a left-out optional input is absent. */
 export type SumValues = Readonly<Record<string, number>>;
 /** A result that does not exist is null, never NaN or Infinity. */
-export type SumResults = Readonly<Record<string, number | string | boolean | null>>;
+export type SumResult = number | string | boolean | null;
+export type SumResults = Readonly<Record<string, SumResult | readonly number[] | Readonly<Record<string, SumResult>>>>;
+/** Inputs that are no single number: words and lists by key. */
+export interface SumTexts {
+  readonly words: Readonly<Record<string, string>>;
+  readonly lists: Readonly<Record<string, readonly number[]>>;
+}
 
 /**
  * One bench sum: everything the command line, the screens and the documentation need.
@@ -41,7 +51,10 @@ export interface SumDefinition {
   readonly source: string;
   readonly inputs: readonly SumInput[];
   readonly resultUnits: Readonly<Record<string, Unit>>;
-  compute(values: SumValues): Result<{ readonly results: SumResults; readonly cautions: readonly string[] }, BadInput>;
+  compute(
+    values: SumValues,
+    texts: SumTexts,
+  ): Result<{ readonly results: SumResults; readonly cautions: readonly string[] }, BadInput>;
 }
 
 /** Refusal of an input, naming it. */
