@@ -44,12 +44,12 @@ function withBlockValue(part: Part, value: number | undefined): Part {
 
 /** "Not on my board": the place stays listed as an empty position and conducts nothing. */
 export function emptyPlace(board: Board, ref: string): Result<Board, NoSuchPart> {
-  return change(board, ref, (part) => ({
-    ...part,
-    fitted: false,
-    basis: 'seen',
-    keys: withKey(withKey(part.keys, 'fit', 'no'), 'basis', 'seen'),
-  }));
+  return change(board, ref, emptyPosition);
+}
+
+/** The part's position seen empty. */
+export function emptyPosition(part: Part): Part {
+  return { ...part, fitted: false, basis: 'seen', keys: withKey(withKey(part.keys, 'fit', 'no'), 'basis', 'seen') };
 }
 
 /** Marks every part of a board as assumed: a typical circuit is nobody's board yet. */
@@ -75,7 +75,8 @@ function change(board: Board, ref: string, edit: (part: Part) => Part): Result<B
   return ok({ ...board, parts: board.parts.map((p) => (p === found ? edited : p)) });
 }
 
-function withKey(keys: readonly KeyText[], key: string, text: string): readonly KeyText[] {
+/** The keys with one of them set. */
+export function withKey(keys: readonly KeyText[], key: string, text: string): readonly KeyText[] {
   const has = keys.some((k) => k.key.toLowerCase() === key);
   return has ? keys.map((k) => (k.key.toLowerCase() === key ? { ...k, text } : k)) : [...keys, { key, text }];
 }

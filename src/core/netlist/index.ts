@@ -1,4 +1,4 @@
-export { assumeAll, emptyPlace, statePart } from './editPart';
+export { assumeAll, emptyPlace, emptyPosition, statePart, withKey } from './editPart';
 export type { NoSuchPart, PartStatement } from './editPart';
 export { BLOCK_NAMES, NUMERIC_KEYS } from './elementTable';
 export { netlistNumber, netlistText } from './netlistNumber';

@@ -1,15 +1,10 @@
-import { controllersOf, inductorsAt, isRail, transformerOf } from './anatomy';
+import { controllersOf, inductorsAt, isRail } from './anatomy';
 import type { Anatomy } from './anatomy';
 import { diodeClass, farEnd } from './partGraph';
 import type { Branch } from './partGraph';
 import { drivePath } from './transistors';
 import type { DrivePath, Transistor } from './transistors';
 import type { Core } from './windings';
-
-/** A switch of a power stage: a transistor, or pins of an integrated circuit that has its switch inside. */
-export type PowerSwitch =
-  | { readonly kind: 'transistor'; readonly transistor: Transistor; readonly drive: DrivePath }
-  | { readonly kind: 'inside'; readonly ic: Branch; readonly node: string };
 
 /** Two transistors in series between a rail and its return, with the node between them. */
 export interface Leg {
@@ -143,9 +138,4 @@ export function diodesAt(a: Anatomy, net: string, end: 'anode' | 'cathode'): rea
     .filter((p) => p.pin === (end === 'anode' ? 0 : 1))
     .map((p) => p.branch)
     .filter((d) => !['led', 'zener'].includes(diodeClass(a.board, d)));
-}
-
-/** The core or lone choke that a coil belongs to, as a list of its windings. */
-export function coilFamily(a: Anatomy, coil: Branch): readonly Branch[] {
-  return transformerOf(a, coil)?.windings ?? [coil];
 }

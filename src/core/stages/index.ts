@@ -10,3 +10,4 @@ export { PIN_ROLES } from './pinRules';
 export type { PinRole } from './pinRules';
 export { STAGE_LORE } from './stageLore';
 export type { StageLore } from './stageLore';
+export { junctionDrop } from './partGraph';

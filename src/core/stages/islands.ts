@@ -79,7 +79,9 @@ export function findIslands(board: Board, graph: PartGraph): readonly GalvanicIs
     if (branch.kind === 'resistor' && branch.value! >= BLEEDER_OHMS) bleeders.push(branch);
     else for (const [first, ...rest] of conductiveGroups(board, branch)) for (const n of rest) join(first!, n);
   }
-  const alive = (net: string): boolean => nets.some((n) => sameSet(sets, index, n, net) && hasLife(board, graph, n));
+  const coupled = new Set(board.couplings.flatMap((k) => [k.first.toLowerCase(), k.second.toLowerCase()]));
+  const lively = bleeders.length === 0 ? [] : nets.filter((n) => hasLife(graph, coupled, n));
+  const alive = (net: string): boolean => lively.some((n) => sameSet(sets, index, n, net));
   for (const {
     nets: [a, b],
   } of bleeders)
@@ -126,8 +128,7 @@ export function isolationLinks(board: Board, graph: PartGraph, cores: readonly C
 }
 
 /** Whether a net belongs to a side of its own: a winding, an isolator's side, or an earth. */
-function hasLife(board: Board, graph: PartGraph, net: string): boolean {
-  const coupled = new Set(board.couplings.flatMap((k) => [k.first.toLowerCase(), k.second.toLowerCase()]));
+function hasLife(graph: PartGraph, coupled: ReadonlySet<string>, net: string): boolean {
   const isWinding = (b: Branch): boolean => b.parts.some((p) => coupled.has(p.ref.toLowerCase()));
   if (graph.on(net, 'opto', 'relay', 'bridge').length > 0) return true;
   if (graph.on(net, 'inductor').some((p) => isWinding(p.branch))) return true;

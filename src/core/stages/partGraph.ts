@@ -171,13 +171,19 @@ const ZENER_LIMIT_VOLTS = 75;
 export function diodeClass(board: Board, branch: Branch): DiodeClass {
   const part = branch.parts[0]!;
   const model = part.kind === 'diode' ? board.models.get(part.model.toLowerCase())?.numbers : undefined;
-  const drop = (model?.['n'] ?? 1) * THERMAL_VOLTS * Math.log(1e-3 / (model?.['is'] ?? 1e-14));
+  const drop = junctionDrop(board, part);
   const mark = keyText(part, 'mark') ?? '';
   if (drop > 1.4 || /\bLED\b/iu.test(mark)) return 'led';
   if (part.numbers['pr'] !== undefined) return 'zener';
   if (drop < 0.42) return 'schottky';
   const breakdown = model?.['bv'];
   return breakdown !== undefined && breakdown <= ZENER_LIMIT_VOLTS ? 'zener' : 'rectifier';
+}
+
+/** Volts across a diode's junction at 1 mA, from its model; of one without a model, those of the default. */
+export function junctionDrop(board: Board, part: Part): number {
+  const model = part.kind === 'diode' ? board.models.get(part.model.toLowerCase())?.numbers : undefined;
+  return (model?.['n'] ?? 1) * THERMAL_VOLTS * Math.log(1e-3 / (model?.['is'] ?? 1e-14));
 }
 
 /** Printed voltage of a branch: parts in series share, so the sum counts; the lowest of parallel ones. */

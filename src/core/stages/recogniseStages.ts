@@ -72,7 +72,19 @@ export type StageOverrides = Readonly<Record<string, StageKind>>;
  * controllers by what surrounds them; every rule then lays claim to branches, and each branch goes to the strongest
  * claim. `overrides` (by hand) win over everything.
  */
-export function recogniseStages(board: Board, overrides: StageOverrides = {}): StageMap {
+export function recogniseStages(board: Board, overrides?: StageOverrides): StageMap {
+  if (overrides) return readStages(board, overrides);
+  const known = recognised.get(board);
+  if (known) return known;
+  const map = readStages(board, {});
+  recognised.set(board, map);
+  return map;
+}
+
+/** A board never changes: what was recognised of it is kept as long as it is. */
+const recognised = new WeakMap<Board, StageMap>();
+
+function readStages(board: Board, overrides: StageOverrides): StageMap {
   const scene = readScene(board);
   const { a } = scene;
   for (const line of a.lines) claimLine(scene, line);

@@ -1,4 +1,4 @@
-import { diodeClass, farEnd } from './partGraph';
+import { diodeClass } from './partGraph';
 import type { Branch, PartGraph } from './partGraph';
 import type { Core } from './windings';
 
@@ -113,11 +113,4 @@ function seriesStep(branch: Branch, pin: number, transformer: ReadonlySet<Branch
     default:
       return null;
   }
-}
-
-/** The two nets of a series branch at which it stands in a conductor. */
-export function conductorEnds(branch: Branch): readonly [string, string] {
-  return branch.kind === 'relay'
-    ? [branch.nets[2]!, branch.nets[3]!]
-    : [branch.nets[0]!, farEnd(branch, branch.nets[0]!)];
 }

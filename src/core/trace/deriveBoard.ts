@@ -1,5 +1,6 @@
 import { netKey } from '../circuit';
 import type { Board, Coupling, Model, Part } from '../circuit';
+import { emptyPosition, withKey } from '../netlist';
 import { settleContinuity } from './continuity';
 import type { Contradiction, OpenQuestion } from './continuity';
 import type { Fact, Spot } from './fact';
@@ -128,7 +129,7 @@ function apply(
       } else
         state.parts.set(
           fact.ref.toLowerCase(),
-          fact.kind === 'empty' ? emptied(part) : keyed(part, 'stage', fact.stage),
+          fact.kind === 'empty' ? emptyPosition(part) : { ...part, keys: withKey(part.keys, 'stage', fact.stage) },
         );
       return null;
     }
@@ -227,14 +228,6 @@ function unnamed(state: TraceState, component: number): string {
       if (state.joins.component(pinNode(part.ref, pin)) === component) return `${part.ref}.${pin + 1}`;
   }
   return '?';
-}
-
-function emptied(part: Part): Part {
-  return { ...keyed(part, 'fit', 'no'), fitted: false };
-}
-
-function keyed(part: Part, key: string, text: string): Part {
-  return { ...part, keys: [...part.keys.filter((k) => k.key.toLowerCase() !== key), { key, text }] };
 }
 
 /** Couplings of the start, and of the windings that lines of the shorthand put on one core. */

@@ -1,5 +1,6 @@
 import { isElectrolytic, keyText, pinNames, safetyClass } from '../circuit';
 import type { Board, Part } from '../circuit';
+import { junctionDrop } from '../stages';
 
 /** Ohms at which resistors of different use part. */
 const RESISTOR_CLASSES: readonly (readonly [number, string])[] = [
@@ -61,8 +62,7 @@ function windingClass(board: Board, part: Part): string {
 }
 
 function diodeUse(board: Board, part: Part): string {
-  const model = part.kind === 'diode' ? board.models.get(part.model.toLowerCase())?.numbers : undefined;
-  const drop = (model?.['n'] ?? 1) * 0.02586 * Math.log(1e-3 / (model?.['is'] ?? 1e-14));
+  const drop = junctionDrop(board, part);
   if (drop > 1.4) return 'led';
   if (part.numbers['pr'] !== undefined || (keyText(part, 'mark') ?? '').startsWith('P6KE')) return 'zener';
   const amps = part.numbers['ir'] ?? 1;

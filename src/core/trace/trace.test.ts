@@ -214,7 +214,7 @@ describe('from facts to a board', () => {
     const split = trace('R1 1k A B', 'R2 1k A C', 'R3 1k A D', 'split A R2.1 as A2');
     expect([nets(split, 'R1'), nets(split, 'R2'), nets(split, 'R3')]).toEqual(['A B', 'A2 C', 'A D']);
     expect(findPart(trace('R1 1k A B', 'drop R1').board, 'R1')).toBeUndefined();
-    expect(findPart(trace('R1 1k A B', 'empty R1').board, 'R1')).toMatchObject({ fitted: false });
+    expect(findPart(trace('R1 1k A B', 'empty R1').board, 'R1')).toMatchObject({ fitted: false, basis: 'seen' });
     expect(nets(trace('R1 1k A B', 'R1 1k A C'), 'R1')).toBe('A C');
     expect(nets(trace('U1 X1 A NC B', 'U2 X1 NC NC C'), 'U1')).toBe('A NC B');
   });

@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { netsCsv, partsCsv, pinsCsv, readPartsCsv } from '@/core/tables';
 import { useJob } from '@/features/frame/JobContext';
 import { Button } from '@/ui/Button';
+import { saveFile } from '@/ui/saveFile';
 
 const MOST_BYTES = 1_000_000;
 
@@ -11,11 +12,7 @@ export function TableFiles() {
   const { job, active, addLine } = useJob();
   const [told, setTold] = useState('');
   const save = (name: string, text: string): void => {
-    const link = document.createElement('a');
-    link.href = URL.createObjectURL(new Blob([text], { type: 'text/csv' }));
-    link.download = `${job.tag}-${name}.csv`;
-    link.click();
-    URL.revokeObjectURL(link.href);
+    saveFile(`${job.tag}-${name}.csv`, 'text/csv', text);
   };
   const take = async (file: File): Promise<void> => {
     if (file.size > MOST_BYTES) return setTold('This file is larger than 1 MB; nothing was taken.');

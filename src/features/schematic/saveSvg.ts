@@ -1,3 +1,4 @@
+import { saveFile } from '@/ui/saveFile';
 import type { SchematicLayout } from './elkLayout';
 
 /** Saves the whole drawing as an SVG file of its own, in black on white. */
@@ -22,9 +23,5 @@ export function saveSvg(svg: SVGSVGElement | null, layout: SchematicLayout, titl
   const text = new XMLSerializer()
     .serializeToString(copy)
     .replace(/var\(--(\w+)\)/gu, (_, name: string) => plain[name] ?? '#000');
-  const link = document.createElement('a');
-  link.href = URL.createObjectURL(new Blob([text], { type: 'image/svg+xml' }));
-  link.download = `${title.replace(/[^\w-]+/gu, '-').slice(0, 60) || 'schematic'}.svg`;
-  link.click();
-  URL.revokeObjectURL(link.href);
+  saveFile(`${title.replace(/[^\w-]+/gu, '-').slice(0, 60) || 'schematic'}.svg`, 'image/svg+xml', text);
 }
