@@ -13,6 +13,12 @@ export const batteryLife: SumDefinition = {
     { key: 'usable', unit: '1', meaning: 'usable share', rule: 'fraction-above-zero', preset: 1 },
   ],
   resultUnits: { hours: '1', days: '1' },
+  task: 'build-a-rig',
+  words: 'runtime standby idle cell drain days',
+  lead: ['hours', 'days'],
+  resultWords: { hours: 'hours', days: 'days' },
+  steps: ['hours = usable · capacityMah / 1000 / idleA', 'days = hours / 24'],
+  example: { capacityMah: 2600, idleA: 0.012, usable: 0.8 },
   compute({ capacityMah = 0, idleA = 0, usable = 0 }) {
     const hours = (usable * capacityMah) / 1000 / idleA;
     const results = { hours, days: hours / 24 };

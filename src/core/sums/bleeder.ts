@@ -13,6 +13,24 @@ export const bleeder: SumDefinition = {
     { key: 'v', unit: 'V', meaning: 'voltage at the start', rule: 'positive' },
   ],
   resultUnits: { tau: 's', timeTo60: 's', timeTo5: 's', power: 'W', current: 'A' },
+  task: 'make-safe',
+  words: 'discharge resistor fitted wait empty hot',
+  lead: ['timeTo60', 'timeTo5'],
+  resultWords: {
+    tau: 'time constant',
+    timeTo60: 'time to 60 V',
+    timeTo5: 'time to 5 V',
+    power: 'power all the time',
+    current: 'current',
+  },
+  steps: [
+    'tau = r · c',
+    'timeTo60 = max(0; tau · ln(v / 60))',
+    'timeTo5 = max(0; tau · ln(v / 5))',
+    'power = v² / r',
+    'current = v / r',
+  ],
+  example: { c: 220e-6, r: 220e3, v: 325 },
   compute({ c = 0, r = 0, v = 0 }) {
     const tau = r * c;
     const down = (to: number): number => (v > to ? tau * Math.log(v / to) : 0);

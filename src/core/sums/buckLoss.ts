@@ -26,6 +26,32 @@ export const buckLoss: SumDefinition = {
     effDiode: '1',
     effGain: '1',
   },
+  task: 'judge-a-part',
+  words: 'synchronous diode freewheel efficiency heat compare',
+  lead: ['effSync', 'effDiode'],
+  resultWords: {
+    duty: 'duty',
+    highSide: 'upper switch',
+    lowSideSync: 'lower switch',
+    lowSideDiode: 'lower diode',
+    lossSync: 'loss with two switches',
+    lossDiode: 'loss with a diode',
+    effSync: 'efficiency with two switches',
+    effDiode: 'efficiency with a diode',
+    effGain: 'gain in efficiency',
+  },
+  steps: [
+    'duty = vOut / vIn',
+    'highSide = duty · iOut² · rds',
+    'lowSideSync = (1 - duty) · iOut² · rds',
+    'lowSideDiode = (1 - duty) · vf · iOut',
+    'lossSync = highSide + lowSideSync',
+    'lossDiode = highSide + lowSideDiode',
+    'effSync = vOut · iOut / (vOut · iOut + lossSync)',
+    'effDiode = vOut · iOut / (vOut · iOut + lossDiode)',
+    'effGain = effSync - effDiode',
+  ],
+  example: { vIn: 12, vOut: 5, iOut: 4, rds: 0.015, vf: 0.45 },
   compute({ vIn = 0, vOut = 0, iOut = 0, rds = 0, vf = 0 }) {
     if (vOut >= vIn) return refuse(badInput('vOut', 'must be below vIn'));
     const duty = vOut / vIn;

@@ -22,6 +22,21 @@ export const bulkRipple: SumDefinition = {
     { key: 'vf', unit: 'V', meaning: 'drop of one diode', rule: 'non-negative', preset: 1 },
   ],
   resultUnits: { vMax: 'V', vMin: 'V', vAvg: 'V', ripple: 'V', peakDiodeCurrent: 'A', rippleRough: 'V' },
+  task: 'read-a-rail',
+  words: 'reservoir smoothing hum trough mains capacitor',
+  lead: ['vAvg', 'ripple'],
+  resultWords: {
+    holds: 'holds over the half-wave',
+    vMax: 'highest',
+    vMin: 'lowest',
+    vAvg: 'what a meter shows',
+    ripple: 'ripple, peak to peak',
+    conductionAngle: 'conduction, degrees of each half-wave',
+    peakDiodeCurrent: 'peak current of the diodes',
+    rippleRough: 'ripple by the rough rule',
+  },
+  steps: ['vMax = √(2) · vac - 2 · vf', 'ripple = vMax - vMin', 'rippleRough = p / (2 · f · c · vMax)'],
+  example: { vac: 230, f: 50, c: 100e-6, p: 60 },
   compute({ vac = 0, f = 0, c = 0, p = 0, vf = 0 }) {
     const peak = Math.SQRT2 * vac;
     const vMax = peak - 2 * vf;

@@ -13,6 +13,19 @@ export const capBankOutlier: SumDefinition = {
     { key: 'tol', unit: '1', meaning: 'tolerance', rule: 'fraction-below-one', preset: 0.2 },
   ],
   resultUnits: { median: 'F', mad: 'F', total: 'F' },
+  task: 'judge-a-part',
+  words: 'bank parallel capacitors odd one readings median',
+  lead: ['outliers', 'total'],
+  resultWords: {
+    median: 'median',
+    mad: 'median deviation',
+    total: 'all together',
+    outOfTolerance: 'out of tolerance',
+    outliers: 'unlike the others',
+    decadeSlips: 'a decade off: slip of the range?',
+  },
+  steps: [],
+  example: { readings: [468e-6, 472e-6, 465e-6, 310e-6, 470e-6], nominal: 470e-6 },
   compute({ nominal = 0, tol = 0 }, { lists }) {
     const readings = lists['readings'] ?? [];
     const median = medianOf(readings);

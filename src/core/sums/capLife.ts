@@ -14,6 +14,16 @@ export const capLife: SumDefinition = {
     { key: 'rippleRise', unit: '1', meaning: 'rise by ripple, K', rule: 'non-negative', preset: 0 },
   ],
   resultUnits: { coreTemp: '1', hours: '1', years: '1' },
+  task: 'judge-a-part',
+  words: 'electrolytic hours dried age temperature ten degrees',
+  lead: ['hours', 'years'],
+  resultWords: { coreTemp: 'core, °C', hours: 'life, hours', years: 'life, years' },
+  steps: [
+    'coreTemp = ambient + rippleRise',
+    'hours = ratedHours · 2^((ratedTemp - coreTemp) / 10)',
+    'years = hours / 8760',
+  ],
+  example: { ratedHours: 2000, ratedTemp: 105, ambient: 65, rippleRise: 5 },
   compute({ ratedHours = 0, ratedTemp = 0, ambient = 0, rippleRise = 0 }) {
     const coreTemp = ambient + rippleRise;
     const hours = ratedHours * 2 ** ((ratedTemp - coreTemp) / 10);

@@ -14,6 +14,28 @@ export const converterInput: SumDefinition = {
     { key: 'efficiency', unit: '1', meaning: 'efficiency', rule: 'fraction-above-zero' },
   ],
   resultUnits: { pOut: 'W', pIn: 'W', iIn: 'A', loss: 'W', dropR: 'ohm', dropPower: 'W', dropEfficiency: '1' },
+  task: 'power-up',
+  words: 'input current bench supply limit efficiency loss dropper',
+  lead: ['iIn', 'loss'],
+  resultWords: {
+    pOut: 'output power',
+    pIn: 'input power',
+    iIn: 'input current',
+    loss: 'loss',
+    dropR: 'dropping resistor instead',
+    dropPower: 'its power',
+    dropEfficiency: 'its efficiency',
+  },
+  steps: [
+    'pOut = vOut · iOut',
+    'pIn = pOut / efficiency',
+    'iIn = pIn / vIn',
+    'loss = pIn - pOut',
+    'dropR = (vIn - vOut) / iOut',
+    'dropPower = (vIn - vOut) · iOut',
+    'dropEfficiency = vOut / vIn',
+  ],
+  example: { vIn: 24, vOut: 5, iOut: 2, efficiency: 0.88 },
   compute({ vIn = 0, vOut = 0, iOut = 0, efficiency = 0 }) {
     const pOut = vOut * iOut;
     const pIn = pOut / efficiency;

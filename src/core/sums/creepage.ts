@@ -29,6 +29,12 @@ export const creepage: SumDefinition = {
     { key: 'materialGroup', unit: '1', meaning: 'only III', rule: 'any', words: ['III'], preset: 0 },
   ],
   resultUnits: { tableV: 'V' },
+  task: 'judge-a-part',
+  words: 'distance barrier gap slot isolation millimetres',
+  lead: ['creepageMm'],
+  resultWords: { tableV: 'row of the table', creepageMm: 'creepage, mm' },
+  steps: [],
+  example: { workingV: 250, insulation: 'reinforced' },
   compute({ workingV = 0 }, { words }) {
     const row = ROWS.find(([volts]) => volts >= workingV);
     if (!row) return refuse(badInput('workingV', 'is above 1000 V, where the table ends'));

@@ -17,6 +17,26 @@ export const dischargeTime: SumDefinition = {
     { key: 'lampV', unit: 'V', meaning: 'filament lamp, rated volts', rule: 'positive', optional: true },
   ],
   resultUnits: { r: 'ohm', tau: 's', time: 's', peakPower: 'W', peakCurrent: 'A', energy: 'J' },
+  task: 'make-safe',
+  words: 'empty bleed drain wait joules bulb',
+  lead: ['time', 'peakPower'],
+  resultWords: {
+    r: 'resistance',
+    tau: 'time constant',
+    time: 'time to come down',
+    peakPower: 'power at the first instant',
+    peakCurrent: 'current at the first instant',
+    energy: 'energy into the resistor',
+  },
+  steps: [
+    'r = lampV² / lampW',
+    'tau = r · c',
+    'time = max(0; r · c · ln(vStart / vSafe))',
+    'peakPower = vStart² / r',
+    'peakCurrent = vStart / r',
+    'energy = max(0; c · (vStart² - vSafe²) / 2)',
+  ],
+  example: { c: 220e-6, vStart: 325, vSafe: 0.2, r: 2200 },
   compute({ c = 0, vStart = 0, vSafe = 0, r: given, lampW, lampV }) {
     const lamp = lampW !== undefined || lampV !== undefined;
     if ((given !== undefined) === lamp)

@@ -18,6 +18,28 @@ export const dividerRetarget: SumDefinition = {
     { key: 'modify', unit: '1', meaning: 'which resistor is changed', rule: 'any', words: ['top', 'bottom'] },
   ],
   resultUnits: { wanted: 'ohm', exact: 'ohm', vOutNow: 'V' },
+  task: 'change-a-voltage',
+  words: 'raise lower output parallel resistor series feedback trim',
+  lead: ['exact'],
+  resultWords: {
+    wanted: 'resistance wanted',
+    method: 'how',
+    exact: 'exact resistor',
+    vOutNow: 'output now',
+    e12: 'E12',
+    e24: 'E24',
+    e96: 'E96',
+  },
+  steps: [
+    'vOutNow = vRef · (1 + rTop / rBottom)',
+    { when: { modify: 'top' }, step: 'wanted = rBottom · (vTarget / vRef - 1)' },
+    { when: { modify: 'bottom' }, step: 'wanted = rTop / (vTarget / vRef - 1)' },
+    { when: { modify: 'top', method: 'parallel' }, step: 'exact = rTop · wanted / (rTop - wanted)' },
+    { when: { modify: 'bottom', method: 'parallel' }, step: 'exact = rBottom · wanted / (rBottom - wanted)' },
+    { when: { modify: 'top', method: 'series' }, step: 'exact = wanted - rTop' },
+    { when: { modify: 'bottom', method: 'series' }, step: 'exact = wanted - rBottom' },
+  ],
+  example: { vRef: 1.2, rTop: 31.6e3, rBottom: 10e3, vTarget: 6.2, modify: 'bottom' },
   compute({ vRef = 0, rTop = 0, rBottom = 0, vTarget = 0 }, { words }) {
     if (vTarget <= vRef) return refuse(badInput('vTarget', 'must be above vRef'));
     const top = words['modify'] === 'top';

@@ -33,6 +33,22 @@ export const doublerBulk: SumDefinition = {
     capMax: 'V',
     rippleRough: 'V',
   },
+  task: 'read-a-rail',
+  words: 'doubler midpoint 115 reservoir ripple',
+  lead: ['vAvg', 'ripple'],
+  resultWords: {
+    holds: 'holds over the period',
+    vNoLoad: 'no load',
+    vMax: 'highest',
+    vMin: 'lowest',
+    vAvg: 'what a meter shows',
+    ripple: 'ripple, peak to peak',
+    capMin: 'one capacitor, lowest',
+    capMax: 'one capacitor, highest',
+    rippleRough: 'ripple by the rough rule',
+  },
+  steps: ['vNoLoad = 2 · (√(2) · vac - vf)', 'ripple = vMax - vMin', 'rippleRough = p / (f · c · vNoLoad)'],
+  example: { vac: 115, f: 60, c: 470e-6, p: 100 },
   compute({ vac = 0, f = 0, c = 0, p = 0, vf = 0 }) {
     const peak = Math.SQRT2 * vac;
     if (peak <= vf) return refuse(badInput('vac', 'is all lost in the diode'));

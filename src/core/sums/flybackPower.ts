@@ -14,6 +14,12 @@ export const flybackPower: SumDefinition = {
     { key: 'efficiency', unit: '1', meaning: 'efficiency', rule: 'fraction-above-zero' },
   ],
   resultUnits: { energy: 'J', pIn: 'W', pOut: 'W' },
+  task: 'judge-a-part',
+  words: 'throughput watts transformer energy primary',
+  lead: ['pOut'],
+  resultWords: { energy: 'energy each cycle', pIn: 'input power', pOut: 'output power' },
+  steps: ['energy = lp · iPeak² / 2', 'pIn = energy · f', 'pOut = efficiency · pIn'],
+  example: { lp: 500e-6, iPeak: 1.5, f: 65e3, efficiency: 0.82 },
   compute({ lp = 0, iPeak = 0, f = 0, efficiency = 0 }) {
     const energy = (lp * iPeak * iPeak) / 2;
     const results = { energy, pIn: energy * f, pOut: efficiency * energy * f };

@@ -15,6 +15,12 @@ export const flybackStress: SumDefinition = {
     { key: 'spike', unit: 'V', meaning: 'leakage spike', rule: 'non-negative' },
   ],
   resultUnits: { vReflected: 'V', vDs: 'V', piv: 'V' },
+  task: 'judge-a-part',
+  words: 'drain voltage reflected peak inverse diode rating',
+  lead: ['vDs', 'piv'],
+  resultWords: { vReflected: 'reflected voltage', vDs: 'peak at the drain', piv: 'peak inverse at the output diode' },
+  steps: ['vReflected = n · (vOut + vf)', 'vDs = vBulk + vReflected + spike', 'piv = vOut + vBulk / n'],
+  example: { vBulk: 373, n: 8, vOut: 12, vf: 0.5, spike: 80 },
   compute({ vBulk = 0, n = 0, vOut = 0, vf = 0, spike = 0 }) {
     const vReflected = n * (vOut + vf);
     const results = { vReflected, vDs: vBulk + vReflected + spike, piv: vOut + vBulk / n };

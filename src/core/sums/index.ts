@@ -1,3 +1,17 @@
+export { derivation, resultText, sumText } from './derivation';
+export type { DerivedLine } from './derivation';
 export { SUMS, runSum } from './runSum';
 export type { SumDone } from './runSum';
-export type { BadInput, SumDefinition, SumInput, SumResults, SumValues, UnknownSum } from './sumDefinition';
+export { searchSums } from './searchSums';
+export { SUM_TASKS } from './sumDefinition';
+export type {
+  BadInput,
+  SumDefinition,
+  SumGiven,
+  SumInput,
+  SumResults,
+  SumStep,
+  SumTask,
+  SumValues,
+  UnknownSum,
+} from './sumDefinition';

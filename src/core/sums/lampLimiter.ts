@@ -26,6 +26,32 @@ export const lampLimiter: SumDefinition = {
     maxLoadPower: 'W',
     constantPowerV: 'V',
   },
+  task: 'power-up',
+  words: 'bulb series current limit dim bright first power',
+  lead: ['loadV', 'hotShortCurrent'],
+  resultWords: {
+    hotR: 'lamp, hot',
+    coldR: 'lamp, cold',
+    coldPeakCurrent: 'first peak into a short',
+    hotShortCurrent: 'current into a short',
+    loadV: 'volts left for the load',
+    loadPower: 'power in the load',
+    lampPower: 'power in the lamp',
+    maxLoadPower: 'most power it lets through',
+    constantPowerV: 'volts at a constant-power load',
+  },
+  steps: [
+    'hotR = lampV² / lampW',
+    'coldR = hotR / coldRatio',
+    'coldPeakCurrent = √(2) · mainsV / coldR',
+    'hotShortCurrent = mainsV / hotR',
+    'loadV = mainsV / (1 + hotR · loadW / mainsV²)',
+    'loadPower = loadV² · loadW / mainsV²',
+    'lampPower = (mainsV - loadV)² / hotR',
+    'maxLoadPower = mainsV² / (4 · hotR)',
+    'constantPowerV = (mainsV + √(mainsV² - 4 · hotR · loadW)) / 2',
+  ],
+  example: { lampW: 60, lampV: 230, mainsV: 230, loadW: 20 },
   compute({ lampW = 0, lampV = 0, mainsV = 0, loadW = 0, coldRatio = 0 }) {
     if (coldRatio < 1) return refuse(badInput('coldRatio', 'a filament is not lower hot than cold'));
     const hotR = (lampV * lampV) / lampW;

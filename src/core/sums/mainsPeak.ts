@@ -13,6 +13,12 @@ export const mainsPeak: SumDefinition = {
     { key: 'drops', unit: '1', meaning: 'diodes in the way', rule: 'non-negative', numbers: [0, 1, 2], preset: 2 },
   ],
   resultUnits: { peak: 'V', dcPeak: 'V' },
+  task: 'read-a-rail',
+  words: 'rectified dc bus peak 325',
+  lead: ['dcPeak'],
+  resultWords: { peak: 'peak of the mains', dcPeak: 'rectified, no load' },
+  steps: ['peak = √(2) · vrms', 'dcPeak = max(0; peak - drops · vf)'],
+  example: { vrms: 230 },
   compute({ vrms = 0, vf = 1, drops = 2 }) {
     const peak = Math.SQRT2 * vrms;
     const cautions = peak >= 60 ? ['The bulk capacitor can hold this long after the plug is out.'] : [];

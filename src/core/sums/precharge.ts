@@ -13,6 +13,24 @@ export const precharge: SumDefinition = {
     { key: 'c', unit: 'F', meaning: 'capacitance', rule: 'positive' },
   ],
   resultUnits: { peakCurrent: 'A', peakPower: 'W', tau: 's', timeTo95: 's', energyR: 'J' },
+  task: 'power-up',
+  words: 'inrush charge soft start resistor relay',
+  lead: ['timeTo95', 'peakPower'],
+  resultWords: {
+    peakCurrent: 'current at the first instant',
+    peakPower: 'power at the first instant',
+    tau: 'time constant',
+    timeTo95: 'time to 95 %',
+    energyR: 'energy into the resistor, each charge',
+  },
+  steps: [
+    'peakCurrent = vPeak / r',
+    'peakPower = vPeak² / r',
+    'tau = r · c',
+    'timeTo95 = tau · ln(20)',
+    'energyR = c · vPeak² / 2',
+  ],
+  example: { vPeak: 325, r: 100, c: 470e-6 },
   compute({ vPeak = 0, r = 0, c = 0 }) {
     const tau = r * c;
     const results = {

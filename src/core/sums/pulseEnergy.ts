@@ -13,6 +13,12 @@ export const pulseEnergy: SumDefinition = {
     { key: 'f', unit: 'Hz', meaning: 'pulses a second', rule: 'non-negative' },
   ],
   resultUnits: { energy: 'J', power: 'W' },
+  task: 'judge-a-part',
+  words: 'fence flash strobe joules pulse',
+  lead: ['energy', 'power'],
+  resultWords: { energy: 'energy of one pulse', power: 'mean power' },
+  steps: ['energy = c · v² / 2', 'power = energy · f'],
+  example: { c: 10e-6, v: 600, f: 0.8 },
   compute({ c = 0, v = 0, f = 0 }) {
     const energy = (c * v * v) / 2;
     const results = { energy, power: energy * f };

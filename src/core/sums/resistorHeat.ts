@@ -15,6 +15,23 @@ export const resistorHeat: SumDefinition = {
     { key: 'derating', unit: '1', meaning: 'share of the rating to use', rule: 'fraction-above-zero', preset: 0.6 },
   ],
   resultUnits: { current: 'A', power: 'W', ratio: '1', vInMax: 'V' },
+  task: 'judge-a-part',
+  words: 'watts burn hot led relay dropper cook brown',
+  lead: ['power', 'vInMax'],
+  resultWords: {
+    current: 'current',
+    power: 'power',
+    ratio: 'share of its rating',
+    vInMax: 'highest input within the derating',
+    withinDerating: 'within its derating',
+  },
+  steps: [
+    'current = max(0; vIn - vz) / r',
+    'power = max(0; vIn - vz)² / r',
+    'ratio = power / pRated',
+    'vInMax = vz + √(derating · pRated · r)',
+  ],
+  example: { vIn: 32, r: 1500, pRated: 0.25, vz: 2 },
   compute({ vIn = 0, r = 0, pRated = 0, vz = 0, derating = 0 }) {
     const volts = Math.max(0, vIn - vz);
     const power = (volts * volts) / r;

@@ -13,6 +13,12 @@ export const ringQ: SumDefinition = {
     { key: 'endRatio', unit: '1', meaning: 'amplitude at the end over the start', rule: 'positive' },
   ],
   resultUnits: { decrement: '1', q: '1', qExact: '1' },
+  task: 'judge-a-part',
+  words: 'ring winding shorted turns transformer choke cycles',
+  lead: ['q'],
+  resultWords: { decrement: 'decrement', q: 'quality', qExact: 'quality, exactly' },
+  steps: ['decrement = ln(1 / endRatio) / rings', 'q = π / decrement', 'qExact = √(q² + 0.25)'],
+  example: { rings: 14, endRatio: 0.15 },
   compute({ rings = 0, endRatio = 0 }) {
     if (endRatio >= 1) return refuse(badInput('endRatio', 'must be below 1'));
     const decrement = Math.log(1 / endRatio) / rings;

@@ -16,6 +16,23 @@ export const sensePeak: SumDefinition = {
     { key: 'tBlank', unit: 's', meaning: 'blanking', rule: 'non-negative', preset: 0 },
   ],
   resultUnits: { iLimit: 'A', overshoot: 'A', iBlank: 'A', iPeak: 'A' },
+  task: 'judge-a-part',
+  words: 'current limit shunt peak overshoot blanking',
+  lead: ['iPeak'],
+  resultWords: {
+    iLimit: 'limit by the resistor',
+    overshoot: 'overshoot by the delay',
+    iBlank: 'reached while blanked',
+    iPeak: 'highest current',
+    blankingRules: 'the blanking decides',
+  },
+  steps: [
+    'iLimit = vCs / rSense',
+    'overshoot = vBulk · tDelay / l',
+    'iBlank = vBulk · tBlank / l',
+    'iPeak = max(iLimit; iBlank) + overshoot',
+  ],
+  example: { vCs: 0.8, rSense: 0.47, vBulk: 325, l: 500e-6, tDelay: 150e-9, tBlank: 300e-9 },
   compute({ vCs = 0, rSense = 0, vBulk = 0, l = 0, tDelay = 0, tBlank = 0 }) {
     const iLimit = vCs / rSense;
     const overshoot = (vBulk * tDelay) / l;

@@ -15,6 +15,18 @@ export const senseStart: SumDefinition = {
     { key: 'vDropMax', unit: 'V', meaning: 'largest drop allowed', rule: 'positive' },
   ],
   resultUnits: { rMin: 'ohm', rMax: 'ohm', dropAtMax: 'V', powerAtMax: 'W' },
+  task: 'change-a-voltage',
+  words: 'load detect start on load standby wake transistor shunt',
+  lead: ['rMin', 'rMax'],
+  resultWords: {
+    rMin: 'least resistance that wakes it',
+    rMax: 'most the drop allows',
+    feasible: 'both can be met',
+    dropAtMax: 'drop at the largest load',
+    powerAtMax: 'power at the largest load',
+  },
+  steps: ['rMin = vBe / iMin', 'rMax = vDropMax / iMax', 'dropAtMax = iMax · rMin', 'powerAtMax = iMax² · rMin'],
+  example: { vBe: 0.6, iMin: 0.5, iMax: 2, vDropMax: 2.5 },
   compute({ vBe = 0, iMin = 0, iMax = 0, vDropMax = 0 }) {
     if (iMax < iMin) return refuse(badInput('iMax', 'is below iMin'));
     const rMin = vBe / iMin;

@@ -13,6 +13,12 @@ export const shockCurrent: SumDefinition = {
     { key: 'bodyR', unit: 'ohm', meaning: 'resistance of the body, your figure', rule: 'positive' },
   ],
   resultUnits: { current: 'A', bodyPower: 'W' },
+  task: 'make-safe',
+  words: 'leak touch body earth hurt',
+  lead: ['current'],
+  resultWords: { current: 'current through the body', bodyPower: 'power in the body' },
+  steps: ['current = v / (sourceR + bodyR)', 'bodyPower = current² · bodyR'],
+  example: { v: 230, sourceR: 0, bodyR: 1000 },
   compute({ v = 0, sourceR = 0, bodyR = 0 }) {
     const current = v / (sourceR + bodyR);
     const results = { current, bodyPower: current * current * bodyR };

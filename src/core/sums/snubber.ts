@@ -22,6 +22,16 @@ export const snubber: SumDefinition = {
     },
   ],
   resultUnits: { power: 'W', tau: 's' },
+  task: 'judge-a-part',
+  words: 'damping clamp resistor heat ringing',
+  lead: ['power'],
+  resultWords: { power: 'power in the resistor', tau: 'time constant' },
+  steps: [
+    { when: { type: 'rc' }, step: 'power = c · v² · f' },
+    { when: { type: 'rcd' }, step: 'power = c · v² · f / 2' },
+    'tau = r · c',
+  ],
+  example: { c: 1e-9, v: 320, f: 65e3, r: 47 },
   compute({ c = 0, v = 0, f = 0, r = 0 }, { words }) {
     const whole = c * v * v * f;
     return ok({ results: { power: words['type'] === 'rcd' ? whole / 2 : whole, tau: r * c }, cautions: [] });

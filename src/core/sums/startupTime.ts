@@ -17,6 +17,23 @@ export const startupTime: SumDefinition = {
     { key: 'vRun', unit: 'V', meaning: 'supply at work', rule: 'non-negative', optional: true },
   ],
   resultUnits: { vFinal: 'V', time: 's', resistorPower: 'W', rMax: 'ohm' },
+  task: 'power-up',
+  words: 'start resistor supply pin hiccup vcc wait tick',
+  lead: ['time'],
+  resultWords: {
+    vFinal: 'would charge to',
+    starts: 'it starts',
+    time: 'time to the start',
+    resistorPower: 'power in the resistor at work',
+    rMax: 'most resistance that starts it',
+  },
+  steps: [
+    'vFinal = max(0; vBulk - iStart · r)',
+    'time = -(r · c · ln(1 - vOn / vFinal))',
+    'resistorPower = (vBulk - vRun)² / r',
+    'rMax = (vBulk - vOn) / iStart',
+  ],
+  example: { r: 660e3, c: 22e-6, vBulk: 325, vOn: 16, iStart: 20e-6, vRun: 13 },
   compute({ r = 0, c = 0, vBulk = 0, vOn = 0, iStart = 0, vRun }) {
     if (vOn >= vBulk) return refuse(badInput('vOn', 'must be below vBulk'));
     const running = vRun ?? vOn;

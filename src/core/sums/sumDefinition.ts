@@ -39,10 +39,33 @@ export interface SumTexts {
   readonly lists: Readonly<Record<string, readonly number[]>>;
 }
 
+/** What the technician is about to do when reaching for a sum. */
+export const SUM_TASKS = {
+  'make-safe': 'Make safe',
+  'power-up': 'Power up',
+  'read-a-rail': 'Read a rail',
+  'change-a-voltage': 'Change a voltage',
+  'judge-a-part': 'Judge a part',
+  'build-a-rig': 'Build a rig',
+} as const;
+export type SumTask = keyof typeof SUM_TASKS;
+
+/**
+ * One line of the derivation, `result = expression`: the expression uses the keys of inputs and results, `·` `/` `+`
+ * `-` `²` `^`, brackets, `√( )`, `ln( )`, `max( ; )`, `min( ; )` and `π`. A result of the same key goes before an input.
+ * when  only where these words (inputs or results) hold. A line with a key that has no value is left out.
+ */
+export type SumStep = string | { readonly when: Readonly<Record<string, string>>; readonly step: string };
+
+/** A value as it may be given to a sum. */
+export type SumGiven = number | string | readonly number[];
+
 /**
  * One bench sum: everything the command line, the screens and the documentation need.
  *
- * compute  gets checked inputs; may still refuse, naming the input.
+ * lead         the results that answer the question, most wanted first. resultWords: what each result is.
+ * words        plain words that people look for it by. example: values to begin with, made up.
+ * compute      gets checked inputs; may still refuse, naming the input.
  */
 export interface SumDefinition {
   readonly name: string;
@@ -51,6 +74,12 @@ export interface SumDefinition {
   readonly source: string;
   readonly inputs: readonly SumInput[];
   readonly resultUnits: Readonly<Record<string, Unit>>;
+  readonly task: SumTask;
+  readonly words: string;
+  readonly lead: readonly string[];
+  readonly resultWords: Readonly<Record<string, string>>;
+  readonly steps: readonly SumStep[];
+  readonly example: Readonly<Record<string, SumGiven>>;
   compute(
     values: SumValues,
     texts: SumTexts,

@@ -12,6 +12,12 @@ export const turnsFromVolts: SumDefinition = {
     { key: 'vs', unit: 'V', meaning: 'secondary', rule: 'positive' },
   ],
   resultUnits: { ratio: '1', inverse: '1' },
+  task: 'judge-a-part',
+  words: 'transformer winding ratio turns signal generator',
+  lead: ['ratio'],
+  resultWords: { ratio: 'primary over secondary', inverse: 'secondary over primary' },
+  steps: ['ratio = vp / vs', 'inverse = vs / vp'],
+  example: { vp: 2, vs: 0.25 },
   compute({ vp = 0, vs = 0 }) {
     const results = { ratio: vp / vs, inverse: vs / vp };
     return ok({ results, cautions: [] });

@@ -20,6 +20,26 @@ export const uvloDivider: SumDefinition = {
     { key: 'rTotal', unit: 'ohm', meaning: 'or both together', rule: 'positive', optional: true },
   ],
   resultUnits: { rTop: 'ohm', rBottom: 'ohm', rHyst: 'ohm', vRise: 'V', vFall: 'V', hysteresis: 'V', margin: 'V' },
+  task: 'change-a-voltage',
+  words: 'under-voltage lockout brown-out battery cut off low hysteresis',
+  lead: ['vRise', 'vFall'],
+  resultWords: {
+    rTop: 'upper resistor',
+    rBottom: 'lower resistor',
+    rHyst: 'hysteresis resistor',
+    vRise: 'starts at',
+    vFall: 'stops at',
+    hysteresis: 'hysteresis',
+    margin: 'above the brown-out by',
+    locksOutFirst: 'locks out before it browns out',
+  },
+  steps: [
+    'vFall = vTh · (1 + rTop / rBottom)',
+    'vRise = vTh · (1 + rTop / rBottom + rTop / rHyst)',
+    'hysteresis = vRise - vFall',
+    'margin = vFall - vBrownOut',
+  ],
+  example: { vTh: 1.2, vRise: 11, vHyst: 0.8, series: 'E24', vBrownOut: 9.5, rBottom: 10e3 },
   compute({ vTh = 0, vRise = 0, vHyst = 0, vBrownOut = 0, rBottom: given, rTotal }, { words }) {
     if ((given === undefined) === (rTotal === undefined))
       return refuse(badInput('rBottom', 'give either rBottom or rTotal'));

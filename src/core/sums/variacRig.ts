@@ -16,6 +16,25 @@ export const variacRig: SumDefinition = {
     { key: 'vf', unit: 'V', meaning: 'drop of one diode', rule: 'non-negative', preset: 1 },
   ],
   resultUnits: { dcMin: 'V', dcMax: 'V', deadBand: 'V', ripple: 'V', dcTrough: 'V', dcMean: 'V' },
+  task: 'build-a-rig',
+  words: 'high voltage dc bench variable transformer step-up battery stand-in 350',
+  lead: ['dcMax', 'dcMean'],
+  resultWords: {
+    dcMin: 'lowest',
+    dcMax: 'highest, no load',
+    deadBand: 'setting below which nothing comes',
+    ripple: 'ripple, at most',
+    dcTrough: 'lowest under load',
+    dcMean: 'mean under load',
+  },
+  steps: [
+    'dcMax = max(0; √(2) · mainsMax · ratio - 2 · vf)',
+    'deadBand = 2 · vf / (√(2) · ratio)',
+    'ripple = min(dcMax; loadA / (2 · f · c))',
+    'dcTrough = dcMax - ripple',
+    'dcMean = dcMax - ripple / 2',
+  ],
+  example: { mainsMax: 250, ratio: 1, c: 100e-6, loadA: 0.1, f: 50 },
   compute({ mainsMax = 0, ratio = 0, c = 0, loadA = 0, f = 0, vf = 0 }) {
     const dcMax = Math.max(0, Math.SQRT2 * mainsMax * ratio - 2 * vf);
     const ripple = Math.min(dcMax, loadA / (2 * f * c));
