@@ -7,6 +7,7 @@ const TIERS: Readonly<Record<string, number>> = {
   quantity: 1,
   linear: 1,
   graph: 1,
+  csv: 1,
   circuit: 2,
   sums: 2,
   marking: 2,
@@ -25,6 +26,10 @@ const TIERS: Readonly<Record<string, number>> = {
   expect: 7,
   substitute: 7,
   safety: 7,
+  stress: 6,
+  figures: 8,
+  modify: 8,
+  sweep: 3,
   diagnose: 8,
   job: 9,
 };

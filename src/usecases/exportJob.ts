@@ -1,9 +1,9 @@
+import { csvCell } from '@/core/csv';
 import { expectReading } from '@/core/expect';
 import { linesOf } from '@/core/job';
 import type { ReadingBody } from '@/core/job';
 import { solverFor } from '@/core/meter';
 import { boardFromJson } from '@/wire/boardJson';
-import { csvField } from '@/wire/readingsCsv';
 import type { OpenJob } from './openJob';
 
 interface ExportedReading {
@@ -74,7 +74,7 @@ export function readingsCsv(job: OpenJob): string {
     'unit',
     'purpose',
   ] as const;
-  const rows = exportReadings(job).map((r) => header.map((key) => csvField(String(r[key] ?? ''))).join(','));
+  const rows = exportReadings(job).map((r) => header.map((key) => csvCell(String(r[key] ?? ''))).join(','));
   return `${[header.join(','), ...rows].join('\n')}\n`;
 }
 

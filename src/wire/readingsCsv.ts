@@ -1,6 +1,7 @@
 import type { Board } from '@/core/circuit';
 import { boardNets, netKey } from '@/core/circuit';
 import type { TakenReading } from '@/core/diagnose';
+import { csvRows } from '@/core/csv';
 import { coldMode } from '@/core/meter';
 import { ok, refuse } from '@/core/problem';
 import type { Problem, Result } from '@/core/problem';
@@ -9,33 +10,12 @@ export type CsvProblem = Problem<'readings-error', { readonly line: number }>;
 
 const HEADER = 'mode,red,black,value';
 
-/** Splits a CSV line; fields may stand in double quotes. */
-export function csvFields(line: string): readonly string[] {
-  const fields = line.match(/("([^"]|"")*"|[^,]*)(,|$)/gu) ?? [];
-  const cut = fields.map((f) =>
-    f
-      .replace(/,$/u, '')
-      .trim()
-      .replace(/^"([\s\S]*)"$/u, '$1')
-      .replace(/""/gu, '"'),
-  );
-  return line.endsWith(',') ? cut : cut.slice(0, -1).length < 1 ? cut : cut.at(-1) === '' ? cut.slice(0, -1) : cut;
-}
-
-/** Quotes a field for CSV where it must be. */
-export function csvField(text: string): string {
-  return /[",\n]/u.test(text) ? `"${text.replace(/"/gu, '""')}"` : text;
-}
-
 /**
  * Reads `readings.csv`: header `mode,red,black,value`, value in V or ohm, or `OL`.
  * Refuses with every bad line.
  */
 export function parseReadingsCsv(board: Board, text: string): Result<readonly TakenReading[], readonly CsvProblem[]> {
-  const lines = text
-    .replace(/\r\n?/gu, '\n')
-    .replace(/^\ufeff/u, '')
-    .split('\n');
+  const lines = csvRows(text, ',');
   const problems: CsvProblem[] = [];
   const readings: TakenReading[] = [];
   const nets = new Map(boardNets(board).map((n) => [netKey(n), n]));
@@ -47,11 +27,11 @@ export function parseReadingsCsv(board: Board, text: string): Result<readonly Ta
       details: { line },
     });
   };
-  if (lines[0]?.trim().toLowerCase() !== HEADER) bad(1, `the header must be ${HEADER}`);
-  lines.slice(1).forEach((line, i) => {
-    if (line.trim() === '') return;
+  if (lines[0]?.map((c) => c.trim().toLowerCase()).join() !== HEADER) bad(1, `the header must be ${HEADER}`);
+  lines.slice(1).forEach((cells, i) => {
+    if (cells.every((c) => c.trim() === '')) return;
     const number = i + 2;
-    const [mode = '', red = '', black = '', value = ''] = csvFields(line);
+    const [mode = '', red = '', black = '', value = ''] = cells.map((c) => c.trim());
     const checked = coldMode(mode);
     if (!checked.ok) return bad(number, checked.problem.sentence);
     const [redNet, blackNet] = [nets.get(netKey(red)), nets.get(netKey(black))];

@@ -5,7 +5,8 @@ import { readNetlist, writeNetlist } from '@/core/netlist';
 import { BoardJson, boardFromJson, boardToJson } from './boardJson';
 import { LedgerEntry, NewLine } from './ledger';
 import { NewJob } from './jobForm';
-import { csvField, csvFields, parseReadingsCsv } from './readingsCsv';
+import { csvCell, csvRows } from '@/core/csv';
+import { parseReadingsCsv } from './readingsCsv';
 
 const root = join(__dirname, '../..');
 const source = readFileSync(join(root, 'fixtures/boards/galley-inverter-600.cir'), 'utf8');
@@ -52,7 +53,7 @@ test('readings CSV: figures, OL, quotes and case; every bad line named', () => {
   );
   expect(!bad.ok && bad.problem.map((p) => p.details!.line)).toEqual([2, 3, 4, 5]);
   expect(parseReadingsCsv(board, 'a,b\n').ok).toBe(false);
-  expect(csvFields(csvField('a "b", c'))).toEqual(['a "b", c']);
+  expect(csvRows(csvCell('a "b", c'), ',')).toEqual([['a "b", c']]);
 });
 
 test('ledger entries are strict: unknown keys, empty reasons and wild figures are refused', () => {

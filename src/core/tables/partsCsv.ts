@@ -1,3 +1,4 @@
+import { csvCell, csvRows } from '../csv';
 import { findPart, keyText, netKey, pinNames } from '../circuit';
 import type { Board, Part } from '../circuit';
 import { netlistText } from '../netlist';
@@ -5,10 +6,6 @@ import { pinsOnNet } from '../circuit';
 import { readShorthand } from '../trace';
 
 const HEADER = 'ref,kind,value,mark,fitted,basis,vr,ir,pr,nets';
-
-function cell(text: string): string {
-  return /[",\n]/u.test(text) ? `"${text.replace(/"/gu, '""')}"` : text;
-}
 
 function valueOf(part: Part): string {
   return 'value' in part ? netlistText(part.value) : '';
@@ -27,7 +24,7 @@ export function partsCsv(board: Board): string {
       ...['vr', 'ir', 'pr'].map((k) => (p.numbers[k] === undefined ? '' : String(p.numbers[k]))),
       p.nets.join(' '),
     ]
-      .map(cell)
+      .map(csvCell)
       .join(','),
   );
   return `${[HEADER, ...rows].join('\n')}\n`;
@@ -35,7 +32,9 @@ export function partsCsv(board: Board): string {
 
 /** The pins as CSV: part, pin, net. */
 export function pinsCsv(board: Board): string {
-  const rows = board.parts.flatMap((p) => pinNames(p).map((name, i) => [p.ref, name, p.nets[i]!].map(cell).join(',')));
+  const rows = board.parts.flatMap((p) =>
+    pinNames(p).map((name, i) => [p.ref, name, p.nets[i]!].map(csvCell).join(',')),
+  );
   return `${['ref,pin,net', ...rows].join('\n')}\n`;
 }
 
@@ -46,7 +45,7 @@ export function netsCsv(board: Board): string {
     .filter((n) => netKey(n) !== 'nc')
     .map((n) => {
       const pins = pinsOnNet(board, n).map(({ part, pin }) => `${part.ref}.${pinNames(part)[pin]!}`);
-      return [n, String(pins.length), pins.join(' ')].map(cell).join(',');
+      return [n, String(pins.length), pins.join(' ')].map(csvCell).join(',');
     });
   return `${['net,count,pins', ...rows].join('\n')}\n`;
 }
@@ -102,32 +101,4 @@ function lineOf(at: (name: string) => string, board: Board): string | null {
   }
   if (nets !== '' && nets !== known?.nets.join(' ')) words.push(...nets.split(/\s+/u).map((n, i) => `${i + 1}:${n}`));
   return words.length === 1 && known ? null : words.join(' ');
-}
-
-/** Rows and cells of a CSV text, quotes after RFC 4180. */
-function csvRows(text: string): string[][] {
-  const rows: string[][] = [[]];
-  let cellText = '';
-  let quoted = false;
-  const end = (): void => {
-    rows.at(-1)!.push(cellText);
-    cellText = '';
-  };
-  for (let i = 0; i < text.length; i++) {
-    const c = text[i]!;
-    if (quoted) {
-      if (c === '"' && text[i + 1] === '"') {
-        cellText += '"';
-        i++;
-      } else if (c === '"') quoted = false;
-      else cellText += c;
-    } else if (c === '"') quoted = true;
-    else if (c === ',' || c === ';') end();
-    else if (c === '\n') {
-      end();
-      rows.push([]);
-    } else if (c !== '\r') cellText += c;
-  }
-  end();
-  return rows;
 }

@@ -1,0 +1,37 @@
+/** Quotes a cell for CSV where it must be. */
+export function csvCell(text: string): string {
+  return /[",;\n\r]/u.test(text) ? `"${text.replace(/"/gu, '""')}"` : text;
+}
+
+/**
+ * Rows and cells of a CSV text; quotes after RFC 4180. A leading byte order mark is left out.
+ *
+ * separators  characters that part cells, comma and semicolon unless told.
+ */
+export function csvRows(given: string, separators = ',;'): string[][] {
+  const text = given.replace(/^\uFEFF/u, '');
+  const rows: string[][] = [[]];
+  let cellText = '';
+  let quoted = false;
+  const end = (): void => {
+    rows.at(-1)!.push(cellText);
+    cellText = '';
+  };
+  for (let i = 0; i < text.length; i++) {
+    const c = text[i]!;
+    if (quoted) {
+      if (c === '"' && text[i + 1] === '"') {
+        cellText += '"';
+        i++;
+      } else if (c === '"') quoted = false;
+      else cellText += c;
+    } else if (c === '"') quoted = true;
+    else if (separators.includes(c)) end();
+    else if (c === '\n') {
+      end();
+      rows.push([]);
+    } else if (c !== '\r') cellText += c;
+  }
+  end();
+  return rows;
+}

@@ -1,0 +1,1 @@
+export { csvCell, csvRows } from './csvRows';

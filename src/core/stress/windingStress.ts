@@ -1,0 +1,94 @@
+import { findPart, netKey } from '../circuit';
+import type { Board, Part } from '../circuit';
+import { formatQuantity } from '../quantity';
+import { findPowerPath } from '../stages';
+import type { PartsByNet } from './railNets';
+import { forwardVolts } from './railNets';
+import type { RowMaker, StressRow } from './railStress';
+
+/**
+ * Rectifiers that feed a rail from a winding, and the switch behind it: what the new volts mean for them.
+ *
+ * The diode sees the output and the primary's volts over the turns ratio (flyback). The drain sees the reflected
+ * output besides; its leakage spike is not known here, so the switch is judged only where even without one it is over.
+ */
+export function windingStress(
+  board: Board,
+  parts: PartsByNet,
+  rails: ReadonlySet<string>,
+  volts: number,
+  row: RowMaker,
+): readonly StressRow[] {
+  const rows: StressRow[] = [];
+  for (const rail of rails) {
+    for (const diode of parts.get(rail) ?? []) {
+      if (diode.kind !== 'diode' || netKey(diode.nets[1]!) !== rail) continue;
+      const winding = (parts.get(netKey(diode.nets[0]!)) ?? []).find((p) => p.kind === 'inductor');
+      if (!winding) continue;
+      const primary = primaryOf(board, winding);
+      if (!primary) {
+        if (isCoupled(board, winding))
+          rows.push(
+            row(diode.ref, 'voltage', 'rectifier', null, diode.numbers['vr'], 'its winding’s turns are not known'),
+          );
+        continue;
+      }
+      const peak = busVolts(board);
+      const piv = peak === null ? null : volts + peak / primary.ratio;
+      rows.push(
+        row(
+          diode.ref,
+          'voltage',
+          'rectifier',
+          piv,
+          diode.numbers['vr'],
+          piv === null
+            ? 'the input’s highest volts are not known'
+            : `${formatQuantity(volts, 'V')} + ${formatQuantity(peak!, 'V')} / ${primary.ratio.toPrecision(3)} in reverse`,
+        ),
+      );
+      const drain = switchOf(parts, primary.winding);
+      if (!drain || peak === null) continue;
+      const reflected = primary.ratio * (volts + forwardVolts(board, diode));
+      const known = peak + reflected;
+      const rated = drain.numbers['vr'];
+      const why = `${formatQuantity(peak, 'V')} + ${formatQuantity(reflected, 'V')} reflected, without the leakage spike`;
+      const over = rated !== undefined && known > rated;
+      rows.push(row(drain.ref, 'voltage', 'transistor-voltage', over ? known : null, rated, why));
+    }
+  }
+  return rows;
+}
+
+function isCoupled(board: Board, winding: Part): boolean {
+  return board.couplings.some((k) => [k.first, k.second].some((w) => w.toLowerCase() === winding.ref.toLowerCase()));
+}
+
+/** The primary: of the windings on this core the one with a switch at one end; turns ratio from the inductances. */
+function primaryOf(board: Board, winding: Part): { readonly winding: Part; readonly ratio: number } | null {
+  const own = winding.ref.toLowerCase();
+  for (const k of board.couplings) {
+    const other = k.first.toLowerCase() === own ? k.second : k.second.toLowerCase() === own ? k.first : undefined;
+    const part = other === undefined ? undefined : findPart(board, other);
+    if (part?.kind !== 'inductor' || winding.kind !== 'inductor') continue;
+    const path = findPowerPath(board).input.flatMap((nets) => [...nets]);
+    if (part.nets.some((n) => path.includes(netKey(n))))
+      return { winding: part, ratio: Math.sqrt(part.value / winding.value) };
+  }
+  return null;
+}
+
+function switchOf(parts: PartsByNet, primary: Part): Part | undefined {
+  return primary.nets
+    .flatMap((n) => parts.get(netKey(n)) ?? [])
+    .find(
+      (p) => (p.kind === 'mosfet' || p.kind === 'bjt') && primary.nets.some((n) => netKey(n) === netKey(p.nets[0]!)),
+    );
+}
+
+/** The highest volts of the rectified bus, or of the dc input. */
+function busVolts(board: Board): number | null {
+  const { source, inputMax } = board.nameplate ?? {};
+  if (inputMax === undefined) return null;
+  return source === 'mains' ? Math.SQRT2 * inputMax : inputMax;
+}
