@@ -1,7 +1,11 @@
 import type { Pool } from 'pg';
 import { findPart } from '@/core/circuit';
+import { boardFacts, standingLines } from '@/core/job';
+import type { BoardKind } from '@/core/job';
 import { ProblemError } from '@/core/problem';
 import { judgeSubstitution } from '@/core/substitute';
+import { runSum } from '@/core/sums';
+import { readSweepCsv } from '@/core/sweep';
 import { boardsOf } from '@/data/board/boardTable';
 import { insertFaultCall, insertLine, insertReplacement, ledgerOf, lineByClientKey } from '@/data/ledger/ledgerTable';
 import { withTransaction } from '@/data/pool';
@@ -34,17 +38,54 @@ async function write(tx: Tx, jobId: string, line: NewLine, now: Date): Promise<S
   if (already) return already;
   const { entry, boardId } = line;
   if (entry.kind === 'replacement' && boardId !== null) await checkReplacement(tx, jobId, boardId, entry.body);
-  if (entry.kind === 'trace') checkShorthand(entry.body.text);
+  for (const text of boardFacts(entry)) checkShorthand(text);
+  await checkReferences(tx, jobId, entry);
   const stored = await insertLine(tx, jobId, line, now);
-  if (entry.kind === 'trace' && boardId !== null) await retrace(tx, jobId, boardId, stored.id, now);
+  if (boardId !== null && boardFacts(entry).length > 0)
+    await retrace(tx, jobId, boardId, entry.kind as BoardKind, stored.id, now);
   const undone = line.reverses === null ? undefined : (await ledgerOf(tx, jobId)).find((l) => l.id === line.reverses);
-  if (undone?.entry.kind === 'trace' && undone.boardId !== null) await retrace(tx, jobId, undone.boardId, null, now);
+  if (undone && undone.boardId !== null && boardFacts(undone.entry).length > 0)
+    await retrace(tx, jobId, undone.boardId, undone.entry.kind as BoardKind, null, now);
   if (entry.kind === 'fault' && boardId !== null)
     await insertFaultCall(tx, jobId, stored.id, boardId, entry.body.fault);
   if (entry.kind === 'replacement' && boardId !== null) {
     await insertReplacement(tx, jobId, stored.id, boardId, entry.body.ref, entry.body.fitted.source, entry.body.fitted);
   }
   return stored;
+}
+
+/** What a line names must be there: the sweep of its rows, the change it proves; its sum and its rows must be sound. */
+async function checkReferences(tx: Tx, jobId: string, entry: NewLine['entry']): Promise<void> {
+  const named =
+    entry.kind === 'sweep-rows'
+      ? ([entry.body.sweep, 'sweep'] as const)
+      : entry.kind === 'sweep' || entry.kind === 'modification-verdict'
+        ? ([entry.body.modification, 'modification'] as const)
+        : null;
+  if (named && named[0] !== null) {
+    const standing = standingLines(await ledgerOf(tx, jobId));
+    if (!standing.some((l) => l.id === named[0] && l.entry.kind === named[1]))
+      throw new ProblemError({
+        code: 'line-gone',
+        sentence: `The ${named[1]} that this belongs to is not in the log any more.`,
+        remedy: 'Nothing was written; what you typed is kept.',
+      });
+  }
+  if (entry.kind === 'sum' || entry.kind === 'modification') {
+    const { name, inputs } = entry.kind === 'sum' ? entry.body : entry.body.sum;
+    const done = runSum(name, inputs);
+    if (!done.ok) throw new ProblemError(done.problem);
+  }
+  if (entry.kind === 'sweep-rows') {
+    const read = readSweepCsv(entry.body.csv, 'vin');
+    const [trouble] = read.troubles;
+    if (trouble || read.rows.length !== entry.body.count)
+      throw new ProblemError({
+        code: 'bad-rows',
+        sentence: trouble ? `Line ${trouble.line}: ${trouble.sentence}` : 'The rows are not as many as they say.',
+        remedy: 'Nothing was written. Correct the row and send it again.',
+      });
+  }
 }
 
 async function checkReplacement(

@@ -305,7 +305,14 @@ test('a tracing fact makes a new version of the board; the old one stays; undoin
     'select version, origin from board_version where board_id = $1 order by version',
     [board],
   );
-  expect(versions.rows.map((r: { origin: string }) => r.origin)).toEqual(['typical', 'trace', 'trace', 'trace']);
+  expect(versions.rows.map((r: { origin: string }) => r.origin)).toEqual([
+    'typical',
+    // A part of other figures was fitted further up.
+    'replacement',
+    'trace',
+    'trace',
+    'trace',
+  ]);
 });
 
 test('a line of the shorthand that cannot be read, or names what is not there, is refused and nothing is written', async () => {

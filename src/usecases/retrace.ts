@@ -1,23 +1,11 @@
-import { standingLines } from '@/core/job';
+import { boardEntries } from '@/core/job';
+import type { BoardKind } from '@/core/job';
 import { ProblemError } from '@/core/problem';
 import { deriveBoard, readShorthand } from '@/core/trace';
-import type { TraceEntry } from '@/core/trace';
 import { boardsOf, insertVersion, startsOf } from '@/data/board/boardTable';
 import { ledgerOf } from '@/data/ledger/ledgerTable';
 import type { Tx } from '@/data/pool';
 import { boardFromJson, boardToJson } from '@/wire/boardJson';
-import type { StoredLine } from '@/wire/ledger';
-
-/** The tracing facts of a board that stand, oldest first. */
-export function traceEntries(lines: readonly StoredLine[], boardId: string): readonly TraceEntry[] {
-  return standingLines(lines)
-    .filter((l) => l.boardId === boardId && l.entry.kind === 'trace')
-    .sort((a, b) => a.seq - b.seq)
-    .flatMap((l) => {
-      const read = readShorthand((l.entry.body as { text: string }).text);
-      return read.ok && read.value ? [{ id: l.id, fact: read.value }] : [];
-    });
-}
 
 /** Refuses a line of the shorthand that cannot be read, with the character where it goes wrong. */
 export function checkShorthand(text: string): void {
@@ -34,9 +22,16 @@ export function checkShorthand(text: string): void {
 /**
  * Derives a board anew from its start and the facts that stand, and keeps the result as a version.
  *
- * newest  the line just written, if it is a fact: refused with `no-such-place` when it names what is not there.
+ * origin  the kind of the line that changed it. newest: the line just written, if it is a fact: refused with `no-such-place` when it names what is not there.
  */
-export async function retrace(tx: Tx, jobId: string, boardId: string, newest: string | null, now: Date): Promise<void> {
+export async function retrace(
+  tx: Tx,
+  jobId: string,
+  boardId: string,
+  origin: BoardKind,
+  newest: string | null,
+  now: Date,
+): Promise<void> {
   const start = (await startsOf(tx, jobId)).get(boardId);
   const stored = (await boardsOf(tx, jobId)).find((b) => b.id === boardId);
   if (!start || !stored)
@@ -45,7 +40,7 @@ export async function retrace(tx: Tx, jobId: string, boardId: string, newest: st
       sentence: 'This board is not there.',
       remedy: 'Nothing was written.',
     });
-  const traced = deriveBoard(boardFromJson(start), traceEntries(await ledgerOf(tx, jobId), boardId));
+  const traced = deriveBoard(boardFromJson(start), boardEntries(await ledgerOf(tx, jobId), boardId));
   const misfit = traced.misfits.find((m) => m.id === newest);
   if (misfit)
     throw new ProblemError({
@@ -53,5 +48,5 @@ export async function retrace(tx: Tx, jobId: string, boardId: string, newest: st
       sentence: misfit.sentence,
       remedy: 'Nothing was written; what you typed is kept.',
     });
-  await insertVersion(tx, boardId, stored.version + 1, 'trace', boardToJson(traced.board), now);
+  await insertVersion(tx, boardId, stored.version + 1, origin, boardToJson(traced.board), now);
 }

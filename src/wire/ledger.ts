@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { COLD_MODES } from '@/core/meter';
+import { ModificationBody, ModificationVerdictBody, SumBody, SweepBody, SweepRowsBody } from './change';
 
 const Net = z.string().min(1).max(64);
 const Words = z.string().trim().max(2000);
@@ -92,6 +93,11 @@ export const LedgerEntry = z.discriminatedUnion('kind', [
     body: z.strictObject({ test: z.string().min(1).max(80), result: Words.min(1) }),
   }),
   z.strictObject({ kind: z.literal('trace'), body: z.strictObject({ text: z.string().trim().min(1).max(500) }) }),
+  z.strictObject({ kind: z.literal('sum'), body: SumBody }),
+  z.strictObject({ kind: z.literal('modification'), body: ModificationBody }),
+  z.strictObject({ kind: z.literal('modification-verdict'), body: ModificationVerdictBody }),
+  z.strictObject({ kind: z.literal('sweep'), body: SweepBody }),
+  z.strictObject({ kind: z.literal('sweep-rows'), body: SweepRowsBody }),
   z.strictObject({ kind: z.literal('reversal'), body: z.strictObject({ reason: Words }) }),
 ]);
 export type LedgerEntry = z.output<typeof LedgerEntry>;

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { BoardJson } from '@/wire/boardJson';
+import type { BoardKind } from '@/core/job';
 import type { Db, Tx } from '../pool';
 import { manyRows, oneRow, refusals } from '../rows';
 
@@ -8,7 +9,7 @@ const Row = z
   .transform((row) => row);
 /** A board of a job in its latest version. */
 export type StoredBoard = z.output<typeof Row>;
-export type BoardOrigin = 'typical' | 'netlist' | 'json' | 'copy' | 'empty' | 'edit' | 'trace';
+export type BoardOrigin = 'typical' | 'netlist' | 'json' | 'copy' | 'empty' | 'edit' | BoardKind;
 
 /** The boards of a job, each in its latest version, in the order they were added. */
 export async function boardsOf(db: Db, jobId: string): Promise<readonly StoredBoard[]> {
@@ -21,12 +22,12 @@ export async function boardsOf(db: Db, jobId: string): Promise<readonly StoredBo
   return manyRows(Row, rows);
 }
 
-/** The content that a job's boards had before any tracing fact, by board id. */
+/** The content that a job's boards had before any fact of the ledger, by board id. */
 export async function startsOf(db: Db, jobId: string): Promise<ReadonlyMap<string, BoardJson>> {
   const { rows } = await db.query(
     `select distinct on (b.id) b.id, v.content
      from board b join board_version v on v.board_id = b.id
-     where b.job_id = $1 and v.origin <> 'trace' order by b.id, v.version desc`,
+     where b.job_id = $1 and v.origin not in ('trace', 'modification', 'replacement') order by b.id, v.version desc`,
     [jobId],
   );
   const Start = z.strictObject({ id: z.string(), content: BoardJson });

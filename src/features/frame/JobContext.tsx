@@ -36,6 +36,8 @@ export interface JobBoard {
   readonly origin: string;
   readonly board: Board;
   readonly start: Board;
+  /** Without what was changed or fitted since: what the readings of the fault-finding were taken on. */
+  readonly asFound: Board;
   readonly entries: readonly TraceEntry[];
   readonly trace: TracedBoard;
 }

@@ -34,7 +34,7 @@ export function useSuspects(): SuspectsValue {
 /** Keeps the diagnosis worker over all steps of a job and feeds it the readings as they stand. */
 export function SuspectsProvider({ children }: { children: ReactNode }) {
   const { job, active, lines } = useJob();
-  const { id: boardId, board } = active;
+  const { id: boardId, asFound: board } = active;
   const [share, setShare] = useState(0);
   const [failed, setFailed] = useState<string | null>(null);
   const [weighed, setWeighed] = useState<Weighed | null>(null);

@@ -1,5 +1,7 @@
 import type { ExpectedReading } from '@/core/expect';
 import { formatQuantity, formatVolts } from '@/core/quantity';
+import { SUMS } from '@/core/sums';
+import { COLUMN_KEYS, SWEEP_COLUMNS, readSweepCsv } from '@/core/sweep';
 import type { LedgerEntry } from '@/wire/ledger';
 
 /** A reading's figure as a meter shows it. */
@@ -48,9 +50,38 @@ export function lineWords(entry: LedgerEntry): { readonly head: string; readonly
       return { head: `${entry.body.ref} replaced (${entry.body.fitted.source})`, text: entry.body.words };
     case 'safety-test':
       return { head: `${entry.body.test}: ${entry.body.result}`, text: '' };
+    case 'sum':
+      return {
+        head: `sum: ${SUMS.find((s) => s.name === entry.body.name)?.title ?? entry.body.name}`,
+        text: entry.body.words,
+      };
+    case 'modification':
+      return { head: `modified: ${entry.body.title}`, text: entry.body.why };
+    case 'modification-verdict':
+      return {
+        head: entry.body.verified ? 'modification verified' : 'modification not verified',
+        text: entry.body.words,
+      };
+    case 'sweep':
+      return { head: `sweep: ${entry.body.title}`, text: `set by ${SWEEP_COLUMNS[entry.body.setBy].words}` };
+    case 'sweep-rows':
+      return sweepRowsWords(entry.body);
     case 'reversal':
       return { head: 'undone', text: entry.body.reason };
   }
+}
+
+/** A batch of sweep rows: one row is told, more are counted. */
+function sweepRowsWords(body: { readonly csv: string; readonly count: number }): { head: string; text: string } {
+  if (body.count > 1) return { head: `${body.count} rows of a sweep`, text: '' };
+  const [row] = readSweepCsv(body.csv, 'vin').rows;
+  const told = COLUMN_KEYS.flatMap((key) => {
+    const value = row?.[key];
+    return typeof value === 'number'
+      ? [`${SWEEP_COLUMNS[key].words} ${formatQuantity(value, SWEEP_COLUMNS[key].unit, 4)}`]
+      : [];
+  });
+  return { head: told.join(', '), text: row?.note ?? '' };
 }
 
 /** An expected reading as a band. */

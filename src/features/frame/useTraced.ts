@@ -1,7 +1,8 @@
 import { useMemo, useRef } from 'react';
 import type { Board } from '@/core/circuit';
-import { standingLines } from '@/core/job';
-import { deriveBoard, readShorthand } from '@/core/trace';
+import { boardEntries, boardFacts, entriesOf } from '@/core/job';
+import type { BoardKind } from '@/core/job';
+import { deriveBoard } from '@/core/trace';
 import type { TraceEntry } from '@/core/trace';
 import type { NewLine, StoredLine } from '@/wire/ledger';
 import type { JobBoard } from './JobContext';
@@ -23,28 +24,32 @@ export function useTraced(
   return useMemo(() => {
     const undone = new Set(waiting.flatMap((l) => (l.reverses === null ? [] : [l.reverses])));
     return starts.map((s) => {
-      const told: { id: string; text: string }[] = standingLines(lines)
-        .filter((l) => l.boardId === s.id && l.entry.kind === 'trace' && !undone.has(l.id))
-        .sort((a, b) => a.seq - b.seq)
-        .map((l) => ({ id: l.id, text: (l.entry.body as { text: string }).text }));
-      for (const l of waiting) {
-        if (l.boardId === s.id && l.entry.kind === 'trace') told.push({ id: l.clientKey, text: l.entry.body.text });
-      }
-      const key = told.map((t) => `${t.id} ${t.text}`).join('\n');
+      const standing = lines.filter((l) => !undone.has(l.id));
+      const told = [...boardEntries(standing, s.id), ...onTheirWay(waiting, s.id)];
+      const key = told.map((t) => `${t.id} ${JSON.stringify(t.fact)}`).join('\n');
       const before = known.current.get(s.id);
       if (before && before.key === key && before.start === s.start) return before.traced;
-      const entries: TraceEntry[] = told.flatMap(({ id, text }) => {
-        const read = readShorthand(text);
-        return read.ok && read.value ? [{ id, fact: read.value }] : [];
-      });
-      const trace = deriveBoard(s.start, entries);
+      const trace = deriveBoard(s.start, told);
       // Acknowledged or still on its way, the same facts make the same board: nothing that hangs on it starts anew.
-      const texts = told.map((t) => t.text).join('\n');
+      const texts = told.map((t) => JSON.stringify(t.fact)).join('\n');
       const same = before && before.texts === texts && before.start === s.start;
-      const board = same ? before.traced.board : entries.length === 0 ? s.start : trace.board;
-      const traced = { ...s, board, entries, trace };
+      const board = same ? before.traced.board : told.length === 0 ? s.start : trace.board;
+      const found = [...boardEntries(standing, s.id, ['trace']), ...onTheirWay(waiting, s.id, ['trace'])];
+      const asFound = same
+        ? before.traced.asFound
+        : found.length === told.length
+          ? board
+          : deriveBoard(s.start, found).board;
+      const traced = { ...s, board, asFound, entries: told, trace };
       known.current.set(s.id, { key, texts, start: s.start, traced });
       return traced;
     });
   }, [starts, lines, waiting]);
+}
+
+/** Facts in lines that are not acknowledged yet. */
+function onTheirWay(waiting: readonly NewLine[], boardId: string, kinds?: readonly BoardKind[]): readonly TraceEntry[] {
+  return waiting
+    .filter((l) => l.boardId === boardId && (kinds === undefined || kinds.some((k) => k === l.entry.kind)))
+    .flatMap((l) => entriesOf(l.clientKey, boardFacts(l.entry)));
 }

@@ -5,5 +5,5 @@ import { handleChange } from '../../../handle';
 
 export async function POST(request: Request, { params }: { params: Promise<{ tag: string }> }) {
   const { tag } = await params;
-  return handleChange(request, NewLine, 50_000, (line) => addLine(pool(), tag, line, new Date()));
+  return handleChange(request, NewLine, 700_000, (line) => addLine(pool(), tag, line, new Date()));
 }

@@ -1,0 +1,224 @@
+import { findPart, isElectrolytic, netKey } from '../circuit';
+import type { Board, Part } from '../circuit';
+import { formatQuantity } from '../quantity';
+import type { Basis, Unit } from '../quantity';
+import { energyStores } from '../safety';
+import { junctionDrop } from '../stages';
+import { FACT_FIGURES } from './factTable';
+
+/**
+ * One figure that a board knows and a sum can use.
+ *
+ * key    names it as long as the board has it: `C1.value`, `OUT+.volts`, `U1.fbRef`.
+ * ref, net  where it belongs, for picking on the schematic.
+ * rank   the lower, the sooner it is offered among those of its unit.
+ */
+export interface Figure {
+  readonly key: string;
+  readonly ref: string | null;
+  readonly net: string | null;
+  readonly words: string;
+  readonly unit: Unit;
+  readonly value: number;
+  readonly basis: Basis;
+  readonly why: string;
+  readonly rank: number;
+}
+
+const RATINGS = [
+  ['vr', 'rated volts', 'V'],
+  ['ir', 'rated amps', 'A'],
+  ['pr', 'rated watts', 'W'],
+  ['esr', 'ESR', 'ohm'],
+  ['dcr', 'winding resistance', 'ohm'],
+  ['ctr', 'transfer ratio', '1'],
+  ['vref', 'reference', 'V'],
+  ['tol', 'tolerance', '1'],
+] as const;
+
+const VALUE_WORDS = { resistor: 'resistance', capacitor: 'capacitance', inductor: 'inductance' } as const;
+const VALUE_UNITS = { resistor: 'ohm', capacitor: 'F', inductor: 'H' } as const;
+
+/** Every figure of a board: values and ratings of its parts, data-sheet facts, the nameplate, what stores may hold. */
+export function boardFigures(board: Board): readonly Figure[] {
+  const known = figuresOf.get(board);
+  if (known) return known;
+  const figures = [...storeFigures(board), ...plateFigures(board), ...partFigures(board), ...turnFigures(board)];
+  const once = [...new Map(figures.map((f) => [f.key.toLowerCase(), f])).values()].sort((a, b) => a.rank - b.rank);
+  figuresOf.set(board, once);
+  return once;
+}
+
+/** A board never changes: its figures are kept as long as it is. */
+const figuresOf = new WeakMap<Board, readonly Figure[]>();
+
+/** The figure with this key, or undefined where the board has it no more. Keys are compared without case. */
+export function figureOf(board: Board, key: string): Figure | undefined {
+  const wanted = key.toLowerCase();
+  return boardFigures(board).find((f) => f.key.toLowerCase() === wanted);
+}
+
+function storeFigures(board: Board): readonly Figure[] {
+  return energyStores(board).flatMap((store, i) => [
+    {
+      key: `${store.refs[0]}.store`,
+      ref: store.refs[0]!,
+      net: store.plus,
+      words: `may stand on ${store.refs[0]}`,
+      unit: 'V' as const,
+      value: store.volts.nominal,
+      basis: store.volts.basis,
+      why: store.volts.why,
+      rank: 10 + i,
+    },
+    ...(store.refs.length > 1
+      ? [
+          {
+            key: `${store.refs[0]}.bank`,
+            ref: store.refs[0]!,
+            net: store.plus,
+            words: `${store.refs.join(', ')} together`,
+            unit: 'F' as const,
+            value: store.farads,
+            basis: store.volts.basis,
+            why: `${store.refs.length} capacitors on one pair of rails`,
+            rank: 37 + i,
+          },
+        ]
+      : []),
+  ]);
+}
+
+function plateFigures(board: Board): readonly Figure[] {
+  const plate = board.nameplate ?? {};
+  const figures: Figure[] = [];
+  const add = (
+    key: string,
+    words: string,
+    unit: Unit,
+    value: number | undefined,
+    net: string | null,
+    rank: number,
+  ): void => {
+    if (value !== undefined && value > 0)
+      figures.push({ key, ref: null, net, words, unit, value, basis: 'seen', why: 'printed on the nameplate', rank });
+  };
+  add('input.nominal', 'nominal input', 'V', plate.inputNominal, plate.inputRail ?? null, 20);
+  add('input.max', 'highest input', 'V', plate.inputMax, plate.inputRail ?? null, 21);
+  add('input.min', 'lowest input', 'V', plate.inputMin, plate.inputRail ?? null, 22);
+  add('input.hertz', 'mains frequency', 'Hz', plate.hertz, null, 20);
+  (plate.outputs ?? []).forEach((o, i) => {
+    const name = o.rail ?? `output ${i + 1}`;
+    add(`${name}.volts`, `${name}, printed volts`, 'V', o.volts, o.rail ?? null, 25 + i);
+    add(`${name}.amps`, `${name}, printed amps`, 'A', o.amps, o.rail ?? null, 20 + i);
+    add(
+      `${name}.watts`,
+      `${name}, printed watts`,
+      'W',
+      o.kind === 'dc' ? o.volts * o.amps : undefined,
+      o.rail ?? null,
+      20 + i,
+    );
+  });
+  return figures;
+}
+
+function partFigures(board: Board): readonly Figure[] {
+  return board.parts
+    .filter((p) => p.fitted)
+    .flatMap((part) => [...ownFigures(board, part), ...sheetFigures(board, part)]);
+}
+
+function ownFigures(board: Board, part: Part): readonly Figure[] {
+  const figures: Figure[] = [];
+  const add = (key: string, words: string, unit: Unit, value: number, why: string, rank: number): void => {
+    figures.push({
+      key: `${part.ref}.${key}`,
+      ref: part.ref,
+      net: null,
+      words: `${part.ref}, ${words}`,
+      unit,
+      value,
+      basis: part.basis,
+      why,
+      rank,
+    });
+  };
+  if (part.kind === 'resistor' || part.kind === 'capacitor' || part.kind === 'inductor') {
+    // The large capacitors are what one asks about; other parts stand in the order of the board.
+    const large = part.kind === 'capacitor' && isElectrolytic(part) ? Math.log10(part.value * 1e9) : 0;
+    add(
+      'value',
+      VALUE_WORDS[part.kind],
+      VALUE_UNITS[part.kind],
+      part.value,
+      part.basis === 'assumed' ? 'assumed' : 'read off the part',
+      40 - large,
+    );
+  }
+  if (part.kind === 'diode') add('drop', 'drop at 1 mA', 'V', junctionDrop(board, part), 'its junction', 60);
+  for (const [key, words, unit] of RATINGS) {
+    const value = part.numbers[key];
+    if (value !== undefined && value > 0)
+      add(key, words, unit, value, key === 'tol' ? 'its tolerance' : 'printed or known', 70);
+  }
+  return figures;
+}
+
+function sheetFigures(board: Board, part: Part): readonly Figure[] {
+  const facts = board.facts?.[part.ref] ?? {};
+  return Object.entries(facts).flatMap(([key, value]) => {
+    const known = FACT_FIGURES[key];
+    return known
+      ? [
+          {
+            key: `${part.ref}.${key}`,
+            ref: part.ref,
+            net: null,
+            words: `${part.ref}, ${known[0]}`,
+            unit: known[1],
+            value,
+            basis: 'confirmed' as const,
+            why: 'data sheet',
+            rank: 30,
+          },
+        ]
+      : [];
+  });
+}
+
+/** Turns ratios between windings of one core, from their inductances. */
+function turnFigures(board: Board): readonly Figure[] {
+  return board.couplings.flatMap((k) => {
+    const [a, b] = [findPart(board, k.first), findPart(board, k.second)];
+    if (a?.kind !== 'inductor' || b?.kind !== 'inductor' || b.value <= 0) return [];
+    const ratio = Math.sqrt(a.value / b.value);
+    return [
+      {
+        key: `${a.ref}/${b.ref}.turns`,
+        ref: a.ref,
+        net: null,
+        words: `${a.ref} over ${b.ref}, turns`,
+        unit: '1' as const,
+        value: ratio,
+        basis: a.basis === 'assumed' || b.basis === 'assumed' ? ('assumed' as const) : a.basis,
+        why: `√(${formatQuantity(a.value, 'H')} / ${formatQuantity(b.value, 'H')})`,
+        rank: 20,
+      },
+    ];
+  });
+}
+
+/** The figures of one unit that hang on a picked part or net, or all of that unit; best first. */
+export function figuresFor(
+  board: Board,
+  unit: Unit,
+  picked?: { readonly ref?: string; readonly net?: string },
+): readonly Figure[] {
+  return boardFigures(board).filter((f) => {
+    if (f.unit !== unit) return false;
+    if (picked?.ref !== undefined) return f.ref?.toLowerCase() === picked.ref.toLowerCase();
+    if (picked?.net !== undefined) return f.net !== null && netKey(f.net) === netKey(picked.net);
+    return true;
+  });
+}

@@ -1,0 +1,73 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { DOCK_MODULE } from '../../demo/boards/dockModule';
+import { ARCHETYPES, archetypeBoard } from '../archetype';
+import type { Board } from '../circuit';
+import { readNetlist } from '../netlist';
+import { boardFigures, figureOf, figuresFor } from '.';
+
+function boardOf(text: string, more: Partial<Board> = {}): Board {
+  const read = readNetlist(text);
+  if (!read.ok) throw new Error(read.problem.map((p) => p.sentence).join(' '));
+  return { ...read.value.board, ...more };
+}
+const fixtures = join(__dirname, '../../../fixtures/boards');
+const lamp = boardOf(readFileSync(join(fixtures, 'lamp-supply-24v.cir'), 'utf8'), {
+  nameplate: (JSON.parse(readFileSync(join(fixtures, 'lamp-supply-24v.labels.json'), 'utf8')) as Board).nameplate!,
+});
+const dock = boardOf(DOCK_MODULE, {
+  nameplate: { source: 'dc', inputMax: 15, outputs: [{ rail: 'OUT+', return: 'GND', volts: 5, amps: 2, kind: 'dc' }] },
+  facts: { U1: { fbRef: 1.22, strange: 3 } },
+});
+
+test('a part’s value and ratings, a fact, the nameplate and what a store may hold', () => {
+  expect(figureOf(dock, 'C4.value')).toMatchObject({ unit: 'F', value: 470e-6, ref: 'C4', basis: 'seen' });
+  expect(figureOf(dock, 'c4.VR')).toMatchObject({ unit: 'V', value: 6.3 });
+  expect(figureOf(dock, 'R5.pr')).toMatchObject({ unit: 'W', value: 0.1 });
+  expect(figureOf(dock, 'U1.fbRef')).toMatchObject({ unit: 'V', value: 1.22, basis: 'confirmed' });
+  expect(figureOf(dock, 'U1.strange')).toBeUndefined();
+  expect(figureOf(dock, 'OUT+.volts')).toMatchObject({ value: 5, net: 'OUT+' });
+  expect(figureOf(dock, 'OUT+.watts')!.value).toBeCloseTo(10, 9);
+  expect(figureOf(dock, 'input.max')!.value).toBe(15);
+  // 264 V rms make 373 V on the bulk capacitor.
+  const bulk = boardFigures(lamp).find((f) => f.key.endsWith('.store') && f.unit === 'V')!;
+  expect(bulk.value).toBeGreaterThan(370);
+  expect(bulk.value).toBeLessThan(375);
+});
+
+test('a diode’s drop is its model’s at 1 mA', () => {
+  // IS 0.9 µA, N 1.05: 1.05 · 25.86 mV · ln(1 mA / 0.9 µA).
+  expect(figureOf(dock, 'D2.drop')!.value).toBeCloseTo(1.05 * 0.0258649 * Math.log(1e-3 / 0.9e-6), 4);
+});
+
+test('turns follow from the inductances of coupled windings', () => {
+  const turns = boardFigures(lamp).filter((f) => f.key.endsWith('.turns'));
+  expect(turns.length).toBeGreaterThan(0);
+  for (const f of turns) {
+    const [a, b] = f.key.replace('.turns', '').split('/');
+    const value = (ref: string): number =>
+      (lamp.parts.find((p) => p.ref === ref) as unknown as { value: number }).value;
+    expect(f.value ** 2).toBeCloseTo(value(a!) / value(b!), 6);
+  }
+});
+
+test('the large capacitors and the stores come first among their unit', () => {
+  expect(figuresFor(dock, 'F')[0]!.key).toBe('C4.value');
+  expect(figuresFor(lamp, 'V')[0]!.key).toMatch(/\.store$/u);
+});
+
+test('what is picked narrows it', () => {
+  expect(figuresFor(dock, 'ohm', { ref: 'r3' }).map((f) => f.key)).toEqual(['R3.value']);
+  expect(figuresFor(dock, 'V', { net: 'out+' }).map((f) => f.key)).toContain('OUT+.volts');
+  expect(figuresFor(dock, 'H', { ref: 'R3' })).toEqual([]);
+});
+
+test('parts that are not fitted have no figures; keys are unique and values finite on every typical circuit', () => {
+  const gone = boardOf('t\nR1 a b 1k fit=no\nR2 a b 2k\n');
+  expect(boardFigures(gone).map((f) => f.key)).toEqual(['R2.value']);
+  for (const { name } of ARCHETYPES) {
+    const figures = boardFigures(archetypeBoard(name)!);
+    expect(new Set(figures.map((f) => f.key.toLowerCase())).size).toBe(figures.length);
+    expect(figures.filter((f) => !Number.isFinite(f.value) || f.value <= 0)).toEqual([]);
+  }
+});

@@ -1,0 +1,2 @@
+export { boardFigures, figureOf, figuresFor } from './boardFigures';
+export type { Figure } from './boardFigures';

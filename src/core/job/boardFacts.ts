@@ -1,0 +1,75 @@
+import { netlistText } from '../netlist';
+import { readShorthand } from '../trace';
+import type { TraceEntry } from '../trace';
+import { standingLines } from './ledger';
+import type { LedgerLine } from './ledger';
+
+/** What a part was replaced by, as far as it changes the board. */
+interface FittedBody {
+  readonly ref: string;
+  readonly fitted: {
+    readonly samePart: boolean;
+    readonly value?: number | undefined;
+    readonly ratedVolts?: number | undefined;
+    readonly ratedAmps?: number | undefined;
+    readonly ratedWatts?: number | undefined;
+  };
+}
+
+/** Kinds of lines that say something about what is on the board. */
+const BOARD_KINDS = ['trace', 'modification', 'replacement'] as const;
+export type BoardKind = (typeof BOARD_KINDS)[number];
+
+/** What a ledger line says about its board, as lines of the shorthand; none for most kinds. */
+export function boardFacts(entry: { readonly kind: string; readonly body: unknown }): readonly string[] {
+  switch (entry.kind) {
+    case 'trace':
+      return [(entry.body as { readonly text: string }).text];
+    case 'modification':
+      return (entry.body as { readonly facts: readonly string[] }).facts;
+    case 'replacement':
+      return fittedFacts(entry.body as FittedBody);
+    default:
+      return [];
+  }
+}
+
+/** The same part changes nothing; another one has other figures, and its old marking is gone with it. */
+function fittedFacts({ ref, fitted }: FittedBody): readonly string[] {
+  if (fitted.samePart) return [];
+  const { value, ratedVolts, ratedAmps, ratedWatts } = fitted;
+  const keys = [
+    ...(value === undefined ? [] : [`is=${netlistText(value)}`]),
+    ...(ratedVolts === undefined ? [] : [`vr=${netlistText(ratedVolts)}`]),
+    ...(ratedAmps === undefined ? [] : [`ir=${netlistText(ratedAmps)}`]),
+    ...(ratedWatts === undefined ? [] : [`pr=${netlistText(ratedWatts)}`]),
+  ];
+  return keys.length === 0 ? [] : [`${ref} ${keys.join(' ')} mark=${markOf(value, ratedVolts)} basis=seen`];
+}
+
+function markOf(value: number | undefined, ratedVolts: number | undefined): string {
+  const said = [value === undefined ? '' : netlistText(value), ratedVolts === undefined ? '' : `${ratedVolts}V`];
+  return said.filter((s) => s !== '').join('/') || 'replaced';
+}
+
+/**
+ * The facts about a board in lines that stand, oldest first; one line may give several with one id.
+ * kinds  only lines of these, all that say something unless told.
+ */
+export function boardEntries(
+  lines: readonly LedgerLine[],
+  boardId: string,
+  kinds: readonly BoardKind[] = BOARD_KINDS,
+): readonly TraceEntry[] {
+  return standingLines(lines)
+    .filter((l) => l.boardId === boardId && kinds.some((k) => k === l.entry.kind))
+    .flatMap((l) => entriesOf(l.id, boardFacts(l.entry)));
+}
+
+/** Lines of the shorthand as facts under one id; what cannot be read is left out. */
+export function entriesOf(id: string, texts: readonly string[]): readonly TraceEntry[] {
+  return texts.flatMap((text) => {
+    const read = readShorthand(text);
+    return read.ok && read.value ? [{ id, fact: read.value }] : [];
+  });
+}
