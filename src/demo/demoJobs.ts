@@ -1,4 +1,5 @@
 import type { NewJobInput } from '@/wire/jobForm';
+import { DOCK_MODULE } from './boards/dockModule';
 import { HARBOUR_LAMP } from './boards/harbourLamp';
 import { MAST_WEATHER } from './boards/mastWeather';
 import { PUMP_CONTROL } from './boards/pumpControl';
@@ -242,5 +243,34 @@ export const DEMO_JOBS: readonly DemoJob[] = [
     isolated: true,
     proved: true,
     traced: DOCK_CHARGER,
+  },
+  {
+    intake: {
+      tag: 'SP-122',
+      unit: 'Brightwater DM-5 cradle module',
+      serial: 'DM5-0046',
+      nameplate: {
+        input: '10-15 Vdc',
+        source: 'dc',
+        inputRail: 'VIN+',
+        inputReturn: 'GND',
+        inputMin: 10,
+        inputNominal: 12,
+        inputMax: 15,
+        hertz: 0,
+        outputs: [{ rail: 'OUT+', return: 'GND', volts: 5, amps: 2, kind: 'dc' }],
+      },
+      complaint: 'Works. The new handheld radios want 6.2 V in their dock cradles.',
+      symptoms: [],
+      sources: [{ name: '12 V dock battery', kind: 'battery' }],
+      board: { from: 'netlist', text: DOCK_MODULE },
+    },
+    actor: 'Bench A',
+    minutesAgo: 9,
+    isolated: true,
+    proved: true,
+    traced: ['U1 FB ref 1.22 V', 'U1 EN on 1.2 V off 1.1 V'],
+    readings: 0,
+    seed: 22,
   },
 ];

@@ -10,6 +10,8 @@ export function csvCell(text: string): string {
  */
 export function csvRows(given: string, separators = ',;'): string[][] {
   const text = given.replace(/^\uFEFF/u, '');
+  // Without a quote no cell hides a separator: the text's own splitting is many times faster.
+  if (!text.includes('"') && separators.length === 1) return text.split(/\r?\n/u).map((line) => line.split(separators));
   const rows: string[][] = [[]];
   let cellText = '';
   let quoted = false;

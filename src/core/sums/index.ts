@@ -1,3 +1,5 @@
+export { bulkWave, dischargeCurve } from './curves';
+export type { CurvePoint } from './curves';
 export { derivation, resultText, sumText } from './derivation';
 export type { DerivedLine } from './derivation';
 export { SUMS, runSum } from './runSum';

@@ -61,6 +61,9 @@ export function BenchScreen({ rows }: { rows: readonly BenchRow[] }) {
           aria-label="Search jobs"
           className="ml-auto w-80 rounded-sm border border-line bg-raised px-3 py-1.5 placeholder:text-faint"
         />
+        <Link href="/sums" className="text-slate underline underline-offset-4">
+          Sums
+        </Link>
         <ThemeSwitch />
         <PrimaryLink href="/jobs/new">New job</PrimaryLink>
       </header>

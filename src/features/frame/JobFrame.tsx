@@ -3,7 +3,7 @@ import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { Fragment, useEffect, useRef, useState } from 'react';
 import type { ReactNode } from 'react';
-import { STEPS } from '@/core/job';
+import { STEPS, TOOLS } from '@/core/job';
 import { Notice } from '@/ui/Notice';
 import { ActorChoice } from './ActorChoice';
 import { HazardWord } from './HazardWord';
@@ -78,7 +78,7 @@ export function JobFrame({ live, children }: { live: readonly LiveJob[]; childre
   );
 }
 
-/** `g` then a digit goes to a step; `?` lists the keys. Typing in a field is left alone, but for Probe's empty one. */
+/** `g` then a digit goes to a step, then a letter to what is at hand; `?` lists the keys. Typing in a field is left alone, but for Probe's empty one. */
 function useStepKeys(tag: string, showHelp: () => void) {
   const router = useRouter();
   const waiting = useRef(0);
@@ -89,7 +89,8 @@ function useStepKeys(tag: string, showHelp: () => void) {
       const typing = target.matches('textarea, select, input:not([type=checkbox], [type=radio])');
       const empty = target instanceof HTMLInputElement && target.dataset['reading'] === 'yes' && target.value === '';
       if (typing && !empty) return;
-      const step = STEPS[Number(event.key) - 1];
+      const step =
+        STEPS[Number(event.key) - 1] ?? Object.entries(TOOLS).find(([, tool]) => tool.key === event.key)?.[0];
       if (Date.now() - waiting.current < 1500 && step) {
         waiting.current = 0;
         event.preventDefault();

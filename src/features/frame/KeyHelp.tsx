@@ -3,6 +3,8 @@ import { Dialog } from 'radix-ui';
 
 const KEYS: readonly (readonly [string, string])[] = [
   ['g 1 … g 6', 'go to a step'],
+  ['g s  g m  g w', 'sums, modify, sweep'],
+  ['@ in a sum', 'takes the figure from the board'],
   ['0–9', 'in Probe: always the reading'],
   ['Enter', 'keep the reading'],
   ['Space', 'agrees, figure not noted'],

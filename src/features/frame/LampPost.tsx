@@ -1,7 +1,7 @@
 'use client';
 import Link from 'next/link';
 import { usePathname } from 'next/navigation';
-import { STEPS, STEP_NAMES } from '@/core/job';
+import { STEPS, STEP_NAMES, TOOLS } from '@/core/job';
 import type { Lamp } from '@/core/job';
 import { useJob } from './JobContext';
 
@@ -43,8 +43,28 @@ export function LampPost() {
           );
         })}
       </ol>
+      <ul aria-label="At hand" className="mt-4 flex flex-col border-t border-line pt-3">
+        {Object.entries(TOOLS).map(([tool, { key, name }]) => {
+          const here = path.endsWith(`/${tool}`);
+          return (
+            <li key={tool}>
+              <Link
+                href={`/jobs/${job.tag}/${tool}`}
+                aria-current={here ? 'page' : undefined}
+                className={`flex items-center gap-3 py-1.5 pr-2 pl-4 ${here ? 'bg-raised font-semibold' : ''}`}
+              >
+                <span aria-hidden className="figure w-[22px] text-center text-sm text-faint">
+                  {key}
+                </span>
+                <span className="max-lg:sr-only">{name}</span>
+              </Link>
+            </li>
+          );
+        })}
+      </ul>
       <p className="mt-auto px-4 text-sm text-faint max-lg:hidden">
-        <kbd>g</kbd> then <kbd>1</kbd>–<kbd>6</kbd> goes to a step. <kbd>?</kbd> lists keys.
+        <kbd>g</kbd> then <kbd>1</kbd>–<kbd>6</kbd> goes to a step, <kbd>g</kbd> then a letter to what is at hand.{' '}
+        <kbd>?</kbd> lists keys.
       </p>
     </nav>
   );

@@ -1,0 +1,5 @@
+import { ModifyScreen } from '@/features/modify/ModifyScreen';
+
+export default function ModifyPage() {
+  return <ModifyScreen />;
+}

@@ -1,0 +1,5 @@
+import { JobSums } from '@/features/sums/JobSums';
+
+export default function JobSumsPage() {
+  return <JobSums />;
+}

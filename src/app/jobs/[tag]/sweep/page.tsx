@@ -1,0 +1,5 @@
+import { SweepScreen } from '@/features/sweep/SweepScreen';
+
+export default function SweepPage() {
+  return <SweepScreen />;
+}

@@ -1,0 +1,103 @@
+'use client';
+import { useMemo, useState } from 'react';
+import { boardNets } from '@/core/circuit';
+import { planChange } from '@/core/modify';
+import type { Change, LockPin } from '@/core/modify';
+import { useJob } from '@/features/frame/JobContext';
+import { Choice, TextField } from '@/ui/Field';
+import { figureOf } from './fields';
+import { PlanView } from './PlanView';
+
+/** An under-voltage lock-out at an enable pin: where it starts, how much lower it stops. */
+export function LockForm({ pins, onKept }: { pins: readonly LockPin[]; onKept(): void }) {
+  const { active } = useJob();
+  const [at, setAt] = useState(0);
+  const pin = pins[at] ?? pins[0]!;
+  const [texts, setTexts] = useState<Readonly<Record<string, string>>>({ hyst: '0' });
+  const [series, setSeries] = useState<'E24' | 'E96'>('E24');
+  const [hystNet, setHystNet] = useState('');
+  const lower = pin.bottom[0]?.kind === 'resistor' ? pin.bottom[0].value : 10e3;
+  const text = (key: string, begin = ''): string => texts[key] ?? begin;
+  const set = (key: string) => (e: { target: { value: string } }) =>
+    setTexts((kept) => ({ ...kept, [key]: e.target.value }));
+  const begin = pin.vTh === null ? '' : String(pin.vTh);
+  const figures = {
+    vTh: figureOf(text('th', begin), 'V'),
+    vRise: figureOf(text('rise'), 'V'),
+    vHyst: figureOf(text('hyst'), 'V', true),
+    vBrownOut: figureOf(text('brown'), 'V', true),
+    rBottom: figureOf(text('bottom', String(lower)), 'ohm'),
+  };
+  const key = JSON.stringify([figures, series, hystNet, at]);
+  const change = useMemo((): Change | null => {
+    const { vTh, vRise, vHyst, vBrownOut, rBottom } = figures;
+    if (vTh === null || vRise === null || vHyst === null || vBrownOut === null || rBottom === null) return null;
+    const more = hystNet === '' ? {} : { hystNet };
+    return {
+      kind: 'lock-out',
+      ref: pin.ref,
+      pin: pin.pin,
+      rail: pin.rail,
+      return: pin.return,
+      vTh,
+      vRise,
+      vHyst,
+      vBrownOut,
+      rBottom,
+      series,
+      ...more,
+    };
+    // The figures are what the key is made of.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [key]);
+  const plan = useMemo(() => (change ? planChange(active.board, change) : null), [active.board, change]);
+  return (
+    <div className="flex flex-col gap-4">
+      <div className="flex flex-wrap items-end gap-3">
+        <TextField label="Starts at, V" className="w-28" autoFocus value={text('rise')} onChange={set('rise')} />
+        <TextField label="Stops lower by, V" className="w-32" value={text('hyst')} onChange={set('hyst')} />
+        <TextField label="Converter browns out at, V" className="w-44" value={text('brown')} onChange={set('brown')} />
+        <Choice label="Pin" className="w-32" value={at} onChange={(e) => setAt(Number(e.target.value))}>
+          {pins.map((p, i) => (
+            <option key={`${p.ref} ${p.pin}`} value={i}>
+              {p.ref} pin {p.pin}
+            </option>
+          ))}
+        </Choice>
+        <TextField label="Threshold of the pin, V" className="w-40" value={text('th', begin)} onChange={set('th')} />
+        <TextField
+          label="Lower resistor"
+          className="w-28"
+          value={text('bottom', String(lower))}
+          onChange={set('bottom')}
+        />
+        <Choice
+          label="Values at hand"
+          className="w-28"
+          value={series}
+          onChange={(e) => setSeries(e.target.value as 'E24' | 'E96')}
+        >
+          <option>E24</option>
+          <option>E96</option>
+        </Choice>
+        <Choice
+          label="At the return until it starts"
+          className="w-48"
+          value={hystNet}
+          onChange={(e) => setHystNet(e.target.value)}
+        >
+          <option value="">none: no hysteresis resistor</option>
+          {boardNets(active.board).map((n) => (
+            <option key={n}>{n}</option>
+          ))}
+        </Choice>
+      </div>
+      <p className="text-sm text-faint">
+        {pin.top.length + pin.bottom.length > 0
+          ? `A divider is there: ${[...pin.top, ...pin.bottom].map((p) => p.ref).join(', ')}. It is moved.`
+          : `Nothing divides ${pin.rail} for this pin yet: a divider is added.`}
+      </p>
+      <PlanView plan={plan} change={change} onKept={onKept} />
+    </div>
+  );
+}

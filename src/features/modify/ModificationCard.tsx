@@ -1,0 +1,154 @@
+'use client';
+import { useState } from 'react';
+import { findPart } from '@/core/circuit';
+import { formatQuantity } from '@/core/quantity';
+import { FitForm } from '@/features/frame/FitForm';
+import { useJob } from '@/features/frame/JobContext';
+import { timeWords } from '@/features/frame/LedgerPanel';
+import { SweepPlot } from '@/features/frame/SweepPlot';
+import { useWidth } from '@/features/frame/useWidth';
+import { Button } from '@/ui/Button';
+import { Notice } from '@/ui/Notice';
+import { StepTable } from './StepTable';
+import { StressTable, stressWords } from './StressTable';
+import type { Modification } from './useModifications';
+
+/** A kept change: its parts, what they bear now, better parts to fit, the sweep that proves it, its mark. */
+export function ModificationCard({ modification: m, lit }: { modification: Modification; lit: boolean }) {
+  const { active } = useJob();
+  const [all, setAll] = useState(false);
+  const [fitting, setFitting] = useState<string | null>(null);
+  const worst = m.stress.filter((r) => r.verdict !== 'ok');
+  const weak = [...new Set(m.stress.filter((r) => r.verdict === 'over' || r.verdict === 'tight').map((r) => r.ref))];
+  const over = m.stress.some((r) => r.verdict === 'over');
+  const part = fitting === null ? undefined : findPart(active.board, fitting);
+  return (
+    <article
+      aria-label={m.body.title}
+      className={`border-l-4 bg-raised px-4 py-3 ${lit ? 'border-brass' : 'border-line'}`}
+    >
+      <header className="flex items-baseline justify-between gap-4">
+        <h2 className="text-lg font-bold">{m.body.title}</h2>
+        <VerdictMark modification={m} />
+      </header>
+      <p className="text-sm text-faint">
+        {m.body.why}; {m.actor}, {timeWords(m.at)}
+      </p>
+      <ul className="my-1">
+        {m.body.parts.map((p) => (
+          <li key={`${p.ref} ${p.words}`}>
+            <span className="figure text-brass">{p.ref}</span> {p.words}
+          </li>
+        ))}
+      </ul>
+      <p className="mt-2 font-semibold">What it touches, as the board stands: {stressWords(m.stress)}</p>
+      <StressTable rows={all ? m.stress : worst} label="What it touches now" />
+      <p className="mt-1 flex gap-4 text-sm">
+        <Button kind="quiet" onClick={() => setAll(!all)}>
+          {all ? 'only what is not ok' : `all ${m.stress.length}`}
+        </Button>
+        {weak.map((ref) => (
+          <Button
+            key={ref}
+            kind="quiet"
+            aria-expanded={fitting === ref}
+            onClick={() => setFitting(fitting === ref ? null : ref)}
+          >
+            Fit a better {ref}
+          </Button>
+        ))}
+      </p>
+      {part && <FitForm key={`${part.ref} ${m.stress.length}`} part={part} boardId={active.id} lit={false} another />}
+      {over && m.verdict === null && (
+        <Notice kind="trouble" className="my-2">
+          <strong>Do not power it yet:</strong> {stressWords(m.stress.filter((r) => r.verdict === 'over'))} its rating.
+        </Notice>
+      )}
+      <Proof modification={m} lit={lit} over={over} />
+    </article>
+  );
+}
+
+function VerdictMark({ modification: m }: { modification: Modification }) {
+  if (!m.verdict) return <span className="text-brass">▸ not proved yet</span>;
+  return m.verdict.verified ? (
+    <span className="font-semibold text-verdigris">✓ verified by {m.verdict.actor}</span>
+  ) : (
+    <span className="font-semibold text-oxide">✕ not verified</span>
+  );
+}
+
+/** The verification sweep, step by step, then the mark. */
+function Proof({ modification: m, lit, over }: { modification: Modification; lit: boolean; over: boolean }) {
+  const { active, addLine } = useJob();
+  const [ref, width] = useWidth<HTMLDivElement>(680);
+  const setBy = m.body.steps[0]?.setBy ?? 'vin';
+  const on = m.body.steps.find((s) => !s.off);
+  const begin = (): void => {
+    const claimed =
+      on === undefined
+        ? null
+        : {
+            column: 'vout' as const,
+            value: on.nominal,
+            tolerance: Math.min(1, Math.max(on.high / on.nominal - 1, 1 - on.low / on.nominal)),
+          };
+    const body = { title: m.body.title, setBy, claimed, sagLimit: 0.1, efficiency: null, modification: m.id };
+    void addLine({ kind: 'sweep', body }, active.id);
+  };
+  const mark = (verified: boolean): void => {
+    const words = m.results
+      .map((r) =>
+        r.vout === null ? `${r.step.words}: not read` : `${r.step.words}: ${formatQuantity(r.vout, 'V', 4)}`,
+      )
+      .join('; ');
+    void addLine({ kind: 'modification-verdict', body: { modification: m.id, verified, words } }, active.id);
+  };
+  if (!m.sweep)
+    return (
+      <div className="mt-3">
+        <p className="mb-2 text-sm text-faint">
+          {m.body.steps.length} steps prove it. First power through a current limit, without the customer’s load.
+        </p>
+        {m.verdict === null && (
+          <Button kind={lit ? 'primary' : 'plain'} autoFocus={lit && !over} onClick={begin}>
+            Begin the sweep
+          </Button>
+        )}
+      </div>
+    );
+  const open = m.results.find((r) => r.verdict === 'open');
+  const wrong = m.results.some((r) => r.verdict === 'disagrees');
+  return (
+    <div className="mt-3" ref={ref}>
+      <StepTable sweep={m.sweep} results={m.results} lit={lit && m.verdict === null} done={m.verdict !== null} />
+      {m.sweep.rows.length > 0 && <SweepPlot setup={m.sweep.setup} rows={m.sweep.rows} width={width} height={180} />}
+      {m.verdict === null && !open && (
+        <p className="mt-2 flex items-center gap-3">
+          <Button
+            kind={lit && !wrong && !over ? 'primary' : 'plain'}
+            autoFocus={lit && !wrong && !over}
+            disabled={wrong || over}
+            onClick={() => mark(true)}
+          >
+            Mark it verified
+          </Button>
+          <Button
+            kind={lit && (wrong || over) ? 'primary' : 'plain'}
+            autoFocus={lit && (wrong || over)}
+            onClick={() => mark(false)}
+          >
+            Not verified
+          </Button>
+          {(wrong || over) && (
+            <span className="text-sm text-oxide">
+              {over
+                ? 'A part is over its rating.'
+                : 'A step disagrees: look again, or undo its row in the log and read once more.'}
+            </span>
+          )}
+        </p>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,108 @@
+'use client';
+import { useMemo, useState } from 'react';
+import { planChange } from '@/core/modify';
+import type { Change, Divider } from '@/core/modify';
+import { formatQuantity } from '@/core/quantity';
+import { useJob } from '@/features/frame/JobContext';
+import { Choice, TextField } from '@/ui/Field';
+import { figureOf } from './fields';
+import { PlanView } from './PlanView';
+
+/** Another output voltage: the divider that sets it, the volts wanted, which leg is changed. */
+export function OutputForm({ dividers, onKept }: { dividers: readonly Divider[]; onKept(): void }) {
+  const { active } = useJob();
+  const [at, setAt] = useState(0);
+  const divider = dividers[at] ?? dividers[0]!;
+  const [target, setTarget] = useState('');
+  const [reference, setReference] = useState<string | null>(null);
+  const [modify, setModify] = useState<'top' | 'bottom' | null>(null);
+  const [series, setSeries] = useState<'E12' | 'E24' | 'E96'>('E24');
+  const [load, setLoad] = useState('');
+  const vRef = reference === null ? divider.vRef : figureOf(reference, 'V');
+  const vTarget = figureOf(target, 'V');
+  const now = vRef === null ? null : vRef * (1 + divider.rTop / divider.rBottom);
+  // In parallel is the lesser work: raising is done at the lower leg, lowering at the upper one.
+  const leg = modify ?? (vTarget !== null && now !== null && vTarget < now ? 'top' : 'bottom');
+  const loadVolts = load === '' ? undefined : (figureOf(load, 'V') ?? undefined);
+  const change = useMemo(
+    (): Change | null =>
+      vRef === null || vTarget === null
+        ? null
+        : {
+            kind: 'output-voltage',
+            rail: divider.rail,
+            return: divider.return,
+            tap: divider.tap,
+            vRef,
+            vTarget,
+            modify: leg,
+            series,
+            ...(loadVolts === undefined ? {} : { loadVolts }),
+          },
+    [divider, vRef, vTarget, leg, series, loadVolts],
+  );
+  const plan = useMemo(() => (change ? planChange(active.board, change) : null), [active.board, change]);
+  const legs = (parts: Divider['top']): string => parts.map((p) => p.ref).join(' and ');
+  return (
+    <div className="flex flex-col gap-4">
+      <div className="flex flex-wrap items-end gap-3">
+        <TextField
+          label="Wanted output, V"
+          className="w-36"
+          autoFocus
+          value={target}
+          onChange={(e) => setTarget(e.target.value)}
+          error={target !== '' && vTarget === null ? 'Write it like 6.2 or 6V2.' : undefined}
+        />
+        {dividers.length > 1 && (
+          <Choice label="Output" className="w-40" value={at} onChange={(e) => setAt(Number(e.target.value))}>
+            {dividers.map((d, i) => (
+              <option key={`${d.ref} ${d.rail}`} value={i}>
+                {d.rail} by {d.ref}
+              </option>
+            ))}
+          </Choice>
+        )}
+        <TextField
+          label="Reference, V"
+          className="w-32"
+          value={reference ?? (divider.vRef === null ? '' : String(Number(divider.vRef.toPrecision(4))))}
+          onChange={(e) => setReference(e.target.value)}
+        />
+        <Choice
+          label="Change at"
+          className="w-44"
+          value={leg}
+          onChange={(e) => setModify(e.target.value as 'top' | 'bottom')}
+        >
+          <option value="bottom">lower, {legs(divider.bottom)}</option>
+          <option value="top">upper, {legs(divider.top)}</option>
+        </Choice>
+        <Choice
+          label="Values at hand"
+          className="w-28"
+          value={series}
+          onChange={(e) => setSeries(e.target.value as typeof series)}
+        >
+          {['E12', 'E24', 'E96'].map((s) => (
+            <option key={s}>{s}</option>
+          ))}
+        </Choice>
+        <TextField
+          label="Load bears up to, V"
+          className="w-36"
+          value={load}
+          onChange={(e) => setLoad(e.target.value)}
+          placeholder="unknown"
+        />
+      </div>
+      <p className="text-sm text-faint">
+        {divider.rail} stands at{' '}
+        <span className="figure">{now === null ? 'unknown' : formatQuantity(now, 'V', 4)}</span> now:{' '}
+        {legs(divider.top)} {formatQuantity(divider.rTop, 'ohm')} over {legs(divider.bottom)}{' '}
+        {formatQuantity(divider.rBottom, 'ohm')}, reference {reference === null ? divider.vRefFrom : 'as typed'}.
+      </p>
+      <PlanView plan={plan} change={change} onKept={onKept} />
+    </div>
+  );
+}

@@ -1,0 +1,67 @@
+'use client';
+import { formatQuantity } from '@/core/quantity';
+import type { StressRow, Verdict } from '@/core/stress';
+
+const LOOKS: Readonly<Record<Verdict, readonly [string, string]>> = {
+  over: ['✕', 'text-oxide font-semibold'],
+  tight: ['▲', 'text-brass font-semibold'],
+  unknown: ['?', 'text-slate'],
+  ok: ['✓', 'text-verdigris'],
+};
+
+/** What parts bear against what they are rated for, the worst first; figures against their limits in columns. */
+export function StressTable({ rows, label }: { rows: readonly StressRow[]; label: string }) {
+  return (
+    <table className="w-full border-collapse text-left" aria-label={label}>
+      <thead className="text-sm text-faint">
+        <tr className="border-b border-line">
+          <th className="w-24 font-normal">Verdict</th>
+          <th className="w-20 font-normal">Part</th>
+          <th className="w-20 pr-3 text-right font-normal">Bears</th>
+          <th className="w-20 pr-3 text-right font-normal">Rated</th>
+          <th className="font-normal">Why</th>
+        </tr>
+      </thead>
+      <tbody>
+        {rows.map((r) => {
+          const [sign, look] = LOOKS[r.verdict];
+          return (
+            <tr
+              key={`${r.ref} ${r.quantity} ${r.why}`}
+              data-verdict={r.verdict}
+              className="border-b border-line/40 align-baseline"
+            >
+              <td className={`py-1 ${look}`}>
+                <span aria-hidden className="inline-block w-5">
+                  {sign}
+                </span>
+                {r.verdict}
+              </td>
+              <td className="figure">{r.ref}</td>
+              <td className="figure pr-3 text-right whitespace-nowrap">
+                {r.stress === null ? '' : formatQuantity(r.stress, r.unit)}
+              </td>
+              <td className="figure pr-3 text-right whitespace-nowrap">
+                {r.rating === null ? '' : formatQuantity(r.rating, r.unit)}
+              </td>
+              <td className="text-sm">{r.why}</td>
+            </tr>
+          );
+        })}
+      </tbody>
+    </table>
+  );
+}
+
+/** The verdicts in a line: what is over or tight by name, the others counted. */
+export function stressWords(rows: readonly StressRow[]): string {
+  const named = (verdict: Verdict): readonly string[] => [
+    ...new Set(rows.filter((r) => r.verdict === verdict).map((r) => r.ref)),
+  ];
+  const said = (['over', 'tight'] as const).flatMap((v) =>
+    named(v).length > 0 ? [`${named(v).join(', ')} ${v}`] : [],
+  );
+  const unknown = named('unknown').length;
+  if (unknown > 0) said.push(`${unknown} unknown`);
+  return said.length === 0 ? 'every part within its derated limit' : said.join('; ');
+}

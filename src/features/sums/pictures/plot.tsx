@@ -1,0 +1,25 @@
+'use client';
+import type { ReactNode } from 'react';
+
+/** Axis and grid looks shared by all plots. */
+export const AXIS = { stroke: 'var(--faint)', tick: { fill: 'var(--faint)', fontSize: 12 }, tickLine: false } as const;
+export const PLOT_WIDTH = 540;
+
+/** A plot with its words beside it for those who do not see it. */
+export function Plot({ title, children }: { title: string; children: ReactNode }) {
+  return (
+    <figure className="mt-3" aria-label={title} role="img">
+      <figcaption className="text-sm text-faint">{title}</figcaption>
+      {children}
+    </figure>
+  );
+}
+
+/** A result or input of a done sum as a number, 0 where it has none. */
+export function figureIn(
+  done: { readonly results: Readonly<Record<string, unknown>>; readonly inputs: Readonly<Record<string, unknown>> },
+  key: string,
+): number {
+  const value = done.results[key] ?? done.inputs[key];
+  return typeof value === 'number' ? value : 0;
+}

@@ -1,0 +1,134 @@
+'use client';
+import { useMemo, useState } from 'react';
+import { linesOf } from '@/core/job';
+import { formatQuantity, parseQuantity } from '@/core/quantity';
+import { runSum } from '@/core/sums';
+import type { SumGiven } from '@/core/sums';
+import { COLUMN_KEYS, SWEEP_COLUMNS } from '@/core/sweep';
+import type { SweepColumn, SweepSetup } from '@/core/sweep';
+import { useJob } from '@/features/frame/JobContext';
+import { Button } from '@/ui/Button';
+import { Choice, TextField } from '@/ui/Field';
+
+/** What a new sweep is for: begins with what the nameplate claims. */
+export function SetupForm({ onBegin }: { onBegin(setup: SweepSetup): void }) {
+  const { active, lines } = useJob();
+  const output = active.board.nameplate?.outputs?.[0];
+  const [title, setTitle] = useState('');
+  const [setBy, setSetBy] = useState<SweepColumn>('iout');
+  const [column, setColumn] = useState<SweepColumn>('vout');
+  const [claimed, setClaimed] = useState(output ? String(output.volts) : '');
+  const [tolerance, setTolerance] = useState('5');
+  const [sag, setSag] = useState('5');
+  const kept = useMemo(() => efficiencyKept(lines), [lines]);
+  const [efficiency, setEfficiency] = useState<string | null>(null);
+  const efficient = efficiency ?? (kept === null ? '' : (100 * kept).toFixed(1));
+  const figure = (text: string): number | null => {
+    const read = parseQuantity(text);
+    return read.ok && read.value.value > 0 ? read.value.value : null;
+  };
+  const value = figure(claimed);
+  const share = figure(efficient);
+  const bad =
+    (claimed !== '' && value === null) ||
+    figure(sag) === null ||
+    figure(tolerance) === null ||
+    figure(sag)! > 100 ||
+    figure(tolerance)! > 100 ||
+    (efficient !== '' && (share === null || share > 100));
+  const name = title.trim() || `${SWEEP_COLUMNS[column].words} by ${SWEEP_COLUMNS[setBy].words}`;
+  return (
+    <form
+      className="flex flex-col gap-4"
+      onSubmit={(e) => {
+        e.preventDefault();
+        if (bad) return;
+        onBegin({
+          title: name,
+          setBy,
+          claimed: value === null ? null : { column, value, tolerance: figure(tolerance)! / 100 },
+          sagLimit: figure(sag)! / 100,
+          efficiency: share === null ? null : share / 100,
+        });
+      }}
+    >
+      <div className="flex flex-wrap items-end gap-3">
+        <Choice
+          label="What is set"
+          className="w-44"
+          value={setBy}
+          onChange={(e) => setSetBy(e.target.value as SweepColumn)}
+        >
+          {COLUMN_KEYS.map((k) => (
+            <option key={k} value={k}>
+              {SWEEP_COLUMNS[k].words}
+            </option>
+          ))}
+        </Choice>
+        <Choice
+          label="What is claimed"
+          className="w-44"
+          value={column}
+          onChange={(e) => setColumn(e.target.value as SweepColumn)}
+        >
+          {COLUMN_KEYS.map((k) => (
+            <option key={k} value={k}>
+              {SWEEP_COLUMNS[k].words}
+            </option>
+          ))}
+        </Choice>
+        <TextField
+          label={`Claimed${SWEEP_COLUMNS[column].unit === '1' ? '' : `, ${SWEEP_COLUMNS[column].unit}`}`}
+          className="w-28"
+          value={claimed}
+          onChange={(e) => setClaimed(e.target.value)}
+          hint={
+            value !== null && SWEEP_COLUMNS[column].unit !== '1'
+              ? formatQuantity(value, SWEEP_COLUMNS[column].unit, 4)
+              : 'none'
+          }
+        />
+        <TextField
+          label="Tolerance, %"
+          className="w-24"
+          value={tolerance}
+          onChange={(e) => setTolerance(e.target.value)}
+          hint=" "
+        />
+        <TextField
+          label="Sag limit, %"
+          className="w-24"
+          value={sag}
+          onChange={(e) => setSag(e.target.value)}
+          hint=" "
+        />
+        <TextField
+          label="Efficiency by the sum, %"
+          className="w-44"
+          value={efficient}
+          onChange={(e) => setEfficiency(e.target.value)}
+          hint={kept === null ? 'unknown' : 'from the sum kept in this job'}
+        />
+      </div>
+      <TextField
+        label="Name"
+        className="w-96"
+        value={title}
+        onChange={(e) => setTitle(e.target.value)}
+        placeholder={name}
+      />
+      <Button kind="primary" type="submit" autoFocus className="self-start" disabled={bad}>
+        Begin the sweep
+      </Button>
+    </form>
+  );
+}
+
+/** The efficiency that a sum kept in this job gives: loss of a step-down converter, the latest. */
+function efficiencyKept(lines: Parameters<typeof linesOf>[0]): number | null {
+  const kept = linesOf<{ name: string; inputs: Record<string, SumGiven> }>(lines, 'sum')
+    .filter(({ body }) => body.name === 'buck-loss')
+    .at(-1);
+  const run = kept ? runSum(kept.body.name, kept.body.inputs) : null;
+  return run?.ok ? Math.max(run.value.results['effSync'] as number, run.value.results['effDiode'] as number) : null;
+}
