@@ -1,6 +1,6 @@
 import { findPart, isElectrolytic, netKey } from '../circuit';
 import type { Board, Part } from '../circuit';
-import { formatQuantity } from '../quantity';
+import { formatQuantity, weakestBasis } from '../quantity';
 import type { Basis, Unit } from '../quantity';
 import { energyStores } from '../safety';
 import { junctionDrop } from '../stages';
@@ -58,6 +58,11 @@ export function figureOf(board: Board, key: string): Figure | undefined {
   return boardFigures(board).find((f) => f.key.toLowerCase() === wanted);
 }
 
+/** The more energy, the sooner it is offered: 1 J stands at 33, a microjoule at 39. */
+function energyRank(joules: number): number {
+  return 33 - Math.max(-6, Math.min(3, Math.log10(joules)));
+}
+
 function storeFigures(board: Board): readonly Figure[] {
   return energyStores(board).flatMap((store, i) => [
     {
@@ -80,9 +85,9 @@ function storeFigures(board: Board): readonly Figure[] {
             words: `${store.refs.join(', ')} together`,
             unit: 'F' as const,
             value: store.farads,
-            basis: store.volts.basis,
+            basis: weakestBasis(store.refs.map((ref) => findPart(board, ref)!.basis)),
             why: `${store.refs.length} capacitors on one pair of rails`,
-            rank: 37 + i,
+            rank: energyRank(store.joules) + 0.5,
           },
         ]
       : []),
@@ -145,15 +150,16 @@ function ownFigures(board: Board, part: Part): readonly Figure[] {
     });
   };
   if (part.kind === 'resistor' || part.kind === 'capacitor' || part.kind === 'inductor') {
-    // The large capacitors are what one asks about; other parts stand in the order of the board.
-    const large = part.kind === 'capacitor' && isElectrolytic(part) ? Math.log10(part.value * 1e9) : 0;
+    // The capacitors that hold most are what one asks about; other parts stand in the order of the board.
+    const joules =
+      part.kind === 'capacitor' && isElectrolytic(part) ? (part.value * (part.numbers['vr'] ?? 16) ** 2) / 2 : 0;
     add(
       'value',
       VALUE_WORDS[part.kind],
       VALUE_UNITS[part.kind],
       part.value,
       part.basis === 'assumed' ? 'assumed' : 'read off the part',
-      40 - large,
+      joules > 0 ? energyRank(joules) : 40,
     );
   }
   if (part.kind === 'diode') add('drop', 'drop at 1 mA', 'V', junctionDrop(board, part), 'its junction', 60);

@@ -76,10 +76,10 @@ export function proofReadings(lines: readonly LedgerLine[]): readonly ProofReadi
   );
 }
 
-/** When something last may have charged the stores again, milliseconds; null when never. */
+/** When something last may have charged the stores again, milliseconds; null when never. A sweep is taken powered. */
 export function lastRecharge(lines: readonly LedgerLine[]): number | null {
   const times = standingLines(lines)
-    .filter((l) => l.entry.kind === 'recharged')
+    .filter((l) => l.entry.kind === 'recharged' || l.entry.kind === 'sweep-rows')
     .map((l) => l.at);
   return times.length > 0 ? Math.max(...times) : null;
 }

@@ -110,6 +110,12 @@ test('only the latest time at which something was charged again counts', () => {
   expect(lastRecharge([])).toBeNull();
 });
 
+test('a row of a sweep was read on a powered board: it ends the proofs as well', () => {
+  const lines = ledger(...isolated, ...proofs);
+  expect(at(lines).hazard.meterSafe).toBe(true);
+  expect(at(ledger(...isolated, ...proofs, ['sweep-rows', { sweep: '1' }])).hazard.meterSafe).toBe(false);
+});
+
 test('lines stand in the order of their numbers, however they come', () => {
   const lines = ledger(['action', { words: 'a' }], ['action', { words: 'b' }], ['action', { words: 'c' }]);
   expect(standingLines([lines[2]!, lines[0]!, lines[1]!]).map((l) => l.seq)).toEqual([1, 2, 3]);

@@ -180,6 +180,7 @@ describe('another output voltage', () => {
     [output(1.2), 'vTarget'],
     [output(5, { tap: 'EN' }), 'There is no divider'],
     [output(6.2, { rail: 'VIN' }), 'There is no divider'],
+    [output(4.995), 'already gives 4.99'],
   ])('%j is refused', (change, words) => {
     const plan = planChange(dock, change);
     expect(plan.ok).toBe(false);

@@ -15,6 +15,8 @@ import { stepOn } from './steps';
 type OutputVoltage = Extract<Change, { kind: 'output-voltage' }>;
 
 const REFERENCE_TOLERANCE = 0.02;
+/** Nearer to the target than this no resistor of a series comes for certain. */
+const NEAR_ENOUGH = 0.002;
 const METER_SHARE = 0.005;
 /** Watts of a resistor that is fitted beside one of unknown size: 0603. */
 export const FITTED_WATTS = 0.1;
@@ -42,8 +44,9 @@ export function planOutputVoltage(board: Board, change: OutputVoltage): Result<P
     value: number | null;
     vOut: number;
   };
-  if (best.value === null)
-    return cannotModify('vTarget', `It already gives ${formatQuantity(vTarget, 'V', 4)}.`, 'Ask for another voltage.');
+  const now = results['vOutNow'] as number;
+  if (best.value === null || Math.abs(now / vTarget - 1) < NEAR_ENOUGH)
+    return cannotModify('vTarget', `It already gives ${formatQuantity(now, 'V', 4)}.`, 'Ask for another voltage.');
   const leg = modify === 'top' ? divider.top : divider.bottom;
   const added = freeRef(board, 'R');
   const text = figure(best.value);

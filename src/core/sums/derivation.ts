@@ -30,7 +30,13 @@ export function derivation(sum: SumDefinition, done: SumDone): readonly DerivedL
     const value = figure(key);
     const names = formula.match(NAME)?.filter((n) => !FUNCTIONS.has(n)) ?? [];
     if (value === null || names.some((n) => figure(n) === null)) return [];
-    const numbers = formula.replace(NAME, (n) => (FUNCTIONS.has(n) ? n : figure(n)!));
+    // What only holds the result at zero is left out where the result is above it.
+    const inner = /^max\(0; (.+)\)$/u.exec(formula)?.[1];
+    const shown = inner !== undefined && (known[key] as number) > 0 ? inner : formula;
+    const numbers = shown.replace(NAME, (n, at: number) => {
+      if (FUNCTIONS.has(n)) return n;
+      return shown[at + n.length] === '²' ? `(${figure(n)!})` : figure(n)!;
+    });
     return [{ key, formula, numbers: numbers.replaceAll(' - ', ' − '), value }];
   });
 }

@@ -16,11 +16,11 @@ import type { Modification } from './useModifications';
 /** A kept change: its parts, what they bear now, better parts to fit, the sweep that proves it, its mark. */
 export function ModificationCard({ modification: m, lit }: { modification: Modification; lit: boolean }) {
   const { active } = useJob();
-  const [all, setAll] = useState(false);
-  const [fitting, setFitting] = useState<string | null>(null);
-  const worst = m.stress.filter((r) => r.verdict !== 'ok');
+  const [chosen, setFitting] = useState<string | null | undefined>(undefined);
   const weak = [...new Set(m.stress.filter((r) => r.verdict === 'over' || r.verdict === 'tight').map((r) => r.ref))];
   const over = m.stress.some((r) => r.verdict === 'over');
+  // What is over its rating is the next thing to do: its form is open unless it was put away.
+  const fitting = chosen === undefined ? (over && m.verdict === null ? (weak[0] ?? null) : null) : chosen;
   const part = fitting === null ? undefined : findPart(active.board, fitting);
   return (
     <article
@@ -42,11 +42,8 @@ export function ModificationCard({ modification: m, lit }: { modification: Modif
         ))}
       </ul>
       <p className="mt-2 font-semibold">What it touches, as the board stands: {stressWords(m.stress)}</p>
-      <StressTable rows={all ? m.stress : worst} label="What it touches now" />
+      <StressTable rows={m.stress} label="What it touches now" />
       <p className="mt-1 flex gap-4 text-sm">
-        <Button kind="quiet" onClick={() => setAll(!all)}>
-          {all ? 'only what is not ok' : `all ${m.stress.length}`}
-        </Button>
         {weak.map((ref) => (
           <Button
             key={ref}
@@ -58,7 +55,15 @@ export function ModificationCard({ modification: m, lit }: { modification: Modif
           </Button>
         ))}
       </p>
-      {part && <FitForm key={`${part.ref} ${m.stress.length}`} part={part} boardId={active.id} lit={false} another />}
+      {part && (
+        <FitForm
+          key={`${part.ref} ${m.stress.length}`}
+          part={part}
+          boardId={active.id}
+          lit={lit && over && m.verdict === null}
+          another
+        />
+      )}
       {over && m.verdict === null && (
         <Notice kind="trouble" className="my-2">
           <strong>Do not power it yet:</strong> {stressWords(m.stress.filter((r) => r.verdict === 'over'))} its rating.
@@ -108,10 +113,11 @@ function Proof({ modification: m, lit, over }: { modification: Modification; lit
     return (
       <div className="mt-3">
         <p className="mb-2 text-sm text-faint">
-          {m.body.steps.length} steps prove it. First power through a current limit, without the customer’s load.
+          {m.body.steps.length} steps prove it. It is powered while they are taken: through a current limit first,
+          without the customer’s load, and prove it discharged again afterwards.
         </p>
         {m.verdict === null && (
-          <Button kind={lit ? 'primary' : 'plain'} autoFocus={lit && !over} onClick={begin}>
+          <Button kind={lit && !over ? 'primary' : 'plain'} autoFocus={lit && !over} disabled={over} onClick={begin}>
             Begin the sweep
           </Button>
         )}

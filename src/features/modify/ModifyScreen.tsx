@@ -11,7 +11,6 @@ import { useModifications } from './useModifications';
 
 /** Changes of a board on purpose: what is kept with its proof first, then a new one to work out. */
 export function ModifyScreen() {
-  const { active } = useJob();
   const kept = useModifications();
   const [kind, setKind] = useState<ChangeKind | null>(null);
   // What is not proved yet is the next thing to do; a new change only when asked for.
@@ -47,7 +46,6 @@ export function ModifyScreen() {
       </section>
       <p className="text-sm text-faint">
         The board as it was stays as an earlier version; undoing the line in the log takes a change off again.{' '}
-        {active.label}
       </p>
     </div>
   );

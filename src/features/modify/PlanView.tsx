@@ -23,6 +23,9 @@ export function PlanView({
 }) {
   const { active, addLine } = useJob();
   const [why, setWhy] = useState('');
+  const [sending, setSending] = useState(false);
+  // The board has the change already while its line is on its way: what is planned here would come on top.
+  if (sending) return <p role="status">Keeping the change …</p>;
   if (!plan || !change)
     return <p className="text-faint">Give every figure above: the parts and what they touch follow at once.</p>;
   if (!plan.ok)
@@ -45,7 +48,9 @@ export function PlanView({
       reaches,
       steps: [...steps],
     };
+    setSending(true);
     if (await addLine({ kind: 'modification', body }, active.id)) onKept();
+    else setSending(false);
   };
   return (
     <div className="flex flex-col gap-3" aria-live="polite">

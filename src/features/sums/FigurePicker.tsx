@@ -30,7 +30,7 @@ export function FigurePicker({
     const words = wanted.toLowerCase().split(/\s+/u).filter(Boolean);
     const found = all.filter((f) => words.every((w) => `${f.words} ${f.net ?? ''} ${f.key}`.toLowerCase().includes(w)));
     // A designator typed in full goes before the others that contain it.
-    const exact = (f: Figure): number => Number(f.ref?.toLowerCase() !== words[0]);
+    const exact = (f: Figure): number => Number(f.ref === null || f.ref.toLowerCase() !== words[0]);
     return [...found].sort((a, b) => exact(a) - exact(b));
   }, [all, wanted]);
   const current = Math.min(at, Math.max(0, shown.length - 1));

@@ -3,6 +3,7 @@ import { useState } from 'react';
 import type { Board } from '@/core/circuit';
 import { derivation, resultText, sumText } from '@/core/sums';
 import type { SumDone } from '@/core/sums';
+import { useWidth } from '@/features/frame/useWidth';
 import { Button } from '@/ui/Button';
 import { Notice } from '@/ui/Notice';
 import { FigurePicker } from './FigurePicker';
@@ -24,6 +25,7 @@ export function SumSheet({
   onKeep: ((state: SheetState, words: string) => Promise<boolean>) | null;
 }) {
   const [picking, setPicking] = useState<string | null>(null);
+  const [left, width] = useWidth<HTMLDivElement>(345);
   const sheet = readSheet(state, board);
   const { sum, fields, done } = sheet;
   const type = (key: string, text: string): void => {
@@ -36,8 +38,8 @@ export function SumSheet({
   return (
     <section aria-label={sum.title}>
       <h1 className="mb-2 text-xl font-bold">{sum.title}</h1>
-      <div className="grid grid-cols-[minmax(0,11fr)_minmax(0,9fr)] gap-5 max-xl:grid-cols-1">
-        <div>
+      <div className="grid grid-cols-[minmax(0,3fr)_minmax(0,2fr)] gap-5 max-lg:grid-cols-1">
+        <div ref={left} className="min-w-0">
           {fields.map((field) => (
             <InputRow
               key={field.input.key}
@@ -48,10 +50,13 @@ export function SumSheet({
               onSeen={() => field.figure && bind(field.input.key, field.figure.key, field.figure.value)}
             />
           ))}
+          {done && <SumPicture done={done} width={width} />}
         </div>
-        <Results sheet={sheet} />
+        <div>
+          <Results sheet={sheet} />
+          <SheetActions key={JSON.stringify(state)} sheet={sheet} state={state} onKeep={onKeep} />
+        </div>
       </div>
-      {done && <SumPicture done={done} />}
       {done && <Derivation sheet={sheet} done={done} />}
       {done && done.cautions.length > 0 && (
         <Notice kind="caution" className="mt-3">
@@ -60,7 +65,6 @@ export function SumSheet({
           ))}
         </Notice>
       )}
-      <SheetActions key={JSON.stringify(state)} sheet={sheet} state={state} onKeep={onKeep} />
       {picked && board && (
         <FigurePicker
           board={board}
@@ -99,7 +103,10 @@ function Results({ sheet: { sum, done, examples, missing, fields } }: { sheet: S
       ))}
       {examples.length > 0 && (
         <p className="mb-1 text-sm text-brass">
-          ▸ with made-up figures for {examples.map((k) => sum.inputs.find((i) => i.key === k)!.meaning).join(', ')}
+          ▸ worked with made-up figures
+          {examples.length < 4
+            ? ` for ${examples.map((k) => sum.inputs.find((i) => i.key === k)!.meaning).join(', ')}`
+            : ': type yours over them'}
         </p>
       )}
       <dl className="grid grid-cols-[1fr_auto] gap-x-3 text-sm">
@@ -158,7 +165,7 @@ function SheetActions({
   };
   return (
     <form
-      className="mt-4 flex flex-wrap items-center gap-3"
+      className="mt-3 flex flex-wrap items-center gap-2"
       onSubmit={(e) => {
         e.preventDefault();
         void keep();
@@ -171,7 +178,7 @@ function SheetActions({
             value={words}
             onChange={(e) => setWords(e.target.value)}
             placeholder="what it is for"
-            className="h-9 w-44 rounded-sm border border-line bg-ground px-2 placeholder:text-faint"
+            className="h-9 w-full rounded-sm border border-line bg-ground px-2 placeholder:text-faint"
           />
           <Button kind="primary" type="submit" disabled={!done || examples.length > 0}>
             Keep in the job log

@@ -52,10 +52,10 @@ export function SetupForm({ onBegin }: { onBegin(setup: SweepSetup): void }) {
         });
       }}
     >
-      <div className="flex flex-wrap items-end gap-3">
+      <div className="flex flex-wrap items-start gap-3">
         <Choice
           label="What is set"
-          className="w-44"
+          className="w-36"
           value={setBy}
           onChange={(e) => setSetBy(e.target.value as SweepColumn)}
         >
@@ -67,7 +67,7 @@ export function SetupForm({ onBegin }: { onBegin(setup: SweepSetup): void }) {
         </Choice>
         <Choice
           label="What is claimed"
-          className="w-44"
+          className="w-36"
           value={column}
           onChange={(e) => setColumn(e.target.value as SweepColumn)}
         >
@@ -79,7 +79,7 @@ export function SetupForm({ onBegin }: { onBegin(setup: SweepSetup): void }) {
         </Choice>
         <TextField
           label={`Claimed${SWEEP_COLUMNS[column].unit === '1' ? '' : `, ${SWEEP_COLUMNS[column].unit}`}`}
-          className="w-28"
+          className="w-24"
           value={claimed}
           onChange={(e) => setClaimed(e.target.value)}
           hint={
@@ -93,15 +93,8 @@ export function SetupForm({ onBegin }: { onBegin(setup: SweepSetup): void }) {
           className="w-24"
           value={tolerance}
           onChange={(e) => setTolerance(e.target.value)}
-          hint=" "
         />
-        <TextField
-          label="Sag limit, %"
-          className="w-24"
-          value={sag}
-          onChange={(e) => setSag(e.target.value)}
-          hint=" "
-        />
+        <TextField label="Sag limit, %" className="w-24" value={sag} onChange={(e) => setSag(e.target.value)} />
         <TextField
           label="Efficiency by the sum, %"
           className="w-44"

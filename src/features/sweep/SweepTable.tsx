@@ -102,7 +102,7 @@ function Figure({ value, unit, share = false }: { value: number | null; unit: Un
   if (value === null) return <td />;
   const parts = share
     ? { figure: (100 * value).toFixed(1), unit: '%' }
-    : engineeringParts(value, unit, 4, unit !== '1');
+    : engineeringParts(value, unit, 4, true);
   return (
     <td className="figure pr-2 text-right whitespace-nowrap">
       {parts.figure}

@@ -1,10 +1,10 @@
 'use client';
 import { formatQuantity } from '@/core/quantity';
 import type { SumDone } from '@/core/sums';
-import { PLOT_WIDTH, Plot, figureIn } from './plot';
+import { Plot, figureIn } from './plot';
 
 /** A bank of capacitors as a strip of dots over their reading; the ones unlike the others are named. */
-export function BankStrip({ done }: { done: SumDone }) {
+export function BankStrip({ done, width }: { done: SumDone; width: number }) {
   const readings = (done.inputs['readings'] ?? []) as readonly number[];
   const odd = new Set([
     ...((done.results['outliers'] ?? []) as readonly number[]),
@@ -13,12 +13,12 @@ export function BankStrip({ done }: { done: SumDone }) {
   const [nominal, tol, median] = ['nominal', 'tol', 'median'].map((k) => figureIn(done, k)) as [number, number, number];
   const [low, high] = [Math.min(nominal * (1 - tol), ...readings), Math.max(nominal * (1 + tol), ...readings)];
   const pad = 0.08 * (high - low);
-  const x = (c: number): number => 14 + ((c - low + pad) / (high - low + 2 * pad)) * (PLOT_WIDTH - 28);
+  const x = (c: number): number => 14 + ((c - low + pad) / (high - low + 2 * pad)) * (width - 28);
   const left = x(nominal * (1 - tol));
   const right = x(nominal * (1 + tol));
   return (
     <Plot title={`${readings.length} readings over their capacitance; the band is the printed tolerance`}>
-      <svg width={PLOT_WIDTH} height={96} aria-hidden>
+      <svg width={width} height={96} aria-hidden>
         <rect x={left} y={24} width={right - left} height={36} fill="var(--line)" opacity={0.5} />
         <line x1={x(median)} x2={x(median)} y1={20} y2={64} stroke="var(--slate)" strokeWidth={2} />
         <text x={x(median)} y={16} textAnchor="middle" fontSize={12} fill="var(--slate)">
@@ -42,7 +42,7 @@ export function BankStrip({ done }: { done: SumDone }) {
               <text
                 x={x(c)}
                 y={80}
-                textAnchor={x(c) < 60 ? 'start' : x(c) > PLOT_WIDTH - 60 ? 'end' : 'middle'}
+                textAnchor={x(c) < 60 ? 'start' : x(c) > width - 60 ? 'end' : 'middle'}
                 fontSize={13}
                 fill="var(--oxide)"
               >

@@ -3,16 +3,16 @@ import { Area, AreaChart, ReferenceLine, XAxis, YAxis } from 'recharts';
 import { formatQuantity } from '@/core/quantity';
 import { dischargeCurve } from '@/core/sums';
 import type { SumDone } from '@/core/sums';
-import { AXIS, PLOT_WIDTH, Plot, figureIn } from './plot';
+import { AXIS, Plot, figureIn } from './plot';
 
 /** Volts over time with the line that is to be reached. */
-export function DischargePlot({ done }: { done: SumDone }) {
+export function DischargePlot({ done, width }: { done: SumDone; width: number }) {
   const [safe, time] = [figureIn(done, 'vSafe'), figureIn(done, 'time')];
   const title = `Volts on the capacitor: below ${formatQuantity(safe, 'V')} after ${formatQuantity(time, 's')}`;
   return (
     <Plot title={title}>
       <AreaChart
-        width={PLOT_WIDTH}
+        width={width}
         height={170}
         data={[...dischargeCurve(done)]}
         margin={{ top: 16, right: 60, bottom: 4, left: 4 }}

@@ -2,10 +2,10 @@
 import { Bar, BarChart, LabelList, ReferenceLine, XAxis, YAxis } from 'recharts';
 import { formatQuantity } from '@/core/quantity';
 import type { SumDone } from '@/core/sums';
-import { AXIS, PLOT_WIDTH, Plot } from './plot';
+import { AXIS, Plot } from './plot';
 
 /** How far each series of preferred values misses the wanted output. */
-export function ErrorPlot({ done }: { done: SumDone }) {
+export function ErrorPlot({ done, width }: { done: SumDone; width: number }) {
   const data = (['e12', 'e24', 'e96'] as const).flatMap((key) => {
     const found = done.results[key] as { value: number | null; error: number } | undefined;
     if (!found || found.value === null) return [];
@@ -23,7 +23,7 @@ export function ErrorPlot({ done }: { done: SumDone }) {
     <Plot title="How far each series misses the wanted output, in per cent">
       <BarChart
         layout="vertical"
-        width={PLOT_WIDTH}
+        width={width}
         height={120}
         data={data}
         margin={{ top: 4, right: 16, bottom: 4, left: 4 }}

@@ -2,10 +2,10 @@
 import { Bar, BarChart, Legend, XAxis, YAxis } from 'recharts';
 import { formatQuantity } from '@/core/quantity';
 import type { SumDone } from '@/core/sums';
-import { AXIS, PLOT_WIDTH, Plot, figureIn } from './plot';
+import { AXIS, Plot, figureIn } from './plot';
 
 /** Where the loss goes with a lower diode and with a lower switch. */
-export function LossPlot({ done }: { done: SumDone }) {
+export function LossPlot({ done, width }: { done: SumDone; width: number }) {
   const data = [
     { name: 'two switches', upper: figureIn(done, 'highSide'), lower: figureIn(done, 'lowSideSync') },
     { name: 'diode below', upper: figureIn(done, 'highSide'), lower: figureIn(done, 'lowSideDiode') },
@@ -15,7 +15,7 @@ export function LossPlot({ done }: { done: SumDone }) {
     <Plot title={title}>
       <BarChart
         layout="vertical"
-        width={PLOT_WIDTH}
+        width={width}
         height={130}
         data={data}
         margin={{ top: 4, right: 24, bottom: 4, left: 4 }}
