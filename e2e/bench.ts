@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { expect, test } from '@playwright/test';
-import type { Page } from '@playwright/test';
+import type { Locator, Page } from '@playwright/test';
 import type { Board } from '../src/core/circuit';
 import { parseFault } from '../src/core/fault';
 import { drawParts, simulateReading, solverFor } from '../src/core/meter';
@@ -88,4 +88,42 @@ export async function takeReading(page: Page, meter: ReturnType<typeof brokenBoa
   // A figure a whole decade off is asked about: it is as typed.
   if (await page.getByText('as typed, or').isVisible()) await page.keyboard.press('1');
   await expect(lines).toHaveCount(before + 1);
+}
+
+/** Watches the page's main thread; the function it gives stops that and tells the processor time of the longest task, ms. */
+export async function watchTasks(page: Page): Promise<() => Promise<number>> {
+  interface Traced {
+    readonly name: string;
+    readonly tid: number;
+    readonly pid: number;
+    readonly tdur?: number;
+    readonly args?: { readonly name?: string };
+  }
+  const session = await page.context().newCDPSession(page);
+  const events: Traced[] = [];
+  session.on('Tracing.dataCollected', ({ value }) => events.push(...(value as unknown as Traced[])));
+  await session.send('Tracing.start', {
+    categories: 'disabled-by-default-devtools.timeline,__metadata',
+    transferMode: 'ReportEvents',
+  });
+  return async () => {
+    const complete = new Promise<void>((resolve) => session.once('Tracing.tracingComplete', () => resolve()));
+    await session.send('Tracing.end');
+    await complete;
+    await session.detach();
+    const main = events.find((e) => e.name === 'thread_name' && e.args?.name === 'CrRendererMain');
+    const tasks = events.filter((e) => e.tid === main?.tid && e.pid === main?.pid && e.name === 'RunTask');
+    expect(tasks.length).toBeGreaterThan(10);
+    return Math.max(...tasks.map((e) => (e.tdur ?? 0) / 1000));
+  };
+}
+
+/** Presses Tab until this has focus; fails after a while. */
+export async function tabTo(page: Page, target: Locator): Promise<void> {
+  await expect(target).toHaveCount(1);
+  for (let i = 0; i < 150; i++) {
+    if (await target.evaluate((e) => e === document.activeElement)) return;
+    await page.keyboard.press('Tab');
+  }
+  throw new Error('cannot be reached by Tab');
 }

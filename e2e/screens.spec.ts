@@ -1,7 +1,7 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, test } from '@playwright/test';
 import type { Page } from '@playwright/test';
-import { onlyPrimary, open, openProbe } from './bench';
+import { onlyPrimary, open, openProbe, watchTasks } from './bench';
 
 /** Every screen of the demo, with what its lit action says. */
 const SCREENS = [
@@ -14,6 +14,11 @@ const SCREENS = [
   ['/jobs/SP-120/probe', 'Keep this proof'],
   ['/jobs/SP-118/repair', /Call it/u],
   ['/jobs/SP-115/report', 'Print the report'],
+  ['/sums', 'Copy as text'],
+  ['/jobs/SP-118/sums', 'Keep in the job log'],
+  ['/jobs/SP-115/modify', 'Keep this change'],
+  ['/jobs/SP-115/sweep', 'Keep'],
+  ['/jobs/SP-120/sweep', 'Begin the sweep'],
 ] as const;
 
 async function axe(page: Page): Promise<readonly string[]> {
@@ -215,31 +220,3 @@ test('typing in Probe is never blocked: no task of the page takes 100 ms while t
   const median = [...worst].sort((a, b) => a - b)[2]!;
   expect([worst, median < 100]).toEqual([worst, true]);
 });
-
-/** Watches the page's main thread; the function it gives stops that and tells the processor time of the longest task, ms. */
-async function watchTasks(page: Page): Promise<() => Promise<number>> {
-  interface Traced {
-    readonly name: string;
-    readonly tid: number;
-    readonly pid: number;
-    readonly tdur?: number;
-    readonly args?: { readonly name?: string };
-  }
-  const session = await page.context().newCDPSession(page);
-  const events: Traced[] = [];
-  session.on('Tracing.dataCollected', ({ value }) => events.push(...(value as unknown as Traced[])));
-  await session.send('Tracing.start', {
-    categories: 'disabled-by-default-devtools.timeline,__metadata',
-    transferMode: 'ReportEvents',
-  });
-  return async () => {
-    const complete = new Promise<void>((resolve) => session.once('Tracing.tracingComplete', () => resolve()));
-    await session.send('Tracing.end');
-    await complete;
-    await session.detach();
-    const main = events.find((e) => e.name === 'thread_name' && e.args?.name === 'CrRendererMain');
-    const tasks = events.filter((e) => e.tid === main?.tid && e.pid === main?.pid && e.name === 'RunTask');
-    expect(tasks.length).toBeGreaterThan(10);
-    return Math.max(...tasks.map((e) => (e.tdur ?? 0) / 1000));
-  };
-}

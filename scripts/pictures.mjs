@@ -18,6 +18,9 @@ const PICTURES = [
   ['probe-paper', '/jobs/SP-118/probe', 'paper'],
   ['repair', '/jobs/SP-115/repair'],
   ['report', '/jobs/SP-115/report', 'paper'],
+  ['sums', '/jobs/SP-118/sums?sum=discharge-time&c=@C1.value&vStart=@C1.store&vSafe=5&r=2k2'],
+  ['modify', '/jobs/SP-122/modify', 'soot', '', '', ['Wanted output, V', '6.2']],
+  ['sweep', '/jobs/SP-115/sweep'],
 ];
 
 const [base = 'http://127.0.0.1:4730'] = process.argv.slice(2);
@@ -25,7 +28,7 @@ const browser = await chromium.launch({
   executablePath: process.env['CHROMIUM'] ?? '/usr/bin/chromium',
   args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'],
 });
-for (const [name, path, theme = 'soot', tab, press] of PICTURES) {
+for (const [name, path, theme = 'soot', tab, press, fill] of PICTURES) {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
   await page.addInitScript((t) => window.localStorage.setItem('theme', t), theme);
   await page.goto(base + path, { waitUntil: 'networkidle' });
@@ -34,7 +37,8 @@ for (const [name, path, theme = 'soot', tab, press] of PICTURES) {
   await page.waitForTimeout(2500);
   if (tab) await page.getByRole('tab', { name: tab }).click();
   if (press) await page.getByRole('button', { name: press }).click();
-  if (tab) await page.waitForTimeout(1200);
+  if (fill) await page.getByLabel(fill[0]).fill(fill[1]);
+  if (tab || fill) await page.waitForTimeout(1200);
   if (tab === 'Photographs' || tab === 'Stages') {
     await page.getByRole('tablist').evaluate((e) => e.scrollIntoView({ block: 'start' }));
     await page.waitForTimeout(300);

@@ -25,6 +25,13 @@ export interface DemoJob {
   readonly findings?: readonly { place: string; severity: 'note' | 'doubt' | 'fault' | 'danger'; words: string }[];
   /** Readings taken besides the plan's, to see the named fault with one's own eyes. */
   readonly confirm?: readonly { readonly mode: 'diode' | 'ohms'; readonly red: string; readonly black: string }[];
+  /** A load sweep taken after the repair. */
+  readonly sweep?: {
+    readonly title: string;
+    readonly claimed: number;
+    readonly efficiency: number;
+    readonly rows: readonly (readonly [iout: number, vin: number, iin: number, vout: number])[];
+  };
   readonly repair?: {
     readonly fault: string;
     readonly words: string;
@@ -106,6 +113,23 @@ export const DEMO_JOBS: readonly DemoJob[] = [
       { mode: 'ohms', red: 'OUT+', black: 'GND' },
     ],
     findings: [{ place: 'D2, by the choke', severity: 'doubt', words: 'Board slightly brown under D2.' }],
+    sweep: {
+      title: 'Load up to 2.2 A after the repair',
+      claimed: 5,
+      efficiency: 0.92,
+      rows: [
+        [0, 24.05, 0.0079, 4.995],
+        [0.25, 24.04, 0.0611, 4.987],
+        [0.5, 24.04, 0.1143, 4.973],
+        [0.75, 24.03, 0.1677, 4.965],
+        [1.0, 24.02, 0.2211, 4.954],
+        [1.25, 24.01, 0.2746, 4.942],
+        [1.5, 24.0, 0.3284, 4.935],
+        [1.75, 24.0, 0.3821, 4.923],
+        [2.0, 23.99, 0.4359, 4.912],
+        [2.2, 23.98, 0.4774, 4.885],
+      ],
+    },
     repair: {
       fault: 'D2:short',
       words: 'Freewheel diode shorted when the battery was reversed.',

@@ -9,6 +9,7 @@ import { drawParts, simulateReading, solverFor } from '@/core/meter';
 import { invariant } from '@/core/problem';
 import { seededRandom } from '@/core/quantity';
 import { energyStores } from '@/core/safety';
+import { EMPTY_ROW, writeSweepCsv } from '@/core/sweep';
 import { makePool, withTransaction } from '@/data/pool';
 import { jobByTag, updateJobState, allJobs } from '@/data/job/jobTable';
 import { addLine } from '@/usecases/addLine';
@@ -42,7 +43,7 @@ async function seedJob(pool: Pool, demo: DemoJob, now: Date): Promise<void> {
   const { boardId } = await createJob(pool, NewJob.parse({ ...demo.intake, bench: demo.actor }), tick(0));
   const { boards } = await openJob(pool, demo.intake.tag);
   let board = boardFromJson(boards[0]!.content);
-  const write = async (entry: LedgerEntry, minutes: number, onBoard = true): Promise<void> => {
+  const write = async (entry: LedgerEntry, minutes: number, onBoard = true): Promise<string> => {
     const line = {
       clientKey: randomUUID(),
       actor: demo.actor,
@@ -50,7 +51,7 @@ async function seedJob(pool: Pool, demo: DemoJob, now: Date): Promise<void> {
       entry,
       reverses: null,
     };
-    await addLine(pool, demo.intake.tag, line, tick(minutes));
+    return (await addLine(pool, demo.intake.tag, line, tick(minutes))).id;
   };
   for (const text of demo.traced ?? []) await write({ kind: 'trace', body: { text } }, 0.4);
   if (demo.traced) board = boardFromJson((await openJob(pool, demo.intake.tag)).boards[0]!.content);
@@ -63,12 +64,13 @@ async function seedJob(pool: Pool, demo: DemoJob, now: Date): Promise<void> {
   if (demo.proved) await proveStores(board, write);
   if (demo.hidden !== undefined) await hunt(board, demo, write);
   if (demo.repair) await repair(board, demo, write);
+  if (demo.sweep) await sweep(demo.sweep, write);
   const job = await jobByTag(pool, demo.intake.tag);
   const outcome = demo.repair ? 'repaired' : 'open';
   await withTransaction(pool, (tx) => updateJobState(tx, job!.id, demo.waitingFor ?? '', outcome));
 }
 
-type Write = (entry: LedgerEntry, minutes: number, onBoard?: boolean) => Promise<void>;
+type Write = (entry: LedgerEntry, minutes: number, onBoard?: boolean) => Promise<string>;
 
 async function proveStores(board: Board, write: Write): Promise<void> {
   for (const store of energyStores(board).filter((s) => s.proof)) {
@@ -144,4 +146,20 @@ async function repair(board: Board, demo: DemoJob, write: Write): Promise<void> 
     await write(reading('diode', red, black, seen, 'after-repair', part.ref), 1);
   }
   await write({ kind: 'step-closed', body: { step: 'repair' } }, 1, false);
+}
+
+async function sweep({ title, claimed, efficiency, rows }: NonNullable<DemoJob['sweep']>, write: Write): Promise<void> {
+  const setup = {
+    title,
+    setBy: 'iout',
+    claimed: { column: 'vout', value: claimed, tolerance: 0.05 },
+    sagLimit: 0.05,
+    efficiency,
+    modification: null,
+  } as const;
+  const id = await write({ kind: 'sweep', body: setup }, 4);
+  for (const [iout, vin, iin, vout] of rows) {
+    const csv = writeSweepCsv([{ ...EMPTY_ROW, iout, vin, iin, vout }], false);
+    await write({ kind: 'sweep-rows', body: { sweep: id, csv, count: 1 } }, 1);
+  }
 }

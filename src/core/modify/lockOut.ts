@@ -1,4 +1,4 @@
-import { netKey } from '../circuit';
+import { findPart, netKey } from '../circuit';
 import type { Board, Part } from '../circuit';
 import { ok } from '../problem';
 import type { Result } from '../problem';
@@ -9,7 +9,7 @@ import { runSum } from '../sums';
 import type { BadInput } from '../sums';
 import type { Change } from './change';
 import { FITTED_WATTS, figure, freeNet } from './outputVoltage';
-import { findDividers, findLockPins, freeRef, together } from './places';
+import { findDividers, findLockPins, freeRef, resistorsBetween, together } from './places';
 import { cannotModify, withFacts } from './plan';
 import type { Plan, PlanProblem } from './plan';
 import { stepOff, stepOn } from './steps';
@@ -87,10 +87,13 @@ export function planLockOut(board: Board, change: LockOut): Result<Plan, PlanPro
 
 /** What the divider of a lock-out and its pin bear at the highest input, read off the board as it stands. */
 export function lockOutStress(board: Board, change: LockOut): readonly StressRow[] {
-  const place = findLockPins(board).find((p) => p.ref === change.ref && p.pin === change.pin);
-  const [top, bottom] = [place?.top[0], place?.bottom[0]];
-  if (!place || !top || !bottom) return [];
-  const [rTop, rBottom] = [together(place.top), together(place.bottom)];
+  // Not by the pin's role: what hangs on the pin now may make it look like another.
+  const net = findPart(board, change.ref)?.nets[Number(change.pin) - 1];
+  const upper = net === undefined ? [] : resistorsBetween(board, change.rail, net);
+  const lower = net === undefined ? [] : resistorsBetween(board, net, change.return);
+  const [top, bottom] = [upper[0], lower[0]];
+  if (!top || !bottom) return [gone(change)];
+  const [rTop, rBottom] = [together(upper), together(lower)];
   const most = board.nameplate?.inputMax;
   const pinVolts = most === undefined ? null : (most * rBottom) / (rTop + rBottom);
   const watts = most === undefined ? null : (most - pinVolts!) ** 2 / rTop;
@@ -127,6 +130,13 @@ export function lockOutStress(board: Board, change: LockOut): readonly StressRow
           : `${formatQuantity(pinVolts, 'V')} at pin ${change.pin} (over ${bottom.ref}) at the highest input: look its limit up`,
     },
   ];
+}
+
+/** Where the divider is not on the board any more nothing can be said, and that is said. */
+function gone(change: LockOut): StressRow {
+  const unknown = { stress: null, rating: null, limit: null, ratio: null, verdict: 'unknown' } as const;
+  const why = `its divider at pin ${change.pin} is not on the board any more`;
+  return { ref: change.ref, quantity: 'limit', unit: 'V', ...unknown, why };
 }
 
 function stepsOf(board: Board, change: LockOut, rises: number, falls: number): readonly ExpectedStep[] {

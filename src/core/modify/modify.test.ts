@@ -222,6 +222,16 @@ describe('under-voltage lock-out', () => {
     expect(1.2 * (1 + top! / bottom! + top! / hyst!)).toBeCloseTo(vRise, 9);
     const between = plan.steps.filter((s) => s.set > vFall && s.set < vRise);
     expect(between.map((s) => s.off)).toEqual([true, false]);
+    expect(plan.stress.map((r) => r.ref)).toEqual(['R1', 'U1']);
+  });
+
+  test('what was taken off again is said to be gone, never passed over', () => {
+    for (const change of [lockOut(), onLoad()]) {
+      const { board } = withFacts(dock, planned(change).facts);
+      const bare = withFacts(board, change.kind === 'lock-out' ? ['drop R1'] : ['drop R6']).board;
+      expect(keptStress(bare, change, null)).toMatchObject([{ verdict: 'unknown' }]);
+      expect(keptStress(bare, change, null)[0]!.why).toContain('not on the board any more');
+    }
   });
 
   test('letting go below the brown-out is said', () => {

@@ -96,7 +96,11 @@ export function startOnLoadStress(board: Board, change: StartOnLoad): readonly S
     (p) => p.kind === 'resistor' && p !== sensing && p.fitted && p.nets.some((n) => n === loadNet),
   );
   const turned = board.parts.find((p) => p.kind === 'bjt' && feeds?.nets.some((n) => n === p.nets[1]));
-  if (sensing?.kind !== 'resistor' || !feeds || !turned) return [];
+  if (sensing?.kind !== 'resistor' || !feeds || !turned) {
+    const unknown = { stress: null, rating: null, limit: null, ratio: null, verdict: 'unknown' } as const;
+    const why = 'its sense resistor or transistor is not on the board any more';
+    return [{ ref: change.connector, quantity: 'limit', unit: 'V', ...unknown, why }];
+  }
   const ohms = sensing.value;
   const ratedWatts = sensing.numbers['pr'] ?? change.ratedWatts;
   const volts = outputVolts(board, change);

@@ -5,6 +5,7 @@ export type { DerivedLine } from './derivation';
 export { SUMS, runSum } from './runSum';
 export type { SumDone } from './runSum';
 export { searchSums } from './searchSums';
+export { sumsDocument } from './sumsDocument';
 export { SUM_TASKS } from './sumDefinition';
 export type {
   BadInput,

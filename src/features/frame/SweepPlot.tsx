@@ -35,9 +35,15 @@ export function SweepPlot({
   const title = `${above.words} over ${bySet ? along.words : 'rows'}${claimed ? `; the line is the claimed ${formatQuantity(claimed.value, above.unit, 4)}, the band its tolerance` : ''}`;
   if (data.length === 0) return <p className="text-faint">Nothing to draw yet: the first row puts a point here.</p>;
   return (
-    <figure role="img" aria-label={title}>
+    <figure aria-label={title}>
       <figcaption className="text-sm text-faint">{title}</figcaption>
-      <LineChart width={width} height={height} data={data} margin={{ top: 8, right: 64, bottom: 4, left: 4 }}>
+      <LineChart
+        accessibilityLayer={false}
+        width={width}
+        height={height}
+        data={data}
+        margin={{ top: 8, right: 64, bottom: 4, left: 4 }}
+      >
         <CartesianGrid stroke="var(--line)" strokeOpacity={0.5} vertical={false} />
         <XAxis
           dataKey="x"

@@ -5,13 +5,14 @@ import { formatQuantity } from '@/core/quantity';
 import { FitForm } from '@/features/frame/FitForm';
 import { useJob } from '@/features/frame/JobContext';
 import { timeWords } from '@/features/frame/LedgerPanel';
+import { stressWords } from '@/features/frame/stressWords';
 import { SweepPlot } from '@/features/frame/SweepPlot';
 import { useWidth } from '@/features/frame/useWidth';
 import { Button } from '@/ui/Button';
 import { Notice } from '@/ui/Notice';
 import { StepTable } from './StepTable';
-import { StressTable, stressWords } from './StressTable';
-import type { Modification } from './useModifications';
+import { StressTable } from './StressTable';
+import type { Modification } from '@/features/frame/useModifications';
 
 /** A kept change: its parts, what they bear now, better parts to fit, the sweep that proves it, its mark. */
 export function ModificationCard({ modification: m, lit }: { modification: Modification; lit: boolean }) {

@@ -7,7 +7,7 @@ import { LoadForm } from './LoadForm';
 import { LockForm } from './LockForm';
 import { ModificationCard } from './ModificationCard';
 import { OutputForm } from './OutputForm';
-import { useModifications } from './useModifications';
+import { useModifications } from '@/features/frame/useModifications';
 
 /** Changes of a board on purpose: what is kept with its proof first, then a new one to work out. */
 export function ModifyScreen() {

@@ -27,12 +27,24 @@ export function PlanView({
   // The board has the change already while its line is on its way: what is planned here would come on top.
   if (sending) return <p role="status">Keeping the change …</p>;
   if (!plan || !change)
-    return <p className="text-faint">Give every figure above: the parts and what they touch follow at once.</p>;
+    return (
+      <>
+        <p className="text-faint">Give every figure above: the parts and what they touch follow at once.</p>
+        <Button kind="primary" disabled className="self-start">
+          Keep this change
+        </Button>
+      </>
+    );
   if (!plan.ok)
     return (
-      <Notice kind="trouble">
-        <strong>{plan.problem.sentence}</strong> {plan.problem.remedy}
-      </Notice>
+      <>
+        <Notice kind="trouble">
+          <strong>{plan.problem.sentence}</strong> {plan.problem.remedy}
+        </Notice>
+        <Button kind="primary" disabled className="self-start">
+          Keep this change
+        </Button>
+      </>
     );
   const { title, facts, parts, sum, notes, stress, steps, reaches } = plan.value;
   const over = stress.filter((r) => r.verdict === 'over');

@@ -33,7 +33,7 @@ export function StepTable({
           <th className="pr-3 text-right font-normal">to</th>
           <th className="font-normal">Output is to be</th>
           <th className="font-normal">Read</th>
-          <th className="font-normal" />
+          <th className="font-normal">Verdict</th>
         </tr>
       </thead>
       <tbody>

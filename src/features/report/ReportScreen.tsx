@@ -15,6 +15,7 @@ import { Button } from '@/ui/Button';
 import { Choice, TextField } from '@/ui/Field';
 import { COMPLAINTS } from '@/wire/jobForm';
 import type { LedgerEntry } from '@/wire/ledger';
+import { Modified, Sweeps } from './Proofs';
 
 const SAFETY_TESTS = [
   'Earth continuity',
@@ -90,8 +91,12 @@ export function ReportScreen() {
       </section>
       <PartsFitted />
       {boards.map((home) => (
+        <Modified key={home.id} home={home} />
+      ))}
+      {boards.map((home) => (
         <ReadingsTable key={home.id} home={home} purpose="after-repair" title="After the repair" />
       ))}
+      <Sweeps />
       <Cautions />
       <SafetyTests />
     </article>
@@ -204,12 +209,13 @@ function PartsFitted() {
 function Cautions() {
   const { lines } = useJob();
   const skipped = linesOf<{ ref: string; reason: string }>(lines, 'check-skipped');
+  const powered = linesOf(lines, 'sweep-rows').length > 0;
   const overridden = linesOf<{ what: string; reason: string }>(lines, 'override');
   return (
     <section className="mb-4">
       <h2 className="font-semibold">Cautions</h2>
       <ul className="list-inside list-disc">
-        <li>Read cold only: nothing in this report was measured under power.</li>
+        {!powered && <li>Read cold only: nothing in this report was measured under power.</li>}
         {skipped.map(({ line, body }) => (
           <li key={line.id}>
             {body.ref} was not checked: {body.reason}.

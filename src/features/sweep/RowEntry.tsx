@@ -32,14 +32,14 @@ export function RowEntry({ sweep }: { sweep: KeptSweep }) {
     <form
       ref={form}
       aria-label="Next row"
-      className="flex items-end gap-2"
+      className="flex flex-wrap items-end gap-2"
       onSubmit={(e) => {
         e.preventDefault();
         keep();
       }}
     >
       {order.map((key, i) => (
-        <label key={key} className="min-w-0 flex-1 text-sm text-faint">
+        <label key={key} className="min-w-20 flex-1 text-sm text-faint">
           <span className="block truncate">
             {i === 0 ? 'set: ' : ''}
             {SWEEP_COLUMNS[key].words}
@@ -55,7 +55,7 @@ export function RowEntry({ sweep }: { sweep: KeptSweep }) {
           />
         </label>
       ))}
-      <label className="min-w-0 flex-1 text-sm text-faint">
+      <label className="min-w-20 flex-1 text-sm text-faint">
         note
         <input
           aria-label="note"

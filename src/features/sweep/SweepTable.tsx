@@ -100,9 +100,7 @@ export function SweepTable({
 
 function Figure({ value, unit, share = false }: { value: number | null; unit: Unit; share?: boolean }) {
   if (value === null) return <td />;
-  const parts = share
-    ? { figure: (100 * value).toFixed(1), unit: '%' }
-    : engineeringParts(value, unit, 4, true);
+  const parts = share ? { figure: (100 * value).toFixed(1), unit: '%' } : engineeringParts(value, unit, 4, true);
   return (
     <td className="figure pr-2 text-right whitespace-nowrap">
       {parts.figure}

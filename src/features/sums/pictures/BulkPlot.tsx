@@ -13,7 +13,13 @@ export function BulkPlot({ done, width }: { done: SumDone; width: number }) {
   const title = `Two half-waves: between ${formatQuantity(low, 'V')} and ${formatQuantity(high, 'V')}, the meter shows ${formatQuantity(mean, 'V')}`;
   return (
     <Plot title={title}>
-      <LineChart width={width} height={170} data={[...wave]} margin={{ top: 8, right: 60, bottom: 4, left: 4 }}>
+      <LineChart
+        accessibilityLayer={false}
+        width={width}
+        height={170}
+        data={[...wave]}
+        margin={{ top: 8, right: 60, bottom: 4, left: 4 }}
+      >
         <XAxis
           dataKey="x"
           type="number"

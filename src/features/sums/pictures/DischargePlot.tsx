@@ -12,6 +12,7 @@ export function DischargePlot({ done, width }: { done: SumDone; width: number })
   return (
     <Plot title={title}>
       <AreaChart
+        accessibilityLayer={false}
         width={width}
         height={170}
         data={[...dischargeCurve(done)]}

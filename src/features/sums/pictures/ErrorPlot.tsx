@@ -22,6 +22,7 @@ export function ErrorPlot({ done, width }: { done: SumDone; width: number }) {
   return (
     <Plot title="How far each series misses the wanted output, in per cent">
       <BarChart
+        accessibilityLayer={false}
         layout="vertical"
         width={width}
         height={120}

@@ -14,6 +14,7 @@ export function LossPlot({ done, width }: { done: SumDone; width: number }) {
   return (
     <Plot title={title}>
       <BarChart
+        accessibilityLayer={false}
         layout="vertical"
         width={width}
         height={130}

@@ -7,7 +7,7 @@ export const AXIS = { stroke: 'var(--faint)', tick: { fill: 'var(--faint)', font
 /** A plot with its words beside it for those who do not see it. */
 export function Plot({ title, children }: { title: string; children: ReactNode }) {
   return (
-    <figure className="mt-3" aria-label={title} role="img">
+    <figure className="mt-3" aria-label={title}>
       <figcaption className="text-sm text-faint">{title}</figcaption>
       {children}
     </figure>

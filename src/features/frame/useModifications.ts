@@ -3,9 +3,10 @@ import { linesOf } from '@/core/job';
 import { judgeSteps, keptStress } from '@/core/modify';
 import type { Change, StepResult } from '@/core/modify';
 import type { StressRow } from '@/core/stress';
-import { useJob } from '@/features/frame/JobContext';
-import { sweepsOf } from '@/features/frame/useSweeps';
-import type { KeptSweep } from '@/features/frame/useSweeps';
+import { useJob } from './JobContext';
+import type { JobBoard } from './JobContext';
+import { sweepsOf } from './useSweeps';
+import type { KeptSweep } from './useSweeps';
 import type { LedgerEntry } from '@/wire/ledger';
 
 type Body = Extract<LedgerEntry, { kind: 'modification' }>['body'];
@@ -23,9 +24,10 @@ export interface Modification {
   readonly verdict: { readonly verified: boolean; readonly words: string; readonly actor: string } | null;
 }
 
-/** The changes of the board worked on, newest first. */
-export function useModifications(): readonly Modification[] {
-  const { lines, active } = useJob();
+/** The changes of a board, newest first; of the board worked on unless told. */
+export function useModifications(home?: JobBoard): readonly Modification[] {
+  const { lines, active: current } = useJob();
+  const active = home ?? current;
   return useMemo(() => {
     const sweeps = sweepsOf(lines);
     const verdicts = linesOf<{ modification: string; verified: boolean; words: string }>(lines, 'modification-verdict');
