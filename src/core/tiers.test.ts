@@ -27,7 +27,7 @@ const TIERS: Readonly<Record<string, number>> = {
   substitute: 7,
   safety: 7,
   stress: 6,
-  figures: 8,
+  figures: 9,
   modify: 8,
   sweep: 3,
   diagnose: 8,

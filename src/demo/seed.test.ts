@@ -30,6 +30,7 @@ test('the demo is seeded once, its jobs at different steps, with readings of the
     'SP-119': 'safe',
     'SP-120': 'safe',
     'SP-121': 'safe',
+    'SP-122': 'probe',
   });
   const lamp = jobs.find((j) => j.job.tag === 'SP-118')!;
   expect(diagnosticReadings(lamp.lines, lamp.boards[0]!.id).length).toBeGreaterThan(1);

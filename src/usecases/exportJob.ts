@@ -1,8 +1,10 @@
+import type { Board } from '@/core/circuit';
 import { csvCell } from '@/core/csv';
 import { expectReading } from '@/core/expect';
-import { linesOf } from '@/core/job';
+import { boardEntries, linesOf } from '@/core/job';
 import type { ReadingBody } from '@/core/job';
 import { solverFor } from '@/core/meter';
+import { deriveBoard } from '@/core/trace';
 import { boardFromJson } from '@/wire/boardJson';
 import type { OpenJob } from './openJob';
 
@@ -22,15 +24,19 @@ interface ExportedReading {
 }
 
 /** Every standing reading of a job with what was to be expected there, oldest first. */
-export function exportReadings({ boards, lines }: OpenJob): readonly ExportedReading[] {
-  const solvers = new Map(
+export function exportReadings({ boards, starts, lines }: OpenJob): readonly ExportedReading[] {
+  const solved = (board: Board, label: string) => ({ board, label, solver: solverFor(board, []) });
+  const now = new Map(boards.map((b) => [b.id, solved(boardFromJson(b.content), b.label)] as const));
+  // What was read before the repair was read on the board as it came, without what was fitted or changed since.
+  const found = new Map(
     boards.map((b) => {
-      const board = boardFromJson(b.content);
-      return [b.id, { board, label: b.label, solver: solverFor(board, []) }] as const;
+      const start = starts[b.id];
+      const came = start ? deriveBoard(boardFromJson(start), boardEntries(lines, b.id, ['trace'])).board : null;
+      return [b.id, came ? solved(came, b.label) : now.get(b.id)!] as const;
     }),
   );
   return linesOf<ReadingBody>(lines, 'reading').flatMap(({ line, body }) => {
-    const at = solvers.get(line.boardId ?? '');
+    const at = (body.purpose === 'after-repair' ? now : found).get(line.boardId ?? '');
     if (
       !at ||
       !at.solver.network.nodeOfNet.has(body.red.toLowerCase()) ||

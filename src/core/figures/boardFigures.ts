@@ -193,25 +193,28 @@ function sheetFigures(board: Board, part: Part): readonly Figure[] {
   });
 }
 
-/** Turns ratios between windings of one core, from their inductances. */
+/** Turns ratios between windings of one core, either way round, from their inductances. */
 function turnFigures(board: Board): readonly Figure[] {
   return board.couplings.flatMap((k) => {
     const [a, b] = [findPart(board, k.first), findPart(board, k.second)];
-    if (a?.kind !== 'inductor' || b?.kind !== 'inductor' || b.value <= 0) return [];
-    const ratio = Math.sqrt(a.value / b.value);
-    return [
-      {
-        key: `${a.ref}/${b.ref}.turns`,
-        ref: a.ref,
-        net: null,
-        words: `${a.ref} over ${b.ref}, turns`,
-        unit: '1' as const,
-        value: ratio,
-        basis: a.basis === 'assumed' || b.basis === 'assumed' ? ('assumed' as const) : a.basis,
-        why: `√(${formatQuantity(a.value, 'H')} / ${formatQuantity(b.value, 'H')})`,
-        rank: 20,
-      },
-    ];
+    if (a?.kind !== 'inductor' || b?.kind !== 'inductor' || a.value <= 0 || b.value <= 0) return [];
+    const basis = weakestBasis([a.basis, b.basis]);
+    return (
+      [
+        [a, b],
+        [b, a],
+      ] as const
+    ).map(([over, under]) => ({
+      key: `${over.ref}/${under.ref}.turns`,
+      ref: over.ref,
+      net: null,
+      words: `${over.ref} over ${under.ref}, turns`,
+      unit: '1' as const,
+      value: Math.sqrt(over.value / under.value),
+      basis,
+      why: `√(${formatQuantity(over.value, 'H')} / ${formatQuantity(under.value, 'H')})`,
+      rank: 20,
+    }));
   });
 }
 

@@ -4,7 +4,8 @@ import { DOCK_MODULE } from '../../demo/boards/dockModule';
 import { ARCHETYPES, archetypeBoard } from '../archetype';
 import type { Board } from '../circuit';
 import { readNetlist } from '../netlist';
-import { boardFigures, figureOf, figuresFor } from '.';
+import { SUMS } from '../sums';
+import { boardFigures, figureOf, figuresFor, suggestFigures } from '.';
 
 function boardOf(text: string, more: Partial<Board> = {}): Board {
   const read = readNetlist(text);
@@ -76,4 +77,37 @@ test('parts that are not fitted have no figures; keys are unique and values fini
     expect(new Set(figures.map((f) => f.key.toLowerCase())).size).toBe(figures.length);
     expect(figures.filter((f) => !Number.isFinite(f.value) || f.value <= 0)).toEqual([]);
   }
+});
+
+describe('what a sum takes from the board in one touch', () => {
+  const value = (board: Board, sum: string): Readonly<Record<string, number>> =>
+    Object.fromEntries(Object.entries(suggestFigures(board, sum)).map(([k, key]) => [k, figureOf(board, key)!.value]));
+
+  test('the bulk capacitor and what may stand on it', () => {
+    expect(suggestFigures(lamp, 'discharge-time')).toEqual({ c: 'C1.value', vStart: 'C1.store' });
+    expect(value(lamp, 'bulk-ripple')).toMatchObject({ vac: 230, f: 50 });
+  });
+  test('the divider with its reference; not a leg of several parts', () => {
+    expect(value(dock, 'divider-retarget')).toEqual({ vRef: 1.22, rTop: 46.4e3, rBottom: 15e3 });
+    const twice = { ...dock, parts: [...dock.parts, { ...dock.parts.find((p) => p.ref === 'R4')!, ref: 'R9' }] };
+    expect(suggestFigures(twice, 'divider-retarget')['rBottom']).toBeUndefined();
+  });
+  test('the indicator with its diode, the flyback with its turns', () => {
+    expect(value(dock, 'resistor-heat')).toMatchObject({ vIn: 5, r: 330, pRated: 0.1 });
+    expect(value(lamp, 'flyback-stress')['n']).toBeCloseTo(4, 6);
+    expect(value(lamp, 'flyback-stress')).toMatchObject({ vOut: 24 });
+  });
+  test('every suggestion is an input of its sum, of its unit, on every typical circuit', () => {
+    for (const { name } of ARCHETYPES) {
+      const board = archetypeBoard(name)!;
+      for (const sum of SUMS)
+        for (const [key, figure] of Object.entries(suggestFigures(board, sum.name)))
+          expect([name, sum.name, key, figureOf(board, figure)?.unit]).toEqual([
+            name,
+            sum.name,
+            key,
+            sum.inputs.find((i) => i.key === key)?.unit,
+          ]);
+    }
+  });
 });

@@ -1,2 +1,3 @@
 export { boardFigures, figureOf, figuresFor } from './boardFigures';
 export type { Figure } from './boardFigures';
+export { suggestFigures } from './suggestFigures';

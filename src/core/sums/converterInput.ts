@@ -35,6 +35,7 @@ export const converterInput: SumDefinition = {
     'dropPower = (vIn - vOut) · iOut',
     'dropEfficiency = vOut / vIn',
   ],
+  fit: { dropR: 'near' },
   example: { vIn: 24, vOut: 5, iOut: 2, efficiency: 0.88 },
   compute({ vIn = 0, vOut = 0, iOut = 0, efficiency = 0 }) {
     const pOut = vOut * iOut;

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { SUMS, SUM_TASKS, derivation, resultText, runSum, searchSums, sumText } from '.';
+import { SUMS, SUM_TASKS, derivation, realPart, resultText, runSum, searchSums, sumText } from '.';
 
 interface Case {
   readonly name: string;
@@ -111,4 +111,27 @@ test.each([
 test('words that mean nothing here find nothing; no words find all', () => {
   expect(searchSums('marmalade')).toEqual([]);
   expect(searchSums('  ')).toHaveLength(31);
+});
+
+test('the real part to fit lies on the side that the sum asks for, and no nearer one does', () => {
+  const sense = SUMS.find((s) => s.name === 'sense-start')!;
+  for (const series of ['E12', 'E24', 'E96'] as const)
+    for (const value of [0.61, 1.2, 1.21, 4.69, 99.9, 9.95e3, 1e6]) {
+      const [above, below] = [realPart(sense, 'rMin', value, series)!, realPart(sense, 'rMax', value, series)!];
+      expect(above).toBeGreaterThanOrEqual(value * (1 - 1e-9));
+      expect(below).toBeLessThanOrEqual(value * (1 + 1e-9));
+      // Neighbours of a series are at most a step apart.
+      const step = { E12: 1.25, E24: 1.13, E96: 1.04 }[series];
+      expect([series, value, above / below <= step]).toEqual([series, value, true]);
+    }
+  expect(realPart(sense, 'dropAtMax', 1, 'E24')).toBeNull();
+  expect(realPart(sense, 'rMin', null, 'E24')).toBeNull();
+  expect(
+    realPart(
+      SUMS.find((s) => s.name === 'converter-input')!,
+      'dropR',
+      9.4,
+      'E24',
+    ),
+  ).toBe(9.1);
 });

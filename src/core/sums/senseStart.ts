@@ -26,6 +26,7 @@ export const senseStart: SumDefinition = {
     powerAtMax: 'power at the largest load',
   },
   steps: ['rMin = vBe / iMin', 'rMax = vDropMax / iMax', 'dropAtMax = iMax · rMin', 'powerAtMax = iMax² · rMin'],
+  fit: { rMin: 'above', rMax: 'below' },
   example: { vBe: 0.6, iMin: 0.5, iMax: 2, vDropMax: 2.5 },
   compute({ vBe = 0, iMin = 0, iMax = 0, vDropMax = 0 }) {
     if (iMax < iMin) return refuse(badInput('iMax', 'is below iMin'));

@@ -33,6 +33,7 @@ export const startupTime: SumDefinition = {
     'resistorPower = (vBulk - vRun)² / r',
     'rMax = (vBulk - vOn) / iStart',
   ],
+  fit: { rMax: 'below' },
   example: { r: 660e3, c: 22e-6, vBulk: 325, vOn: 16, iStart: 20e-6, vRun: 13 },
   compute({ r = 0, c = 0, vBulk = 0, vOn = 0, iStart = 0, vRun }) {
     if (vOn >= vBulk) return refuse(badInput('vOn', 'must be below vBulk'));

@@ -79,6 +79,8 @@ export interface SumDefinition {
   readonly lead: readonly string[];
   readonly resultWords: Readonly<Record<string, string>>;
   readonly steps: readonly SumStep[];
+  /** Results that a real part is to be fitted for: on which side of the figure it may lie. */
+  readonly fit?: Readonly<Record<string, 'near' | 'above' | 'below'>>;
   readonly example: Readonly<Record<string, SumGiven>>;
   compute(
     values: SumValues,

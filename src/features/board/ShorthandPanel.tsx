@@ -1,6 +1,7 @@
 'use client';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { boardNets, pinNames } from '@/core/circuit';
+import { boardFacts } from '@/core/job';
 import { KIND_WORDS, deriveBoard, readShorthand } from '@/core/trace';
 import type { TraceEntry } from '@/core/trace';
 import { STAGE_KINDS } from '@/core/stages';
@@ -105,7 +106,7 @@ export function Disagreements() {
   const { contradictions, questions, misfits } = active.trace;
   const textOf = (id: string): string => {
     const line = lines.find((l) => l.id === id);
-    return line?.entry.kind === 'trace' ? line.entry.body.text : 'on its way';
+    return line ? boardFacts(line.entry).join('; ') : 'on its way';
   };
   const withdraw = (id: string): void =>
     void addLine({ kind: 'reversal', body: { reason: 'withdrawn: it contradicts other facts' } }, active.id, id);

@@ -1,6 +1,6 @@
 'use client';
 import { useMemo, useState } from 'react';
-import { placesOnNet } from '@/core/circuit';
+import { netKey, placesOnNet } from '@/core/circuit';
 import { expectReading, judge } from '@/core/expect';
 import { faultWords } from '@/core/fault';
 import { linesOf } from '@/core/job';
@@ -139,7 +139,9 @@ function OnBoard({ id }: { id: string | null }) {
 
 function ReadingsTable({ home, purpose, title }: { home: JobBoard; purpose: 'probe' | 'after-repair'; title: string }) {
   const { lines } = useJob();
-  const { board, id } = home;
+  const { id } = home;
+  // What was read before the repair was read on the board as it came.
+  const board = purpose === 'probe' ? home.asFound : home.board;
   const solver = useMemo(() => solverFor(board, []), [board]);
   const rows = linesOf<ReadingBody>(lines, 'reading').filter(
     ({ line, body }) => line.boardId === id && (body.purpose === 'after-repair') === (purpose === 'after-repair'),
@@ -164,7 +166,8 @@ function ReadingsTable({ home, purpose, title }: { home: JobBoard; purpose: 'pro
         </thead>
         <tbody>
           {rows.map(({ line, body }) => {
-            const e = expectReading(board, solver, body.mode, body.red, body.black);
+            const there = [body.red, body.black].every((net) => solver.network.nodeOfNet.has(netKey(net)));
+            const e = there ? expectReading(board, solver, body.mode, body.red, body.black) : null;
             const seen = body.seen.kind === 'figure' ? { kind: 'figure' as const, value: body.seen.value } : body.seen;
             const place = (net: string): string => placesOnNet(board, net)[0]?.words ?? net;
             return (
@@ -173,8 +176,12 @@ function ReadingsTable({ home, purpose, title }: { home: JobBoard; purpose: 'pro
                 <td className="pr-2">{place(body.black)}</td>
                 <td className="pr-2">{body.mode === 'diode' ? 'diode test' : body.mode}</td>
                 <td className="figure text-right whitespace-nowrap">{seenWords(body.mode, body.seen)}</td>
-                <td className="figure pr-3 pl-3 text-right whitespace-nowrap">{expectedWords(e)}</td>
-                <td>{{ agree: '✓ agrees', disagree: '✕ disagrees', noted: '● noted' }[judge(e, seen)]}</td>
+                <td className="figure pr-3 pl-3 text-right whitespace-nowrap">{e ? expectedWords(e) : ''}</td>
+                <td>
+                  {e
+                    ? { agree: '✓ agrees', disagree: '✕ disagrees', noted: '● noted' }[judge(e, seen)]
+                    : 'not on this board any more'}
+                </td>
               </tr>
             );
           })}

@@ -1,7 +1,9 @@
 'use client';
 import { useState } from 'react';
 import type { Board } from '@/core/circuit';
-import { derivation, resultText, sumText } from '@/core/sums';
+import { figureOf, suggestFigures } from '@/core/figures';
+import { formatQuantity } from '@/core/quantity';
+import { derivation, realPart, resultText, sumText } from '@/core/sums';
 import type { SumDone } from '@/core/sums';
 import { useWidth } from '@/features/frame/useWidth';
 import { Button } from '@/ui/Button';
@@ -34,12 +36,21 @@ export function SumSheet({
   const bind = (key: string, figure: string, value: number): void => {
     onChange({ ...state, texts: without(state.texts, key), bound: { ...state.bound, [key]: { figure, value } } });
   };
+  const take = (keys: Readonly<Record<string, string>>): void => {
+    const bound: Record<string, { figure: string; value: number }> = { ...state.bound };
+    for (const [key, name] of Object.entries(keys)) {
+      const figure = board ? figureOf(board, name) : undefined;
+      if (figure) bound[key] = { figure: figure.key, value: figure.value };
+    }
+    onChange({ ...state, bound });
+  };
   const picked = picking === null ? undefined : sum.inputs.find((i) => i.key === picking);
   return (
     <section aria-label={sum.title}>
       <h1 className="mb-2 text-xl font-bold">{sum.title}</h1>
       <div className="grid grid-cols-[minmax(0,3fr)_minmax(0,2fr)] gap-5 max-lg:grid-cols-1">
         <div ref={left} className="min-w-0">
+          {board && <FromBoard sheet={sheet} board={board} onTake={take} />}
           {fields.map((field) => (
             <InputRow
               key={field.input.key}
@@ -99,6 +110,7 @@ function Results({ sheet: { sum, done, examples, missing, fields } }: { sheet: S
           <span className="figure block text-3xl" data-result={key}>
             {resultText(sum, key, done.results[key])}
           </span>
+          <RealPart sum={sum} name={key} value={done.results[key]} />
         </p>
       ))}
       {examples.length > 0 && (
@@ -114,12 +126,41 @@ function Results({ sheet: { sum, done, examples, missing, fields } }: { sheet: S
           <div key={key} className="contents">
             <dt className="text-faint">{sum.resultWords[key]}</dt>
             <dd className="figure text-right" data-result={key}>
-              {resultText(sum, key, done.results[key])}
+              {resultText(sum, key, done.results[key])} <RealPart sum={sum} name={key} value={done.results[key]} />
             </dd>
           </div>
         ))}
       </dl>
     </div>
+  );
+}
+
+/** The real part to fit for a result, where it is one. */
+function RealPart({ sum, name, value }: { sum: Sheet['sum']; name: string; value: unknown }) {
+  const part = realPart(sum, name, value, 'E24');
+  return part === null ? null : <span className="text-sm text-slate">fit {formatQuantity(part, 'ohm')} (E24)</span>;
+}
+
+/** Offers what the board knows for inputs that nobody touched, all in one touch. */
+function FromBoard({
+  sheet,
+  board,
+  onTake,
+}: {
+  sheet: Sheet;
+  board: Board;
+  onTake(keys: Readonly<Record<string, string>>): void;
+}) {
+  const offered = suggestFigures(board, sheet.sum.name);
+  const open = sheet.fields.filter((f) => f.example && offered[f.input.key] !== undefined).map((f) => f.input);
+  if (open.length === 0) return null;
+  return (
+    <Button
+      className="mb-1 w-full text-left"
+      onClick={() => onTake(Object.fromEntries(open.map(({ key }) => [key, offered[key]!])))}
+    >
+      <span className="text-brass">@</span> Take from the board: {open.map((i) => i.meaning).join(', ')}
+    </Button>
   );
 }
 
