@@ -408,3 +408,17 @@ test('sums, modifications and sweeps with something in them have no barrier in e
     }
   }
 });
+
+test('one touch takes what the board knows; what only the technician knows stays open', async ({ page }) => {
+  await open(page, '/jobs/SP-122/sums?sum=divider-retarget');
+  const take = page.getByRole('button', { name: /Take from the board/u });
+  await expect(take).toContainText('reference, upper resistor');
+  await take.click();
+  await expect(page.getByText('follows R3, resistance')).toBeVisible();
+  await expect(page.getByText('follows U1, feedback reference (confirmed)')).toBeVisible();
+  await page.getByLabel('wanted output').fill('6V6');
+  await expect(take).toHaveCount(0);
+  // 1.22 V, 46.4 kΩ over 15 kΩ: 15 kΩ in parallel with 39.3 kΩ would do.
+  await expect(page.getByText('worked with made-up figures')).toHaveCount(0);
+  await expect(page.getByRole('button', { name: 'Keep in the job log' })).toBeEnabled();
+});

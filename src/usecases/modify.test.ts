@@ -39,7 +39,7 @@ const versions = async (): Promise<readonly { version: number; origin: string }[
   (await db.pool.query('select version, origin from board_version where board_id = $1 order by version', [boardId]))
     .rows;
 
-const change: Change = {
+const change = {
   kind: 'output-voltage',
   rail: 'OUT+',
   return: 'GND',
@@ -48,9 +48,9 @@ const change: Change = {
   vTarget: 6.2,
   modify: 'bottom',
   series: 'E24',
-};
-async function modification(more: object = {}): Promise<LedgerEntry> {
-  const plan = planChange(await board(), change);
+} as const satisfies Change;
+async function modification(more: object = {}, vTarget = 6.2): Promise<LedgerEntry> {
+  const plan = planChange(await board(), { ...change, vTarget });
   if (!plan.ok) throw new Error(plan.problem.sentence);
   const { title, facts, parts, reaches, steps, sum } = plan.value;
   return {
@@ -118,10 +118,10 @@ test('another capacitor fitted is on the board as well, and undone with its line
 
 test('what does not fit the board, or says nothing, is refused and leaves no version', async () => {
   const before = await versions();
-  expect(await codeOf(write(await modification({ facts: ['R77.1 -- FB'] })))).toBe('no-such-place');
-  expect(await codeOf(write(await modification({ facts: ['# remark'] })))).toBe('shorthand');
-  expect(await codeOf(write(await modification({ sum: { name: 'moon-phase', inputs: {} } })))).toBe('unknown-sum');
-  expect(await codeOf(write(await modification(), { boardId: null }))).toBe('ledger_board_where_needed');
+  expect(await codeOf(write(await modification({ facts: ['R77.1 -- FB'] }, 6.6)))).toBe('no-such-place');
+  expect(await codeOf(write(await modification({ facts: ['# remark'] }, 6.6)))).toBe('shorthand');
+  expect(await codeOf(write(await modification({ sum: { name: 'moon-phase', inputs: {} } }, 6.6)))).toBe('unknown-sum');
+  expect(await codeOf(write(await modification({}, 6.6), { boardId: null }))).toBe('ledger_board_where_needed');
   expect(await versions()).toEqual(before);
 });
 

@@ -55,3 +55,10 @@ export function formatVolts(volts: number): string {
   if (Math.abs(volts) < 9.9995) return `${volts.toFixed(3)}${THIN_SPACE}V`;
   return formatQuantity(volts, 'V');
 }
+
+/** A figure without its unit, as a person would type it: `470u`, `2.2k`; read back by `parseQuantity`. */
+export function benchText(value: number): string {
+  if (value === 0) return '0';
+  const { figure, unit } = engineeringParts(value, 'V', 4);
+  return `${figure}${unit.replace('V', '').replace('µ', 'u')}`;
+}

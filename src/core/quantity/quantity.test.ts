@@ -1,4 +1,5 @@
 import {
+  benchText,
   engineeringParts,
   formatQuantity,
   formatVolts,
@@ -86,4 +87,18 @@ test('the seeded normal numbers have mean 0 and deviation 1', () => {
   // Standard error of the mean of 20,000 is 0.007.
   expect(Math.abs(mean)).toBeLessThan(0.03);
   expect(Math.abs(deviation - 1)).toBeLessThan(0.03);
+});
+
+test.each([
+  [470e-6, '470u'],
+  [2200, '2.2k'],
+  [10e3, '10k'],
+  [0, '0'],
+  [0.2, '200m'],
+  [1.22, '1.22'],
+  [3.3e6, '3.3M'],
+])('%p is typed as %p, and read back as it was', (value, text) => {
+  expect(benchText(value)).toBe(text);
+  const read = parseQuantity(text);
+  expect(read.ok && read.value.value).toBeCloseTo(value, 12);
 });

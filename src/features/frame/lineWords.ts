@@ -1,7 +1,8 @@
 import type { ExpectedReading } from '@/core/expect';
 import { formatQuantity, formatVolts } from '@/core/quantity';
 import { SUMS } from '@/core/sums';
-import { COLUMN_KEYS, SWEEP_COLUMNS, readSweepCsv } from '@/core/sweep';
+import { SWEEP_COLUMNS, readSweepCsv } from '@/core/sweep';
+import type { SweepColumn } from '@/core/sweep';
 import type { LedgerEntry } from '@/wire/ledger';
 
 /** A reading's figure as a meter shows it. */
@@ -75,13 +76,21 @@ export function lineWords(entry: LedgerEntry): { readonly head: string; readonly
 function sweepRowsWords(body: { readonly csv: string; readonly count: number }): { head: string; text: string } {
   if (body.count > 1) return { head: `${body.count} rows of a sweep`, text: '' };
   const [row] = readSweepCsv(body.csv, 'vin').rows;
-  const told = COLUMN_KEYS.flatMap((key) => {
-    const value = row?.[key];
-    return typeof value === 'number'
-      ? [`${SWEEP_COLUMNS[key].words} ${formatQuantity(value, SWEEP_COLUMNS[key].unit, 4)}`]
-      : [];
-  });
-  return { head: told.join(', '), text: row?.note ?? '' };
+  const told = (keys: readonly SweepColumn[]): string =>
+    keys
+      .flatMap((key) => {
+        const value = row?.[key];
+        return typeof value === 'number' ? [formatQuantity(value, SWEEP_COLUMNS[key].unit, 4)] : [];
+      })
+      .join(' ');
+  const [into, out, hertz, celsius] = [
+    told(['vin', 'iin']),
+    told(['vout', 'iout']),
+    told(['hertz']),
+    told(['celsius']),
+  ];
+  const words = [into && `in ${into}`, out && `out ${out}`, hertz, celsius && `${celsius} °C`];
+  return { head: words.filter(Boolean).join(', '), text: row?.note ?? '' };
 }
 
 /** An expected reading as a band. */

@@ -3,6 +3,7 @@ import { useMemo, useState } from 'react';
 import { boardNets } from '@/core/circuit';
 import { planChange } from '@/core/modify';
 import type { Change, LockPin } from '@/core/modify';
+import { benchText } from '@/core/quantity';
 import { useJob } from '@/features/frame/JobContext';
 import { Choice, TextField } from '@/ui/Field';
 import { figureOf } from './fields';
@@ -20,13 +21,13 @@ export function LockForm({ pins, onKept }: { pins: readonly LockPin[]; onKept():
   const text = (key: string, begin = ''): string => texts[key] ?? begin;
   const set = (key: string) => (e: { target: { value: string } }) =>
     setTexts((kept) => ({ ...kept, [key]: e.target.value }));
-  const begin = pin.vTh === null ? '' : String(pin.vTh);
+  const begin = pin.vTh === null ? '' : benchText(pin.vTh);
   const figures = {
     vTh: figureOf(text('th', begin), 'V'),
     vRise: figureOf(text('rise'), 'V'),
     vHyst: figureOf(text('hyst'), 'V', true),
     vBrownOut: figureOf(text('brown'), 'V', true),
-    rBottom: figureOf(text('bottom', String(lower)), 'ohm'),
+    rBottom: figureOf(text('bottom', benchText(lower)), 'ohm'),
   };
   const key = JSON.stringify([figures, series, hystNet, at]);
   const change = useMemo((): Change | null => {
@@ -68,7 +69,7 @@ export function LockForm({ pins, onKept }: { pins: readonly LockPin[]; onKept():
         <TextField
           label="Lower resistor"
           className="w-28"
-          value={text('bottom', String(lower))}
+          value={text('bottom', benchText(lower))}
           onChange={set('bottom')}
         />
         <Choice
@@ -86,7 +87,7 @@ export function LockForm({ pins, onKept }: { pins: readonly LockPin[]; onKept():
           value={hystNet}
           onChange={(e) => setHystNet(e.target.value)}
         >
-          <option value="">none: no hysteresis resistor</option>
+          <option value="">none</option>
           {boardNets(active.board).map((n) => (
             <option key={n}>{n}</option>
           ))}

@@ -2,7 +2,7 @@
 import { useState } from 'react';
 import { stepExpectation } from '@/core/modify';
 import type { StepResult } from '@/core/modify';
-import { formatQuantity } from '@/core/quantity';
+import { benchText, formatQuantity } from '@/core/quantity';
 import { EMPTY_ROW, writeSweepCsv } from '@/core/sweep';
 import type { KeptSweep } from '@/features/frame/useSweeps';
 import { useJob } from '@/features/frame/JobContext';
@@ -66,7 +66,7 @@ function StepEntry({ sweep, result, lit }: { sweep: KeptSweep; result: StepResul
   const { active, addLine } = useJob();
   const { setBy, set } = result.step;
   const [text, setText] = useState('');
-  const [really, setReally] = useState(String(set));
+  const [really, setReally] = useState(benchText(set));
   const field = useLitFocus<HTMLInputElement>(lit);
   const vout = figureOf(text, 'V', true);
   const at = figureOf(really, setBy === 'vin' ? 'V' : 'A', true);

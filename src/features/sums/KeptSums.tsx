@@ -1,10 +1,9 @@
 'use client';
 import type { Board } from '@/core/circuit';
 import { figureOf } from '@/core/figures';
-import { formatQuantity } from '@/core/quantity';
+import { benchText, formatQuantity } from '@/core/quantity';
 import { SUMS, resultText, runSum } from '@/core/sums';
 import type { SumGiven } from '@/core/sums';
-import { plainText } from './sheet';
 import type { SheetState } from './sheet';
 
 /** A sum in the job log: its inputs when it was kept, and the figures that some of them follow. */
@@ -68,10 +67,10 @@ function KeptRow({ kept, board, onOpen }: { kept: KeptSum; board: Board; onOpen(
       else
         texts[key] =
           typeof value === 'number'
-            ? plainText(value)
+            ? benchText(value)
             : typeof value === 'string'
               ? value
-              : value.map(plainText).join(', ');
+              : value.map(benchText).join(', ');
     }
     onOpen({ name: kept.name, texts, bound });
   };

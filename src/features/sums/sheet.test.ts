@@ -1,7 +1,8 @@
 import { readNetlist } from '@/core/netlist';
 import type { Board } from '@/core/circuit';
+import { benchText } from '@/core/quantity';
 import { SUMS } from '@/core/sums';
-import { emptySheet, plainText, readGiven, readSheet, sheetFromQuery, sheetQuery } from './sheet';
+import { emptySheet, readGiven, readSheet, sheetFromQuery, sheetQuery } from './sheet';
 import type { SheetState } from './sheet';
 
 function boardOf(text: string): Board {
@@ -92,7 +93,7 @@ test.each([
   [325, '325'],
   [0.2, '200m'],
 ])('%p is typed as %p and read back', (value, text) => {
-  expect(plainText(value)).toBe(text);
+  expect(benchText(value)).toBe(text);
   const volts = SUMS.find((s) => s.name === 'stored-energy')!.inputs[1]!;
   expect(readGiven(volts, text)).toBeCloseTo(value, 12);
 });

@@ -1,7 +1,7 @@
 import type { Board } from '@/core/circuit';
 import { figureOf } from '@/core/figures';
 import type { Figure } from '@/core/figures';
-import { formatQuantity, parseQuantity } from '@/core/quantity';
+import { benchText, formatQuantity, parseQuantity } from '@/core/quantity';
 import { SUMS, runSum } from '@/core/sums';
 import type { SumDefinition, SumDone, SumGiven, SumInput } from '@/core/sums';
 
@@ -54,7 +54,7 @@ export function readSheet(state: SheetState, board: Board | null): Sheet {
       const moved = figure.value === binding.value ? null : binding.value;
       return { ...blank, figure, moved, shown: formatQuantity(figure.value, input.unit, 4), value: figure.value };
     }
-    if (binding) return { ...blank, lost: binding.figure, text: plainText(binding.value), value: binding.value };
+    if (binding) return { ...blank, lost: binding.figure, text: benchText(binding.value), value: binding.value };
     const typed = state.texts[input.key];
     if (typed === undefined) {
       const begin = input.optional && optionalTouched ? undefined : sum.example[input.key];
@@ -77,9 +77,8 @@ export function readSheet(state: SheetState, board: Board | null): Sheet {
   const fields = read.map(({ value: _value, ...field }) =>
     field.input.key === at ? { ...field, error: problem!.sentence.replace(/^[^:]+: /u, '') } : field,
   );
-  const examples = fields.filter(
-    (f) => f.example && sum.inputs.find((i) => i.key === f.input.key)?.preset === undefined,
-  );
+  // A choice of words stands as it is shown; it is no made-up figure.
+  const examples = fields.filter((f) => f.example && f.input.preset === undefined && f.input.words === undefined);
   return { sum, fields, given, examples: examples.map((f) => f.input.key), missing, done: run?.ok ? run.value : null };
 }
 
@@ -114,15 +113,8 @@ function shownOf(input: SumInput, value: SumGiven | undefined): string {
 
 function givenText(value: SumGiven): string {
   if (typeof value === 'string') return value;
-  if (typeof value === 'number') return plainText(value);
-  return value.map(plainText).join(', ');
-}
-
-/** A figure as a person would type it: `470u`, `2.2k`. */
-export function plainText(value: number): string {
-  return formatQuantity(value, '1', 4).includes('e') || value === 0
-    ? String(value)
-    : formatQuantity(value, 'V', 4).replace(/V$/u, '').replace(/\s/gu, '').replace('µ', 'u');
+  if (typeof value === 'number') return benchText(value);
+  return value.map(benchText).join(', ');
 }
 
 /** The sheet as the query of a link: typed inputs as typed, bound ones as `@figure`. */

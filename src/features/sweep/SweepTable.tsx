@@ -45,10 +45,10 @@ export function SweepTable({
       aria-label="Rows of the sweep"
       onScroll={(e) => setTop(e.currentTarget.scrollTop)}
     >
-      <table className="w-full border-collapse" aria-rowcount={rows.length + 1}>
-        <thead className="sticky top-0 bg-raised text-sm text-faint">
+      <table className="w-full border-collapse text-sm" aria-rowcount={rows.length + 1}>
+        <thead className="sticky top-0 bg-raised text-sm leading-tight text-faint">
           <tr className="h-8">
-            <th className="w-12 pr-2 text-right font-normal">row</th>
+            <th className="w-9 pr-1 text-right font-normal">row</th>
             {used.map((k) => (
               <th key={k} className="pr-2 text-right font-normal">
                 {SWEEP_COLUMNS[k].words}
@@ -104,7 +104,7 @@ function Figure({ value, unit, share = false }: { value: number | null; unit: Un
   return (
     <td className="figure pr-2 text-right whitespace-nowrap">
       {parts.figure}
-      <span className="inline-block w-7 pl-1 text-left text-faint">{parts.unit}</span>
+      <span className="inline-block w-6 pl-0.5 text-left text-faint">{parts.unit}</span>
     </td>
   );
 }
