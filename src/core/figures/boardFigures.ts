@@ -69,7 +69,7 @@ function storeFigures(board: Board): readonly Figure[] {
       key: `${store.refs[0]}.store`,
       ref: store.refs[0]!,
       net: store.plus,
-      words: `may stand on ${store.refs[0]}`,
+      words: `what may stand on ${store.refs[0]}`,
       unit: 'V' as const,
       value: store.volts.nominal,
       basis: store.volts.basis,
