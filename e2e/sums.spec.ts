@@ -86,6 +86,7 @@ test('a discharge sum bound to the bulk capacitor follows when the capacitor tur
   await page.keyboard.type('C1 "100uF 450V"');
   await page.keyboard.press('Control+Enter');
   await expect(lines(page).first()).toContainText('C1 "100uF 450V"');
+  await expect(page.getByRole('navigation', { name: 'Steps of the job' })).toContainText('one has moved');
   await open(page, '/jobs/SP-118/sums');
   await expect.poll(async () => plain(await result(page, 'time').textContent())).toBe('948.7 ms');
   await expect(page.getByRole('status').filter({ hasText: 'was 150' })).toContainText('worked out anew');

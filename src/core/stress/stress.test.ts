@@ -181,6 +181,31 @@ test('a flyback’s output diode and switch feel a higher output', () => {
   expect(new Set(keys).size).toBe(keys.length);
 });
 
+test('a flyback’s other rails rise with the one that is set: the supply of its controller too', () => {
+  const fixtures = join(__dirname, '../../../fixtures/boards');
+  const labels = JSON.parse(readFileSync(join(fixtures, 'lamp-supply-24v.labels.json'), 'utf8')) as Pick<
+    Board,
+    'nameplate'
+  >;
+  const lamp = boardOf(readFileSync(join(fixtures, 'lamp-supply-24v.cir'), 'utf8'), labels.nameplate);
+  const supply = (volts: number): number => {
+    const row = railStress(lamp, { rail: 'OUT+', return: 'OUT-', volts }).find(
+      (r) => r.ref === 'U1' && r.why.includes('on VCC'),
+    )!;
+    expect(row.verdict).toBe('unknown');
+    expect(row.why).toContain('look its highest supply up');
+    return row.stress!;
+  };
+  // 0.6 of the output's turns: 24 V make some 14 V, and a quarter more makes a quarter more.
+  expect(supply(24)).toBeGreaterThan(13);
+  expect(supply(24)).toBeLessThan(14.5);
+  expect(supply(30) - supply(24)).toBeCloseTo(0.6 * 6, 6);
+  const c5 = (volts: number): string =>
+    railStress(lamp, { rail: 'OUT+', return: 'OUT-', volts }).find((r) => r.ref === 'C5')!.verdict;
+  // C5 holds 35 V, used to 28 V.
+  expect([c5(24), c5(50), c5(62)]).toEqual(['ok', 'tight', 'over']);
+});
+
 test('a bulk bus is held to the bulk derating, a relay’s contact is not vouched for', () => {
   const bus = boardOf(`t
 C1 OUT+ GND 220uF vr=450

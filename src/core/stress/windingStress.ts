@@ -1,16 +1,17 @@
 import { findPart, netKey } from '../circuit';
 import type { Board, Part } from '../circuit';
 import { formatQuantity } from '../quantity';
-import { findPowerPath } from '../stages';
+import { findPowerPath, recogniseStages } from '../stages';
 import type { PartsByNet } from './railNets';
-import { forwardVolts } from './railNets';
+import { capacitorKind } from './derating';
+import { farNet, forwardVolts } from './railNets';
 import type { RowMaker, StressRow } from './railStress';
 
 /**
  * Rectifiers that feed a rail from a winding, and the switch behind it: what the new volts mean for them.
  *
  * The diode sees the output and the primary's volts over the turns ratio (flyback). The drain sees the reflected
- * output besides; its leakage spike is not known here, so the switch is judged only where even without one it is over.
+ * output besides, and the rails of other windings rise with it; the switch’s leakage spike is not known here, so the switch is judged only where even without one it is over.
  */
 export function windingStress(
   board: Board,
@@ -49,6 +50,7 @@ export function windingStress(
       );
       const drain = switchOf(parts, primary.winding);
       if (!drain || peak === null) continue;
+      rows.push(...otherRails(board, parts, winding, diode, volts, row));
       const reflected = primary.ratio * (volts + forwardVolts(board, diode));
       const known = peak + reflected;
       const rated = drain.numbers['vr'];
@@ -58,6 +60,48 @@ export function windingStress(
     }
   }
   return rows;
+}
+
+/**
+ * What hangs on the other windings of a flyback: their rails rise with the one that is set, by turns.
+ * Source: in a flyback all windings hold the same volts per turn while they conduct.
+ */
+function otherRails(
+  board: Board,
+  parts: PartsByNet,
+  winding: Part,
+  diode: Part,
+  volts: number,
+  row: RowMaker,
+): readonly StressRow[] {
+  if (winding.kind !== 'inductor' || !recogniseStages(board).topology.includes('flyback')) return [];
+  const rows: StressRow[] = [];
+  for (const other of board.parts) {
+    if (other.kind !== 'inductor' || other === winding || !onOneCore(board, winding, other)) continue;
+    for (const end of other.nets.map(netKey)) {
+      const rectifier = (parts.get(end) ?? []).find((p) => p.kind === 'diode' && netKey(p.nets[0]!) === end);
+      if (!rectifier) continue;
+      const rail = netKey(rectifier.nets[1]!);
+      const turns = Math.sqrt(other.value / winding.value);
+      const there = (volts + forwardVolts(board, diode)) * turns - forwardVolts(board, rectifier);
+      const why = `${formatQuantity(there, 'V')} on ${rectifier.nets[1]} by turns (${turns.toPrecision(3)} of the output’s)`;
+      for (const part of parts.get(rail) ?? []) {
+        if (part.kind === 'capacitor' && other.nets.some((n) => netKey(n) === farNet(part, rail)))
+          rows.push(row(part.ref, 'voltage', capacitorKind(part, false), there, part.numbers['vr'], why));
+        if (part.kind === 'ic')
+          rows.push(row(part.ref, 'limit', 'limit', there, null, `${why}: look its highest supply up`));
+      }
+    }
+  }
+  return rows;
+}
+
+function onOneCore(board: Board, a: Part, b: Part): boolean {
+  const [x, y] = [a.ref.toLowerCase(), b.ref.toLowerCase()];
+  return board.couplings.some((k) => {
+    const pair = [k.first.toLowerCase(), k.second.toLowerCase()];
+    return pair.includes(x) && pair.includes(y);
+  });
 }
 
 function isCoupled(board: Board, winding: Part): boolean {

@@ -4,6 +4,7 @@ import { usePathname } from 'next/navigation';
 import { STEPS, STEP_NAMES, TOOLS } from '@/core/job';
 import type { Lamp } from '@/core/job';
 import { useJob } from './JobContext';
+import { useMovedSums } from './useMovedSums';
 
 const LAMP_WORDS: Readonly<Record<Lamp, string>> = { unlit: 'not begun', part: 'begun', lit: 'done' };
 
@@ -11,6 +12,7 @@ const LAMP_WORDS: Readonly<Record<Lamp, string>> = { unlit: 'not begun', part: '
 export function LampPost() {
   const { job, progress } = useJob();
   const path = usePathname();
+  const moved = useMovedSums();
   return (
     <nav
       aria-label="Steps of the job"
@@ -56,7 +58,14 @@ export function LampPost() {
                 <span aria-hidden className="figure w-[22px] text-center text-sm text-faint">
                   {key}
                 </span>
-                <span className="max-lg:sr-only">{name}</span>
+                <span className="max-lg:sr-only">
+                  {name}
+                  {tool === 'sums' && moved > 0 && (
+                    <span className="block text-xs font-normal text-brass">
+                      ▸ {moved === 1 ? 'one has moved' : `${moved} have moved`}
+                    </span>
+                  )}
+                </span>
               </Link>
             </li>
           );

@@ -3,10 +3,10 @@ import { CartesianGrid, Line, LineChart, ReferenceArea, ReferenceLine, XAxis, YA
 import { formatQuantity } from '@/core/quantity';
 import { SWEEP_COLUMNS, thinRows } from '@/core/sweep';
 import type { SweepColumn, SweepRow, SweepSetup } from '@/core/sweep';
+import { AXIS } from './plotLooks';
 
 /** More points than the plot has places for are thinned to the highest and lowest of each stretch. */
 const MOST_POINTS = 400;
-const AXIS = { stroke: 'var(--faint)', tick: { fill: 'var(--faint)', fontSize: 12 }, tickLine: false } as const;
 
 /** A sweep drawn: what was set along, what is claimed (or the output volts) up, the claimed figure as a line. */
 export function SweepPlot({

@@ -4,8 +4,8 @@ import { boardNets } from '@/core/circuit';
 import { findLockPins, planChange } from '@/core/modify';
 import type { Change, LoadPlace } from '@/core/modify';
 import { useJob } from '@/features/frame/JobContext';
+import { typedFigure } from '@/features/frame/typedFigure';
 import { Choice, TextField } from '@/ui/Field';
-import { figureOf } from './fields';
 import { PlanView } from './PlanView';
 
 /** Start on load: the loads it must and may see, the drop they allow, the net that wakes the converter. */
@@ -18,7 +18,7 @@ export function LoadForm({ places, onKept }: { places: readonly LoadPlace[]; onK
   const [wakes, setWakes] = useState(() => findLockPins(board)[0]?.net ?? boardNets(board)[0] ?? '');
   const set = (key: string) => (e: { target: { value: string } }) =>
     setTexts((kept) => ({ ...kept, [key]: e.target.value }));
-  const read = (key: string, unit: 'V' | 'A' | 'W'): number | null => figureOf(texts[key] ?? '', unit);
+  const read = (key: string, unit: 'V' | 'A' | 'W'): number | null => typedFigure(texts[key] ?? '', unit);
   const figures = {
     vBe: read('be', 'V'),
     iMin: read('min', 'A'),

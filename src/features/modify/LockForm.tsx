@@ -5,8 +5,8 @@ import { planChange } from '@/core/modify';
 import type { Change, LockPin } from '@/core/modify';
 import { benchText } from '@/core/quantity';
 import { useJob } from '@/features/frame/JobContext';
+import { typedFigure } from '@/features/frame/typedFigure';
 import { Choice, TextField } from '@/ui/Field';
-import { figureOf } from './fields';
 import { PlanView } from './PlanView';
 
 /** An under-voltage lock-out at an enable pin: where it starts, how much lower it stops. */
@@ -23,11 +23,11 @@ export function LockForm({ pins, onKept }: { pins: readonly LockPin[]; onKept():
     setTexts((kept) => ({ ...kept, [key]: e.target.value }));
   const begin = pin.vTh === null ? '' : benchText(pin.vTh);
   const figures = {
-    vTh: figureOf(text('th', begin), 'V'),
-    vRise: figureOf(text('rise'), 'V'),
-    vHyst: figureOf(text('hyst'), 'V', true),
-    vBrownOut: figureOf(text('brown'), 'V', true),
-    rBottom: figureOf(text('bottom', benchText(lower)), 'ohm'),
+    vTh: typedFigure(text('th', begin), 'V'),
+    vRise: typedFigure(text('rise'), 'V'),
+    vHyst: typedFigure(text('hyst'), 'V', true),
+    vBrownOut: typedFigure(text('brown'), 'V', true),
+    rBottom: typedFigure(text('bottom', benchText(lower)), 'ohm'),
   };
   const key = JSON.stringify([figures, series, hystNet, at]);
   const change = useMemo((): Change | null => {

@@ -90,6 +90,10 @@ function Proof({ modification: m, lit, over }: { modification: Modification; lit
   const [ref, width] = useWidth<HTMLDivElement>(680);
   const setBy = m.body.steps[0]?.setBy ?? 'vin';
   const on = m.body.steps.find((s) => !s.off);
+  const limit =
+    active.board.nameplate?.source === 'mains'
+      ? 'through a filament lamp, the leads clipped on while it is dead,'
+      : 'through a current limit';
   const begin = (): void => {
     const claimed =
       on === undefined
@@ -114,8 +118,8 @@ function Proof({ modification: m, lit, over }: { modification: Modification; lit
     return (
       <div className="mt-3">
         <p className="mb-2 text-sm text-faint">
-          {m.body.steps.length} steps prove it. It is powered while they are taken: through a current limit first,
-          without the customer’s load, and prove it discharged again afterwards.
+          {m.body.steps.length} steps prove it. It is powered while they are taken: {limit} first, without the
+          customer’s load, and prove it discharged again afterwards.
         </p>
         {m.verdict === null && (
           <Button kind={lit && !over ? 'primary' : 'plain'} autoFocus={lit && !over} disabled={over} onClick={begin}>

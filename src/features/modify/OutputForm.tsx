@@ -4,8 +4,8 @@ import { planChange } from '@/core/modify';
 import type { Change, Divider } from '@/core/modify';
 import { formatQuantity } from '@/core/quantity';
 import { useJob } from '@/features/frame/JobContext';
+import { typedFigure } from '@/features/frame/typedFigure';
 import { Choice, TextField } from '@/ui/Field';
-import { figureOf } from './fields';
 import { PlanView } from './PlanView';
 
 /** Another output voltage: the divider that sets it, the volts wanted, which leg is changed. */
@@ -18,12 +18,12 @@ export function OutputForm({ dividers, onKept }: { dividers: readonly Divider[];
   const [modify, setModify] = useState<'top' | 'bottom' | null>(null);
   const [series, setSeries] = useState<'E12' | 'E24' | 'E96'>('E24');
   const [load, setLoad] = useState('');
-  const vRef = reference === null ? divider.vRef : figureOf(reference, 'V');
-  const vTarget = figureOf(target, 'V');
+  const vRef = reference === null ? divider.vRef : typedFigure(reference, 'V');
+  const vTarget = typedFigure(target, 'V');
   const now = vRef === null ? null : vRef * (1 + divider.rTop / divider.rBottom);
   // In parallel is the lesser work: raising is done at the lower leg, lowering at the upper one.
   const leg = modify ?? (vTarget !== null && now !== null && vTarget < now ? 'top' : 'bottom');
-  const loadVolts = load === '' ? undefined : (figureOf(load, 'V') ?? undefined);
+  const loadVolts = load === '' ? undefined : (typedFigure(load, 'V') ?? undefined);
   const change = useMemo(
     (): Change | null =>
       vRef === null || vTarget === null

@@ -6,9 +6,9 @@ import { benchText, formatQuantity } from '@/core/quantity';
 import { EMPTY_ROW, writeSweepCsv } from '@/core/sweep';
 import type { KeptSweep } from '@/features/frame/useSweeps';
 import { useJob } from '@/features/frame/JobContext';
+import { typedFigure } from '@/features/frame/typedFigure';
 import { Button } from '@/ui/Button';
 import { useLitFocus } from '@/ui/useLitFocus';
-import { figureOf } from './fields';
 
 const SIGNS = { agrees: '✓ agrees', disagrees: '▨ disagrees', open: '' } as const;
 
@@ -68,8 +68,8 @@ function StepEntry({ sweep, result, lit }: { sweep: KeptSweep; result: StepResul
   const [text, setText] = useState('');
   const [really, setReally] = useState(benchText(set));
   const field = useLitFocus<HTMLInputElement>(lit);
-  const vout = figureOf(text, 'V', true);
-  const at = figureOf(really, setBy === 'vin' ? 'V' : 'A', true);
+  const vout = typedFigure(text, 'V', true);
+  const at = typedFigure(really, setBy === 'vin' ? 'V' : 'A', true);
   const keep = (): void => {
     if (vout === null || at === null) return;
     const csv = writeSweepCsv([{ ...EMPTY_ROW, [setBy]: at, vout }], false);

@@ -1,7 +1,23 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
+import { z } from 'zod';
 import type { Board } from '@/core/circuit';
 import { emptySheet, sheetFromQuery, sheetQuery } from './sheet';
 import type { SheetState } from './sheet';
+
+const Left = z.object({
+  name: z.string(),
+  texts: z.record(z.string(), z.string()),
+  bound: z.record(z.string(), z.object({ figure: z.string(), value: z.number() })),
+});
+
+/** The sheet as it was left in this browser; null where there is none that can be read. */
+function sheetLeft(place: string): SheetState | null {
+  try {
+    return Left.parse(JSON.parse(window.sessionStorage.getItem(`sheet ${place}`) ?? 'null'));
+  } catch {
+    return null;
+  }
+}
 
 /**
  * The sheet on the screen: from the link it came by, else as it was left (for each job by itself), else a first one.
@@ -14,10 +30,12 @@ export function useSheet(place: string, board: Board | null): readonly [SheetSta
     if (begun.current) return;
     begun.current = true;
     const linked = sheetFromQuery(new URLSearchParams(window.location.search), board);
-    const left = window.sessionStorage.getItem(`sheet ${place}`);
+    const left = sheetLeft(place);
+    // A link does not say what its figures were: what was left here does, where it is the same sheet.
+    const same = linked !== null && left !== null && sheetQuery(linked) === sheetQuery(left);
+    const first = same ? left : (linked ?? left);
     // What comes from the browser is there only after the page is.
-    if (linked) setState(linked);
-    else if (left !== null) setState(JSON.parse(left) as SheetState);
+    if (first) setState(first);
   }, [place, board]);
   const change = useCallback(
     (next: SheetState) => {

@@ -66,7 +66,7 @@ export function OneSweep({ sweep }: { sweep: KeptSweep }) {
           <h2 className="text-lg font-semibold">{setup.title}</h2>
           <p className="text-sm text-faint">
             {rows.length} {rows.length === 1 ? 'row' : 'rows'}, set by {SWEEP_COLUMNS[setup.setBy].words}. Paste a table
-            here at any time, or read one from a file.
+            here at any time, or read one from a file. It is read under power: prove it discharged again afterwards.
           </p>
         </div>
         <div className="flex shrink-0 gap-2">

@@ -1,12 +1,13 @@
 'use client';
 import { useMemo, useState } from 'react';
 import { linesOf } from '@/core/job';
-import { formatQuantity, parseQuantity } from '@/core/quantity';
+import { formatQuantity } from '@/core/quantity';
 import { runSum } from '@/core/sums';
 import type { SumGiven } from '@/core/sums';
 import { COLUMN_KEYS, SWEEP_COLUMNS } from '@/core/sweep';
 import type { SweepColumn, SweepSetup } from '@/core/sweep';
 import { useJob } from '@/features/frame/JobContext';
+import { typedFigure } from '@/features/frame/typedFigure';
 import { Button } from '@/ui/Button';
 import { Choice, TextField } from '@/ui/Field';
 
@@ -23,11 +24,8 @@ export function SetupForm({ onBegin }: { onBegin(setup: SweepSetup): void }) {
   const kept = useMemo(() => efficiencyKept(lines), [lines]);
   const [efficiency, setEfficiency] = useState<string | null>(null);
   const efficient = efficiency ?? (kept === null ? '' : (100 * kept).toFixed(1));
-  const figure = (text: string): number | null => {
-    const read = parseQuantity(text);
-    return read.ok && read.value.value > 0 ? read.value.value : null;
-  };
-  const value = figure(claimed);
+  const figure = (text: string): number | null => typedFigure(text, '1');
+  const value = typedFigure(claimed, SWEEP_COLUMNS[column].unit);
   const share = figure(efficient);
   const bad =
     (claimed !== '' && value === null) ||

@@ -3,7 +3,8 @@ import { Line, LineChart, ReferenceLine, XAxis, YAxis } from 'recharts';
 import { formatQuantity } from '@/core/quantity';
 import { bulkWave } from '@/core/sums';
 import type { SumDone } from '@/core/sums';
-import { AXIS, Plot, figureIn } from './plot';
+import { AXIS } from '@/features/frame/plotLooks';
+import { Plot, figureIn } from './plot';
 
 /** The bulk capacitor over two half-waves, the rectified mains behind it. */
 export function BulkPlot({ done, width }: { done: SumDone; width: number }) {

@@ -3,7 +3,8 @@ import { Area, AreaChart, ReferenceLine, XAxis, YAxis } from 'recharts';
 import { formatQuantity } from '@/core/quantity';
 import { dischargeCurve } from '@/core/sums';
 import type { SumDone } from '@/core/sums';
-import { AXIS, Plot, figureIn } from './plot';
+import { AXIS } from '@/features/frame/plotLooks';
+import { Plot, figureIn } from './plot';
 
 /** Volts over time with the line that is to be reached. */
 export function DischargePlot({ done, width }: { done: SumDone; width: number }) {

@@ -2,7 +2,8 @@
 import { Bar, BarChart, LabelList, ReferenceLine, XAxis, YAxis } from 'recharts';
 import { formatQuantity } from '@/core/quantity';
 import type { SumDone } from '@/core/sums';
-import { AXIS, Plot } from './plot';
+import { AXIS } from '@/features/frame/plotLooks';
+import { Plot } from './plot';
 
 /** How far each series of preferred values misses the wanted output. */
 export function ErrorPlot({ done, width }: { done: SumDone; width: number }) {

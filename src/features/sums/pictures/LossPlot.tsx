@@ -2,7 +2,8 @@
 import { Bar, BarChart, Legend, XAxis, YAxis } from 'recharts';
 import { formatQuantity } from '@/core/quantity';
 import type { SumDone } from '@/core/sums';
-import { AXIS, Plot, figureIn } from './plot';
+import { AXIS } from '@/features/frame/plotLooks';
+import { Plot, figureIn } from './plot';
 
 /** Where the loss goes with a lower diode and with a lower switch. */
 export function LossPlot({ done, width }: { done: SumDone; width: number }) {

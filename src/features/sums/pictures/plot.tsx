@@ -1,9 +1,6 @@
 'use client';
 import type { ReactNode } from 'react';
 
-/** Axis and grid looks shared by all plots. */
-export const AXIS = { stroke: 'var(--faint)', tick: { fill: 'var(--faint)', fontSize: 12 }, tickLine: false } as const;
-
 /** A plot with its words beside it for those who do not see it. */
 export function Plot({ title, children }: { title: string; children: ReactNode }) {
   return (

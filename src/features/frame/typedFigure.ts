@@ -2,7 +2,7 @@ import { parseQuantity } from '@/core/quantity';
 import type { Unit } from '@/core/quantity';
 
 /** A typed figure above zero (or zero where allowed) in a unit; null for what is none. */
-export function figureOf(text: string, unit: Unit, zero = false): number | null {
+export function typedFigure(text: string, unit: Unit, zero = false): number | null {
   const read = parseQuantity(text);
   if (!read.ok) return null;
   const { value, unit: written } = read.value;
