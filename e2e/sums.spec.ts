@@ -410,6 +410,23 @@ test('sums, modifications and sweeps with something in them have no barrier in e
   }
 });
 
+test('a picked part leads to its sums, a store to its discharge, with the figures in them', async ({ page }) => {
+  await open(page, '/jobs/SP-118/board');
+  await page.getByRole('tab', { name: 'Parts' }).click();
+  await page.getByRole('button', { name: 'C1', exact: true }).first().click();
+  await page
+    .getByRole('list', { name: 'Sums with this part' })
+    .getByRole('link', { name: /^Energy held/u })
+    .click();
+  await expect(page).toHaveURL(/sum=stored-energy/u);
+  // 150 µF at 373.4 V hold 10.45 J.
+  await expect.poll(async () => plain(await result(page, 'energy').textContent())).toBe('10.45 J');
+  await open(page, '/jobs/SP-120/safe');
+  await page.getByRole('link', { name: 'work it out' }).first().click();
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('Discharge a capacitor');
+  await expect(page.getByText('follows what may stand on')).toBeVisible();
+});
+
 test('one touch takes what the board knows; what only the technician knows stays open', async ({ page }) => {
   await open(page, '/jobs/SP-122/sums?sum=divider-retarget');
   const take = page.getByRole('button', { name: /Take from the board/u });

@@ -16,9 +16,7 @@ export function sumCommand(words: readonly string[]): number {
   if (option(args, 'list') !== undefined) {
     console.log(
       json
-        ? JSON.stringify(
-            SUMS.map(({ name, title, formula, source, inputs }) => ({ name, title, formula, source, inputs })),
-          )
+        ? JSON.stringify(SUMS.map(({ compute: _compute, ...told }) => told))
         : SUMS.map((s) => `${s.name.padEnd(16)} ${s.title}: ${s.formula}`).join('\n'),
     );
     return 0;

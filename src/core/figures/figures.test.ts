@@ -5,7 +5,7 @@ import { ARCHETYPES, archetypeBoard } from '../archetype';
 import type { Board } from '../circuit';
 import { readNetlist } from '../netlist';
 import { SUMS } from '../sums';
-import { boardFigures, figureOf, figuresFor, suggestFigures } from '.';
+import { boardFigures, figureOf, figuresFor, suggestFigures, sumsForPart } from '.';
 
 function boardOf(text: string, more: Partial<Board> = {}): Board {
   const read = readNetlist(text);
@@ -109,5 +109,38 @@ describe('what a sum takes from the board in one touch', () => {
             sum.inputs.find((i) => i.key === key)?.unit,
           ]);
     }
+  });
+});
+
+describe('the sums that a part asks for', () => {
+  const part = (ref: string) => dock.parts.find((p) => p.ref === ref)!;
+  test('a capacitor its discharge, from what may stand on it', () => {
+    const [discharge] = sumsForPart(
+      lamp,
+      lamp.parts.find((p) => p.ref === 'C1')!,
+    );
+    expect(discharge).toEqual({ sum: 'discharge-time', figures: { c: 'C1.value', vStart: 'C1.store' } });
+    // Of another capacitor's volts it takes nothing.
+    expect(sumsForPart(dock, part('C6'))[0]!.figures).toEqual({ c: 'C6.value' });
+  });
+  test('a resistor its heat, with its own rating', () => {
+    expect(sumsForPart(dock, part('R5'))[0]).toMatchObject({
+      sum: 'resistor-heat',
+      figures: { r: 'R5.value', pRated: 'R5.pr' },
+    });
+  });
+  test('other parts, and what is not fitted, none', () => {
+    expect(sumsForPart(dock, part('D2'))).toEqual([]);
+    expect(sumsForPart(dock, { ...part('C4'), fitted: false })).toEqual([]);
+  });
+  test('each is a sum, its inputs are of the figure’s unit', () => {
+    for (const p of [...dock.parts, ...lamp.parts])
+      for (const { sum, figures } of sumsForPart(dock.parts.includes(p) ? dock : lamp, p)) {
+        const known = SUMS.find((s) => s.name === sum)!;
+        for (const [input, key] of Object.entries(figures))
+          expect(figureOf(dock.parts.includes(p) ? dock : lamp, key)!.unit).toBe(
+            known.inputs.find((i) => i.key === input)!.unit,
+          );
+      }
   });
 });

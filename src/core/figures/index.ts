@@ -1,3 +1,5 @@
 export { boardFigures, figureOf, figuresFor } from './boardFigures';
 export type { Figure } from './boardFigures';
 export { suggestFigures } from './suggestFigures';
+export { sumsForPart } from './sumsForPart';
+export type { PartSum } from './sumsForPart';

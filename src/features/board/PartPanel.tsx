@@ -4,6 +4,7 @@ import type { FormEvent } from 'react';
 import { keyText, marking, netKey, pinNames, pinsOnNet, placesOnNet } from '@/core/circuit';
 import type { Board, Part } from '@/core/circuit';
 import { expectReading } from '@/core/expect';
+import { sumsForPart } from '@/core/figures';
 import { impliedValues } from '@/core/imply';
 import { linesOf } from '@/core/job';
 import type { ReadingBody } from '@/core/job';
@@ -12,6 +13,7 @@ import type { RankedReading } from '@/core/marking';
 import { netlistText } from '@/core/netlist';
 import { engineeringParts, formatQuantity, parseQuantity } from '@/core/quantity';
 import { useJob } from '@/features/frame/JobContext';
+import { SumLink } from '@/features/frame/SumLink';
 import { expectedWords, seenWords } from '@/features/frame/lineWords';
 import type { Selection } from '@/features/schematic/Schematic';
 import { shortValue } from '@/core/schematic';
@@ -67,8 +69,24 @@ export function PartPanel({
         ))}
       </ul>
       {part.fitted && <Expectations board={board} boardId={boardId} part={part} />}
+      <PartSums board={board} part={part} />
       <OnMyBoard board={board} boardId={boardId} part={part} />
     </section>
+  );
+}
+
+/** Sums that this part asks for, its figures in them already. */
+function PartSums({ board, part }: { board: Board; part: Part }) {
+  const sums = useMemo(() => sumsForPart(board, part), [board, part]);
+  if (sums.length === 0) return null;
+  return (
+    <ul aria-label="Sums with this part" className="text-sm">
+      {sums.map(({ sum, figures }) => (
+        <li key={sum}>
+          <SumLink sum={sum} figures={figures} />
+        </li>
+      ))}
+    </ul>
   );
 }
 

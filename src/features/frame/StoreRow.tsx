@@ -2,10 +2,11 @@
 import { useState } from 'react';
 import type { FormEvent } from 'react';
 import { placesOnNet } from '@/core/circuit';
-import { formatQuantity, formatVolts, parseQuantity } from '@/core/quantity';
+import { benchText, formatQuantity, formatVolts, parseQuantity } from '@/core/quantity';
 import { PROOF_MINUTES } from '@/core/safety';
 import type { StoreState } from '@/core/safety';
-import { useJob } from '@/features/frame/JobContext';
+import { useJob } from './JobContext';
+import { SumLink } from './SumLink';
 import { Button } from '@/ui/Button';
 import { TextField, Tick } from '@/ui/Field';
 
@@ -29,7 +30,7 @@ export function StoreRow({
   locked: boolean;
   now: number;
 }) {
-  const { boards, addLine } = useJob();
+  const { boards, active, addLine } = useJob();
   const { store, proof } = state;
   const [text, setText] = useState('');
   const [proved, setProved] = useState(false);
@@ -82,6 +83,23 @@ export function StoreRow({
             Empty it through <span className="figure">{formatQuantity(discharge.ohms, 'ohm')}</span> rated{' '}
             {formatQuantity(discharge.ratedVolts, 'V')}, {formatQuantity(discharge.peakWatts, 'W')} for an instant,
             about {formatQuantity(Math.max(discharge.seconds, 0.1), 's', 2)}
+            {home.id === active.id && (
+              <>
+                {' '}
+                (
+                <SumLink
+                  sum="discharge-time"
+                  figures={{
+                    c: `${store.refs[0]}.${store.refs.length > 1 ? 'bank' : 'value'}`,
+                    vStart: `${store.refs[0]}.store`,
+                  }}
+                  typed={{ r: benchText(discharge.ohms), vSafe: '0.2' }}
+                >
+                  work it out
+                </SumLink>
+                )
+              </>
+            )}
             {discharge.lamp !== null && <>, or {discharge.lamp} (an LED lamp does not empty it)</>}. Then read it: red
             on {place(store.plus)}, black on {place(store.minus)}.
           </p>

@@ -27,13 +27,15 @@ export function SetupForm({ onBegin }: { onBegin(setup: SweepSetup): void }) {
   const figure = (text: string): number | null => typedFigure(text, '1');
   const value = typedFigure(claimed, SWEEP_COLUMNS[column].unit);
   const share = figure(efficient);
+  const percentError = (text: string, empty: boolean): string | undefined => {
+    const read = figure(text);
+    return (empty && text === '') || (read !== null && read <= 100) ? undefined : 'A figure up to 100.';
+  };
   const bad =
     (claimed !== '' && value === null) ||
-    figure(sag) === null ||
-    figure(tolerance) === null ||
-    figure(sag)! > 100 ||
-    figure(tolerance)! > 100 ||
-    (efficient !== '' && (share === null || share > 100));
+    percentError(tolerance, false) !== undefined ||
+    percentError(sag, false) !== undefined ||
+    percentError(efficient, true) !== undefined;
   const name = title.trim() || `${SWEEP_COLUMNS[column].words} by ${SWEEP_COLUMNS[setBy].words}`;
   return (
     <form
@@ -80,6 +82,7 @@ export function SetupForm({ onBegin }: { onBegin(setup: SweepSetup): void }) {
           className="w-24"
           value={claimed}
           onChange={(e) => setClaimed(e.target.value)}
+          error={claimed !== '' && value === null ? 'Write it like 5 or 4V98.' : undefined}
           hint={
             value !== null && SWEEP_COLUMNS[column].unit !== '1'
               ? formatQuantity(value, SWEEP_COLUMNS[column].unit, 4)
@@ -91,13 +94,21 @@ export function SetupForm({ onBegin }: { onBegin(setup: SweepSetup): void }) {
           className="w-24"
           value={tolerance}
           onChange={(e) => setTolerance(e.target.value)}
+          error={percentError(tolerance, false)}
         />
-        <TextField label="Sag limit, %" className="w-24" value={sag} onChange={(e) => setSag(e.target.value)} />
+        <TextField
+          label="Sag limit, %"
+          className="w-24"
+          value={sag}
+          onChange={(e) => setSag(e.target.value)}
+          error={percentError(sag, false)}
+        />
         <TextField
           label="Efficiency by the sum, %"
           className="w-44"
           value={efficient}
           onChange={(e) => setEfficiency(e.target.value)}
+          error={percentError(efficient, true)}
           hint={kept === null ? 'unknown' : 'from the sum kept in this job'}
         />
       </div>
