@@ -428,15 +428,24 @@ test('a picked part leads to its sums, a store to its discharge, with the figure
 });
 
 test('one touch takes what the board knows; what only the technician knows stays open', async ({ page }) => {
-  await open(page, '/jobs/SP-122/sums?sum=divider-retarget');
+  await moduleJob(page, 'SM-1');
+  await open(page, '/jobs/SM-1/board');
+  await page.getByRole('tab', { name: 'Type' }).click();
+  await page.getByRole('textbox', { name: 'Bench shorthand' }).focus();
+  await page.keyboard.type('U1 FB ref 1.22 V');
+  await page.keyboard.press('Control+Enter');
+  await expect(lines(page).first()).toContainText('U1 FB ref 1.22 V');
+  await open(page, '/jobs/SM-1/sums?sum=divider-retarget');
   const take = page.getByRole('button', { name: /Take from the board/u });
-  await expect(take).toContainText('reference, upper resistor');
+  await expect(take).toContainText('reference, upper resistor, lower resistor');
   await take.click();
   await expect(page.getByText('follows R3, resistance')).toBeVisible();
   await expect(page.getByText('follows U1, feedback reference (confirmed)')).toBeVisible();
   await page.getByLabel('wanted output').fill('6V6');
+  await page.getByLabel('which resistor is changed').selectOption('bottom');
   await expect(take).toHaveCount(0);
-  // 1.22 V, 46.4 kΩ over 15 kΩ: 15 kΩ in parallel with 39.3 kΩ would do.
   await expect(page.getByText('worked with made-up figures')).toHaveCount(0);
   await expect(page.getByRole('button', { name: 'Keep in the job log' })).toBeEnabled();
+  // 46.4 k / (6.6 / 1.22 - 1) = 10.52 k wanted: 15 k in parallel with 35.24 k.
+  await expect.poll(async () => plain(await result(page, 'exact').textContent())).toBe('35.24 kΩ');
 });

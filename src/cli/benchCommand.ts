@@ -6,6 +6,7 @@ import { decisionMs, dictionaryCost, solveRate } from '../../bench/dictionaryBen
 import { EXAMPLE_BOARDS, exampleBoard, exampleLabels } from '../../bench/exampleBoards';
 import { layoutMs } from '../../bench/layoutTime';
 import { stageAccuracy } from '../../bench/stageAccuracy';
+import { sweepTime } from '../../bench/sweepTime';
 import { touchesPerPin } from '../../bench/touches';
 import { fixedOrder, isolate, randomOrder, referenceDepth } from '../../bench/isolation';
 import { option, readArguments } from './arguments';
@@ -23,11 +24,16 @@ export async function benchCommand(words: readonly string[]): Promise<number> {
     rows.push(row);
   }
   const pooled = pooledTouches(rows);
-  if (json) console.log(JSON.stringify({ boards: rows, touches: pooled }));
-  else
+  const sweep = sweepTime();
+  if (json) console.log(JSON.stringify({ boards: rows, touches: pooled, sweep }));
+  else {
     console.log(
       `touches per pin, all boards: proposals ${pooled.ours.toFixed(2)}, representatives ${pooled.representatives.toFixed(2)} (ratio ${(pooled.ours / pooled.representatives).toFixed(2)})`,
     );
+    console.log(
+      `sweep of 5000 rows: read ${sweep.readMs.toFixed(1)} ms, derived and judged ${sweep.judgeMs.toFixed(1)} ms; a modification worked out ${sweep.planMs.toFixed(1)} ms`,
+    );
+  }
   return 0;
 }
 

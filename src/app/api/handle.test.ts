@@ -47,6 +47,16 @@ test.each([
   expect(begun).toBe(false);
 });
 
+test('one kind of body may be longer than the others', async () => {
+  const mostFor = (raw: unknown): number => ((raw as { words?: string }).words?.startsWith('rows') ? 900 : 100);
+  const status = async (words: string): Promise<number> =>
+    (await handleChange(request(JSON.stringify({ words })), Body, 1000, async () => 1, mostFor)).status;
+  expect(await status(`rows${'x'.repeat(500)}`)).toBe(200);
+  expect(await status('x'.repeat(500))).toBe(413);
+  expect(await status('x'.repeat(50))).toBe(200);
+  expect(await status(`rows${'x'.repeat(990)}`)).toBe(413);
+});
+
 test('a request without an origin is refused', async () => {
   const bare = new Request('http://127.0.0.1:4730/api/x', { method: 'POST', body: '{"words":"x"}' });
   expect((await handleChange(bare, Body, 1000, async () => 1)).status).toBe(403);

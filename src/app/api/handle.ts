@@ -57,15 +57,26 @@ async function limitedBytes(request: Request, mostBytes: number): Promise<Buffer
   return Buffer.concat(chunks);
 }
 
+function tooLarge(mostBytes: number): NextResponse {
+  return refusedWith({
+    code: 'too-large',
+    sentence: `This is larger than ${Math.round(mostBytes / 1000)} kB.`,
+    remedy: 'Nothing was taken. Send a smaller file.',
+  });
+}
+
 /**
  * Serves a change: checks the origin, reads at most `mostBytes`, checks the body against its schema, runs the work
  * and turns what it throws into an answer.
+ *
+ * mostFor  a lower limit of bytes for what kind of body it turns out to be.
  */
 export async function handleChange<T, R>(
   request: Request,
   schema: z.ZodType<T>,
   mostBytes: number,
   work: (body: T) => Promise<R>,
+  mostFor: (raw: unknown) => number = () => mostBytes,
 ): Promise<NextResponse> {
   if (!sameOrigin(request)) {
     return refusedWith({
@@ -75,19 +86,14 @@ export async function handleChange<T, R>(
     });
   }
   const bytes = await limitedBytes(request, mostBytes);
-  if (bytes === null) {
-    return refusedWith({
-      code: 'too-large',
-      sentence: `This is larger than ${Math.round(mostBytes / 1000)} kB.`,
-      remedy: 'Nothing was taken. Send a smaller file.',
-    });
-  }
+  if (bytes === null) return tooLarge(mostBytes);
   let raw: unknown;
   try {
     raw = JSON.parse(bytes.toString('utf8'));
   } catch {
     return refusedWith({ code: 'bad-request', sentence: 'The request is not JSON.', remedy: 'Nothing was changed.' });
   }
+  if (bytes.byteLength > mostFor(raw)) return tooLarge(mostFor(raw));
   const parsed = schema.safeParse(raw);
   if (!parsed.success) {
     const issues = parsed.error.issues.slice(0, 8).map((i) => ({ path: i.path.join('.'), message: i.message }));
