@@ -441,8 +441,8 @@ test('one touch takes what the board knows; what only the technician knows stays
   await take.click();
   await expect(page.getByText('follows R3, resistance')).toBeVisible();
   await expect(page.getByText('follows U1, feedback reference (confirmed)')).toBeVisible();
-  await page.getByLabel('wanted output').fill('6V6');
-  await page.getByLabel('which resistor is changed').selectOption('bottom');
+  await page.getByLabel('wanted output', { exact: true }).fill('6V6');
+  await page.getByLabel('which resistor is changed', { exact: true }).selectOption('bottom');
   await expect(take).toHaveCount(0);
   await expect(page.getByText('worked with made-up figures')).toHaveCount(0);
   await expect(page.getByRole('button', { name: 'Keep in the job log' })).toBeEnabled();

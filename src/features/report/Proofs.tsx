@@ -44,21 +44,15 @@ export function Sweeps() {
     <section className="mb-4">
       <h2 className="font-semibold">Sweeps</h2>
       {sweeps.map((s) => (
-        <div key={s.id} className="mb-3 break-inside-avoid">
+        <div key={s.id} className="break-inside-avoid text-sm">
           <p>
-            {s.setup.title}, {s.rows.length} {s.rows.length === 1 ? 'row' : 'rows'}
-          </p>
-          <ul className="list-inside list-disc">
+            {s.setup.title}, {s.rows.length} {s.rows.length === 1 ? 'row' : 'rows'}.{' '}
             {judgeSweep(s.setup, s.rows)
               .filter((v) => v.verdict !== 'open')
-              .map((v) => (
-                <li key={v.what}>
-                  {v.verdict === 'ok' ? 'Within: ' : 'Not within: '}
-                  {v.words}
-                </li>
-              ))}
-          </ul>
-          <SweepPlot setup={s.setup} rows={s.rows} width={PLOT_WIDTH} height={170} />
+              .map((v) => `${v.verdict === 'ok' ? 'Within' : 'Not within'}: ${v.words}.`)
+              .join(' ')}
+          </p>
+          <SweepPlot setup={s.setup} rows={s.rows} width={PLOT_WIDTH} height={88} />
         </div>
       ))}
     </section>
