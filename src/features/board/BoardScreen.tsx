@@ -92,7 +92,7 @@ export function BoardScreen() {
                   role="tab"
                   aria-selected={table === name}
                   onClick={() => setTable(name)}
-                  className={`px-3 py-1 ${table === name ? 'bg-raised font-semibold' : 'text-faint'}`}
+                  className={`py-1 ${wide ? 'px-3' : 'px-2 text-sm'} ${table === name ? 'bg-raised font-semibold' : 'text-faint'}`}
                 >
                   {words}
                 </button>
