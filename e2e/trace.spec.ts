@@ -110,8 +110,12 @@ test('a line is undone from the log, and the board follows', async ({ page }) =>
   await page.keyboard.insertText('R1 472 A B\nR2 103 B C\nR3 103 C D');
   await page.keyboard.press('Control+Enter');
   await expect(page.getByText('3 parts on')).toBeVisible();
+  // The part is drawn before it is taken back: the drawing must not outlive its board.
+  const drawing = page.getByRole('img', { name: /Schematic/u });
+  await expect(drawing).toContainText('R3', { timeout: 30_000 });
   await page.getByRole('button', { name: 'Undo: R3 103 C D' }).click();
   await expect(page.getByText('2 parts on')).toBeVisible();
+  await expect(drawing).not.toContainText('R3');
   // Facts that disagree are named, and one can be withdrawn.
   await page.getByRole('tab', { name: 'Type' }).click();
   await page.getByRole('textbox', { name: 'Bench shorthand' }).focus();

@@ -40,7 +40,8 @@ export function Schematic({
   onHoverPart?: ((ref: string | undefined) => void) | undefined;
   height: number;
 }) {
-  const { layout, islands, failed } = useSchematicLayout(board);
+  const { drawn: laid, failed } = useSchematicLayout(board);
+  const layout = laid?.layout ?? null;
   const [large, setLarge] = useState(false);
   const height = large ? 690 : given;
   const frame = useRef<HTMLDivElement>(null);
@@ -78,7 +79,7 @@ export function Schematic({
   }
 
   if (failed) return <p className="p-3 text-faint">The schematic could not be laid out. The tables hold everything.</p>;
-  if (!layout || !shown) return <p className="p-3 text-faint">Drawing the schematic …</p>;
+  if (!laid || !layout || !shown) return <p className="p-3 text-faint">Drawing the schematic …</p>;
   const onDown = (event: ReactPointerEvent): void => {
     drag.current = { x: event.clientX, y: event.clientY, view: shown };
   };
@@ -112,10 +113,10 @@ export function Schematic({
         <g transform={`translate(${shown.x} ${shown.y}) scale(${shown.scale})`}>
           <Drawing
             layout={layout}
-            board={board}
+            board={laid.board}
             selection={selection}
             byPart={byPart}
-            islands={islands}
+            islands={laid.islands}
             onPickPart={onPickPart}
             onPickNet={onPickNet}
             lit={lit}

@@ -10,22 +10,25 @@ import type { SchematicLayout } from './elkLayout';
 
 let engine: InstanceType<typeof ELK> | null = null;
 
-/** Lays a board's schematic out in a worker; null until it is there. */
-export function useSchematicLayout(board: Board): {
-  readonly layout: SchematicLayout | null;
+/** A layout with the board that it is of: while another is being laid out, the drawing stays that of the old board. */
+interface Drawn {
+  readonly layout: SchematicLayout;
+  readonly board: Board;
   readonly islands: readonly IslandFinding[];
-  readonly failed: boolean;
-} {
+}
+
+/** Lays a board's schematic out in a worker; null until it is there. */
+export function useSchematicLayout(board: Board): { readonly drawn: Drawn | null; readonly failed: boolean } {
   const map = useMemo(() => recogniseStages(board), [board]);
   const graph = useMemo(() => schematicGraph(board, map), [board, map]);
-  const [layout, setLayout] = useState<SchematicLayout | null>(null);
+  const [drawn, setDrawn] = useState<Drawn | null>(null);
   const [failed, setFailed] = useState(false);
   useEffect(() => {
     let stale = false;
     engine ??= new ELK({ workerUrl: '/elk-worker.min.js' });
     layOut(graph, engine)
-      .then((done) => {
-        if (!stale) setLayout(done);
+      .then((layout) => {
+        if (!stale) setDrawn({ layout, board, islands: map.islands });
       })
       .catch(() => {
         if (!stale) setFailed(true);
@@ -33,6 +36,6 @@ export function useSchematicLayout(board: Board): {
     return () => {
       stale = true;
     };
-  }, [graph]);
-  return { layout, islands: map.islands, failed };
+  }, [graph, board, map]);
+  return { drawn, failed };
 }
