@@ -295,9 +295,6 @@ test('a sweep is typed row by row, judged and exported; a bad figure is not kept
 
 test('five thousand rows pasted or read from a file: no long task, bad rows named, the rest kept', async ({ page }) => {
   await moduleJob(page, 'SW-2');
-  await open(page, '/jobs/SW-2/sweep');
-  await page.getByRole('button', { name: 'Begin the sweep' }).click();
-  await expect(page.getByLabel('output amps', { exact: true })).toBeFocused();
   const table = (bad: readonly number[]): string =>
     [
       'output amps\tinput volts\tinput amps\toutput volts\tnote',
@@ -308,11 +305,19 @@ test('five thousand rows pasted or read from a file: no long task, bad rows name
       ),
     ].join('\n');
   const worst: number[] = [];
+  // Each time the first import of a fresh page, with all that is drawn for the first time.
   for (let round = 0; round < 3; round++) {
+    await open(page, '/jobs/SW-2/sweep');
+    if (round > 0) await page.getByLabel('Sweep shown').selectOption('new');
+    await page.getByLabel('Name').fill(`round ${round}`);
+    await page.getByRole('button', { name: 'Begin the sweep' }).click();
+    await expect(page.getByRole('heading', { name: `round ${round}` })).toBeVisible();
+    await expect(page.getByLabel('output amps', { exact: true })).toBeFocused();
+    await page.waitForTimeout(300);
     const busiest = await watchTasks(page);
     await paste(page, table([]));
-    await expect(page.getByText(`${(round + 1) * 5000} rows, set by`)).toBeVisible();
-    await page.waitForTimeout(300);
+    await expect(page.getByText('5000 rows, set by')).toBeVisible();
+    await page.waitForTimeout(400);
     worst.push(await busiest());
   }
   // The machine may be slow at one time: what blocks the page would do so in every round.
@@ -326,7 +331,7 @@ test('five thousand rows pasted or read from a file: no long task, bad rows name
     mimeType: 'text/csv',
     buffer: Buffer.from(table([7, 4321])),
   });
-  await expect(page.getByText('19998 rows, set by')).toBeVisible();
+  await expect(page.getByText('9998 rows, set by')).toBeVisible();
   const trouble = page.locator('main [role="alert"]');
   await expect(trouble).toContainText('2 rows were not taken; the others are kept');
   await expect(trouble).toContainText('Line 9: “what” is no figure for input volts.');
@@ -334,10 +339,10 @@ test('five thousand rows pasted or read from a file: no long task, bad rows name
   // Put right, they are taken too.
   await page.getByLabel('Rows to put right').fill('0.5\t5.01\n1.5\t4.95');
   await page.getByRole('button', { name: 'Take these' }).click();
-  await expect(page.getByText('20000 rows, set by')).toBeVisible();
+  await expect(page.getByText('10000 rows, set by')).toBeVisible();
   // All of it is there after a reload.
   await open(page, '/jobs/SW-2/sweep');
-  await expect(page.getByText('20000 rows, set by')).toBeVisible();
+  await expect(page.getByText('10000 rows, set by')).toBeVisible();
 });
 
 test('sums without a job: found by plain words, worked at once, shared as link and text', async ({ page, context }) => {

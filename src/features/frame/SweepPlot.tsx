@@ -1,4 +1,5 @@
 'use client';
+import { memo } from 'react';
 import { CartesianGrid, Line, LineChart, ReferenceArea, ReferenceLine, XAxis, YAxis } from 'recharts';
 import { formatQuantity } from '@/core/quantity';
 import { SWEEP_COLUMNS, thinRows } from '@/core/sweep';
@@ -9,7 +10,7 @@ import { AXIS } from './plotLooks';
 const MOST_POINTS = 400;
 
 /** A sweep drawn: what was set along, what is claimed (or the output volts) up, the claimed figure as a line. */
-export function SweepPlot({
+export const SweepPlot = memo(function SweepPlot({
   setup,
   rows,
   width,
@@ -30,13 +31,15 @@ export function SweepPlot({
     ...data.map((d) => d.y!),
     ...(claimed ? [claimed.value * (1 + claimed.tolerance), claimed.value * (1 - claimed.tolerance)] : []),
   ];
-  const [low, high] = [Math.min(...values), Math.max(...values)];
+  // The frame is there before the first row: what comes then only moves a line in it.
+  const [low, high] = values.length === 0 ? [0, 1] : [Math.min(...values), Math.max(...values)];
   const pad = (high - low || Math.abs(high) || 1) * 0.1;
   const title = `${above.words} over ${bySet ? along.words : 'rows'}${claimed ? `; the line is the claimed ${formatQuantity(claimed.value, above.unit, 4)}, the band its tolerance` : ''}`;
-  if (data.length === 0) return <p className="text-faint">Nothing to draw yet: the first row puts a point here.</p>;
   return (
     <figure aria-label={title}>
-      <figcaption className="text-sm text-faint">{title}</figcaption>
+      <figcaption className="text-sm text-faint">
+        {data.length === 0 ? 'Nothing to draw yet: the first row puts a point here.' : title}
+      </figcaption>
       <LineChart
         accessibilityLayer={false}
         width={width}
@@ -91,4 +94,4 @@ export function SweepPlot({
       </LineChart>
     </figure>
   );
-}
+});

@@ -1,5 +1,5 @@
 'use client';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
 import { SWEEP_COLUMNS, judgeSweep, writeSweepCsv } from '@/core/sweep';
 import type { SweepTrouble, SweepVerdict } from '@/core/sweep';
 import { useJob } from '@/features/frame/JobContext';
@@ -26,6 +26,8 @@ export function OneSweep({ sweep }: { sweep: KeptSweep }) {
   const [said, setSaid] = useState('');
   const [troubles, setTroubles] = useState<readonly SweepTrouble[]>([]);
   const file = useRef<HTMLInputElement>(null);
+  // The drawing follows when there is time for it: a long table does not hold the page.
+  const drawn = useDeferredValue(rows);
   const verdicts = useMemo(() => judgeSweep(setup, rows), [setup, rows]);
 
   const take = async (text: string): Promise<void> => {
@@ -101,7 +103,7 @@ export function OneSweep({ sweep }: { sweep: KeptSweep }) {
           <VerdictLine key={v.what} verdict={v} />
         ))}
       </ul>
-      <SweepPlot setup={setup} rows={rows} width={width} />
+      <SweepPlot setup={setup} rows={drawn} width={width} />
       {rows.length > 0 && <SweepTable rows={rows} setBy={setup.setBy} marked={verdicts.flatMap((v) => v.rows)} />}
     </div>
   );
