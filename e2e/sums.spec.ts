@@ -49,7 +49,6 @@ test('a discharge sum bound to the bulk capacitor follows when the capacitor tur
   page,
 }) => {
   await open(page, '/jobs/SP-118/safe');
-  await page.locator('body').click({ position: { x: 600, y: 790 } });
   await page.keyboard.press('g');
   await page.keyboard.press('s');
   await expect(page).toHaveURL(/SP-118\/sums/u);
@@ -81,8 +80,9 @@ test('a discharge sum bound to the bulk capacitor follows when the capacitor tur
 
   // What is really fitted is 100 µF.
   await open(page, '/jobs/SP-118/board');
-  await page.getByRole('tab', { name: 'Type' }).click();
-  await page.getByRole('textbox', { name: 'Bench shorthand' }).focus();
+  await tabTo(page, page.getByRole('tab', { name: 'Type' }));
+  await page.keyboard.press('Enter');
+  await tabTo(page, page.getByRole('textbox', { name: 'Bench shorthand' }));
   await page.keyboard.type('C1 "100uF 450V"');
   await page.keyboard.press('Control+Enter');
   await expect(lines(page).first()).toContainText('C1 "100uF 450V"');
@@ -97,7 +97,8 @@ test('a discharge sum bound to the bulk capacitor follows when the capacitor tur
   await page.keyboard.press('Enter');
   await expect(page.getByText('worked out anew')).toHaveCount(0);
   // Taken back, the sum follows once more.
-  await page.getByRole('button', { name: 'Undo: C1 "100uF 450V"' }).click();
+  await tabTo(page, page.getByRole('button', { name: 'Undo: C1 "100uF 450V"' }));
+  await page.keyboard.press('Enter');
   await expect.poll(async () => plain(await result(page, 'time').textContent())).toBe('1.423 s');
 });
 
@@ -105,7 +106,6 @@ test('a module set to another voltage: tight, over, a better capacitor, the swee
   page,
 }) => {
   await open(page, '/jobs/SP-122/board');
-  await page.locator('body').click({ position: { x: 600, y: 790 } });
   await page.keyboard.press('g');
   await page.keyboard.press('m');
   await expect(page).toHaveURL(/SP-122\/modify/u);
