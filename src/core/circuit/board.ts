@@ -139,3 +139,8 @@ export function safetyClass(part: Part): 'X' | 'Y' | null {
   if (/(?:^|[^A-Z0-9])X[12]?(?:[^A-Z]|$)/iu.test(print)) return 'X';
   return null;
 }
+
+/** Resistors in parallel as one, ohms; parts of other kinds carry nothing. */
+export function parallelOhms(parts: readonly Part[]): number {
+  return 1 / parts.reduce((sum, p) => sum + 1 / (p.kind === 'resistor' ? p.value : Infinity), 0);
+}

@@ -1,4 +1,13 @@
-export { NOT_CONNECTED, boardNets, findPart, isElectrolytic, netKey, pinsOnNet, safetyClass } from './board';
+export {
+  NOT_CONNECTED,
+  boardNets,
+  findPart,
+  isElectrolytic,
+  netKey,
+  parallelOhms,
+  pinsOnNet,
+  safetyClass,
+} from './board';
 export type { Board, Coupling, LayoutItem, Model, Nameplate, NameplateOutput, Subcircuit } from './board';
 export { placesOnNet } from './places';
 export type { Place } from './places';

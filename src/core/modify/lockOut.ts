@@ -1,4 +1,4 @@
-import { findPart, netKey } from '../circuit';
+import { findPart, netKey, parallelOhms } from '../circuit';
 import type { Board, Part } from '../circuit';
 import { ok } from '../problem';
 import type { Result } from '../problem';
@@ -9,7 +9,7 @@ import { runSum } from '../sums';
 import type { BadInput } from '../sums';
 import type { Change } from './change';
 import { FITTED_WATTS, figure, freeNet } from './outputVoltage';
-import { findDividers, findLockPins, freeRef, resistorsBetween, together } from './places';
+import { findDividers, findLockPins, freeRef, resistorsBetween } from './places';
 import { cannotModify, withFacts } from './plan';
 import type { Plan, PlanProblem } from './plan';
 import { stepOff, stepOn } from './steps';
@@ -93,7 +93,7 @@ export function lockOutStress(board: Board, change: LockOut): readonly StressRow
   const lower = net === undefined ? [] : resistorsBetween(board, net, change.return);
   const [top, bottom] = [upper[0], lower[0]];
   if (!top || !bottom) return [gone(change)];
-  const [rTop, rBottom] = [together(upper), together(lower)];
+  const [rTop, rBottom] = [parallelOhms(upper), parallelOhms(lower)];
   const most = board.nameplate?.inputMax;
   const pinVolts = most === undefined ? null : (most * rBottom) / (rTop + rBottom);
   const watts = most === undefined ? null : (most - pinVolts!) ** 2 / rTop;

@@ -1,4 +1,4 @@
-import { netKey } from '../circuit';
+import { netKey, parallelOhms } from '../circuit';
 import type { Board, Part } from '../circuit';
 import { recogniseStages } from '../stages';
 
@@ -40,11 +40,6 @@ export interface LoadPlace {
   readonly return: string;
 }
 
-/** Resistors in parallel as one, ohms. */
-export function together(parts: readonly Part[]): number {
-  return 1 / parts.reduce((sum, p) => sum + 1 / (p.kind === 'resistor' ? p.value : Infinity), 0);
-}
-
 /** Fitted resistors between two nets. */
 export function resistorsBetween(board: Board, a: string, b: string): readonly Part[] {
   const wanted = [netKey(a), netKey(b)].sort().join(' ');
@@ -79,7 +74,7 @@ export function findDividers(board: Board): readonly Divider[] {
     if (rail === null) return [];
     const [top, bottom] = [resistorsBetween(board, rail, tap), resistorsBetween(board, tap, back)];
     if (top.length === 0 || bottom.length === 0) return [];
-    const [rTop, rBottom] = [together(top), together(bottom)];
+    const [rTop, rBottom] = [parallelOhms(top), parallelOhms(bottom)];
     const printed = board.nameplate?.outputs?.find(
       (o) => o.rail !== undefined && netKey(o.rail) === netKey(rail),
     )?.volts;

@@ -1,4 +1,4 @@
-import { netKey } from '../circuit';
+import { netKey, parallelOhms } from '../circuit';
 import type { Board, Part } from '../circuit';
 import { forwardVolts, farNet } from './railNets';
 import type { PartsByNet } from './railNets';
@@ -61,12 +61,8 @@ function groupsFrom(board: Board, parts: PartsByNet, net: string, used: Readonly
     )
       links.push({ parts: [part], from: net, ohms: 0, drop: forwardVolts(board, part) });
   }
-  for (const group of byFar.values()) links.push({ parts: group, from: net, ohms: parallel(group), drop: 0 });
+  for (const group of byFar.values()) links.push({ parts: group, from: net, ohms: parallelOhms(group), drop: 0 });
   return links;
-}
-
-function parallel(group: readonly Part[]): number {
-  return 1 / group.reduce((sum, p) => sum + 1 / (p.kind === 'resistor' ? p.value : Infinity), 0);
 }
 
 function follow(

@@ -53,7 +53,7 @@ export const DERIVED_COLUMNS = {
 } as const satisfies Readonly<Record<keyof DerivedRow, { readonly words: string; readonly unit: Unit }>>;
 export const DERIVED_KEYS = Object.keys(DERIVED_COLUMNS) as readonly (keyof DerivedRow)[];
 
-/** A sweep with nothing in it yet. */
+/** A row with nothing in it yet. */
 export const EMPTY_ROW: SweepRow = {
   vin: null,
   iin: null,

@@ -8,13 +8,12 @@ import type { LedgerEntry } from '@/wire/ledger';
 
 type SweepBody = Extract<LedgerEntry, { kind: 'sweep' }>['body'];
 
-/** A sweep of the job with its rows in the order they were written; `lines` names the log line of each row. */
+/** A sweep of the job with its rows in the order they were written. */
 export interface KeptSweep {
   readonly id: string;
   readonly boardId: string | null;
   readonly setup: SweepBody;
   readonly rows: readonly SweepRow[];
-  readonly lines: readonly string[];
 }
 
 /** Rows of a log line, read once: a line never changes. */
@@ -38,15 +37,8 @@ export function sweepsOf(lines: readonly LedgerLine[]): readonly KeptSweep[] {
   const batches = linesOf<{ sweep: string; csv: string }>(lines, 'sweep-rows');
   return linesOf<SweepBody>(lines, 'sweep').map(({ line, body }) => {
     const own = batches.filter((b) => b.body.sweep === line.id);
-    const rows: SweepRow[] = [];
-    const from: string[] = [];
-    for (const batch of own) {
-      for (const row of rowsOf(batch.body.csv)) {
-        rows.push(row);
-        from.push(batch.line.id);
-      }
-    }
-    return { id: line.id, boardId: line.boardId, setup: body, rows, lines: from };
+    const rows = own.flatMap((batch) => rowsOf(batch.body.csv));
+    return { id: line.id, boardId: line.boardId, setup: body, rows };
   });
 }
 

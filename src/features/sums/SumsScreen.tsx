@@ -27,7 +27,6 @@ export function SumsScreen({
 }) {
   const [state, change] = useSheet(place, board);
   const [wanted, setWanted] = useState('');
-  const search = useRef<HTMLInputElement>(null);
   const work = useRef<HTMLDivElement>(null);
   const found = useMemo(() => searchSums(wanted), [wanted]);
   const open = (name: string): void => {
@@ -43,7 +42,6 @@ export function SumsScreen({
     <div className="flex gap-5">
       <nav aria-label="Sums" className="w-56 shrink-0">
         <input
-          ref={search}
           type="search"
           aria-label="Find a sum"
           value={wanted}

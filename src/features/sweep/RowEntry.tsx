@@ -1,5 +1,5 @@
 'use client';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import { COLUMN_KEYS, EMPTY_ROW, SWEEP_COLUMNS, cellValue, writeSweepCsv } from '@/core/sweep';
 import type { SweepColumn } from '@/core/sweep';
 import { useJob } from '@/features/frame/JobContext';
@@ -13,7 +13,6 @@ export function RowEntry({ sweep }: { sweep: KeptSweep }) {
   const { setBy } = sweep.setup;
   const [texts, setTexts] = useState<Readonly<Record<string, string>>>({});
   const [note, setNote] = useState('');
-  const form = useRef<HTMLFormElement>(null);
   const first = useLitFocus<HTMLInputElement>(true);
   const order: readonly SweepColumn[] = [setBy, ...COLUMN_KEYS.filter((k) => k !== setBy)];
   const values = order.map((key) => [key, cellValue(texts[key] ?? '', key)] as const);
@@ -30,7 +29,6 @@ export function RowEntry({ sweep }: { sweep: KeptSweep }) {
   };
   return (
     <form
-      ref={form}
       aria-label="Next row"
       className="flex flex-wrap items-end gap-2"
       onSubmit={(e) => {
