@@ -2,20 +2,25 @@ import { STEP_NAMES, jobProgress } from '@/core/job';
 import { pool } from '@/data/pool';
 import { BenchScreen } from '@/features/bench/BenchScreen';
 import { openBench } from '@/usecases/openJob';
+import { momentOf } from '@/usecases/pulse';
 import { boardFromJson } from '@/wire/boardJson';
+import type { BoardJson } from '@/wire/boardJson';
+import type { Board, Nameplate } from '@/core/circuit';
+import type { Hazard } from '@/core/safety';
 
 export const dynamic = 'force-dynamic';
 
 export default async function BenchPage() {
-  const now = new Date().getTime();
+  const now = momentOf(new Date());
   const jobs = await openBench(pool());
-  const rows = jobs.map(({ job, boards, lines }) => {
+  const rows = jobs.map(({ job, boards, starts, lines }) => {
     const progress = jobProgress(
       job.sources,
-      boards.map((b) => ({ id: b.id, board: boardFromJson(b.content) })),
+      boards.map((b) => ({ id: b.id, board: boardFromJson(b.content), start: startOf(b.id, starts) })),
       lines,
       job.outcome,
       now,
+      { unit: job.nameplate as Nameplate },
     );
     const last = lines[0]?.at ?? job.createdAt;
     return {
@@ -25,6 +30,7 @@ export default async function BenchPage() {
       step: STEP_NAMES[progress.attention],
       stepPath: progress.attention,
       hazard: progress.hazard.state,
+      minutesLeft: minutesLeft(progress.hazard),
       waitingFor: job.waitingFor,
       next: progress.next,
       last: new Date(last).toISOString().slice(0, 16).replace('T', ' '),
@@ -32,4 +38,15 @@ export default async function BenchPage() {
     };
   });
   return <BenchScreen rows={[...rows].sort((a, b) => Number(a.done) - Number(b.done))} />;
+}
+
+function startOf(id: string, starts: Readonly<Record<string, BoardJson>>): Board | undefined {
+  const start = starts[id];
+  return start && boardFromJson(start);
+}
+
+/** Until the first proof runs out: then this page is out of date. */
+function minutesLeft({ stores }: Hazard): number | null {
+  const left = stores.flatMap((s) => s.minutesLeft ?? []).filter((m) => m > 0);
+  return left.length > 0 ? Math.min(...left) : null;
 }

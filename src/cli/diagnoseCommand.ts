@@ -1,5 +1,7 @@
 import { Diagnoser, SYMPTOMS, buildWholeDictionary, listHypotheses } from '@/core/diagnose';
 import type { Diagnosis, PlannedReading, Symptom } from '@/core/diagnose';
+import { Permit } from '@/core/permit';
+import type { PowerPermit } from '@/core/permit';
 import { ProblemError } from '@/core/problem';
 import { parseReadingsCsv } from '@/wire/readingsCsv';
 import { UnusableArguments, option, readArguments, required } from './arguments';
@@ -23,11 +25,14 @@ export function diagnoseCommand(words: readonly string[]): number {
   }
   const diagnoser = new Diagnoser(buildWholeDictionary(board, listHypotheses(board, symptoms)));
   const diagnosis = diagnoser.diagnose(readings.value);
-  console.log(option(args, 'json') !== undefined ? JSON.stringify(document(diagnosis)) : report(diagnosis));
+  const permit = Permit.of(board).judge(readings.value, diagnoser);
+  console.log(
+    option(args, 'json') !== undefined ? JSON.stringify(document(diagnosis, permit)) : report(diagnosis, permit),
+  );
   return 0;
 }
 
-function document(d: Diagnosis): unknown {
+function document(d: Diagnosis, permit: PowerPermit): unknown {
   const next = d.plan[0];
   return {
     verdict: d.verdict,
@@ -41,12 +46,7 @@ function document(d: Diagnosis): unknown {
     next: next
       ? { mode: next.point.mode, red: next.point.red, black: next.point.black, gainBits: next.gainBits, why: why(next) }
       : null,
-    gate: {
-      allowed: d.gate.allowed,
-      mass: d.gate.mass,
-      reasons: d.gate.reasons,
-      clearing: d.gate.clearing.map((p) => ({ mode: p.mode, red: p.red, black: p.black })),
-    },
+    gate: permit,
   };
 }
 
@@ -57,17 +57,26 @@ function why(next: PlannedReading): string {
   return `${split}, about ${Math.round(next.seconds)} s`;
 }
 
-function report(d: Diagnosis): string {
+function report(d: Diagnosis, permit: PowerPermit): string {
   const lines = d.suspects.slice(0, 8).map((s) => {
     const more =
       s.group.length > 1 ? ` (not told from ${s.group.slice(1, 5).join(', ')}${s.group.length > 5 ? ' …' : ''})` : '';
     return `${(100 * s.probability).toFixed(1).padStart(5)} %  ${s.fault}${more}: ${s.why}`;
   });
   const next = d.plan[0];
-  const gate = d.gate.allowed ? 'Nothing read so far forbids power.' : `Do not power this: ${d.gate.reasons.join(' ')}`;
   const head = { named: 'Named.', 'cannot-tell': 'These readings cannot tell.', open: 'Open.' }[d.verdict];
   const then = next
     ? `Next: ${next.point.mode}, red ${next.point.red}, black ${next.point.black}; ${why(next)}.`
     : 'No reading left would tell more.';
-  return [head, ...lines, then, gate].join('\n');
+  return [head, ...lines, then, ...permitLines(permit)].join('\n');
+}
+
+/** The permit in words, with the readings it rests on or still wants. */
+function permitLines({ allowed, reasons, restsOn, clearing, unseen }: PowerPermit): readonly string[] {
+  const told = (list: PowerPermit['clearing']): readonly string[] =>
+    list.map((r) => `  ${r.mode}, red ${r.red}, black ${r.black}: rules out ${r.rulesOut}`);
+  const blind = unseen.length > 0 ? [`No cold reading tells a short ${unseen.join(', ')}: the lamp has to.`] : [];
+  if (allowed) return ['Nothing read forbids power. This rests on:', ...told(restsOn), ...blind];
+  const wanted = clearing.length > 0 ? ['Readings that would clear it, if healthy:', ...told(clearing)] : [];
+  return [`Do not power this: ${reasons.join(' ')}`, ...wanted, ...blind];
 }

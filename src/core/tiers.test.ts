@@ -31,7 +31,8 @@ const TIERS: Readonly<Record<string, number>> = {
   modify: 8,
   sweep: 3,
   diagnose: 8,
-  job: 9,
+  permit: 9,
+  job: 10,
 };
 
 const core = __dirname;

@@ -8,10 +8,12 @@ import { runSum } from '@/core/sums';
 import { readSweepCsv } from '@/core/sweep';
 import { boardsOf } from '@/data/board/boardTable';
 import { insertFaultCall, insertLine, insertReplacement, ledgerOf, lineByClientKey } from '@/data/ledger/ledgerTable';
+import type { StoredJob } from '@/data/job/jobTable';
 import { withTransaction } from '@/data/pool';
 import type { Tx } from '@/data/pool';
 import { boardFromJson } from '@/wire/boardJson';
 import type { NewLine, StoredLine } from '@/wire/ledger';
+import { refuseSecondLive } from './oneLive';
 import { requireJob } from './openJob';
 import { checkShorthand, retrace } from './retrace';
 
@@ -25,7 +27,7 @@ import { checkShorthand, retrace } from './retrace';
 export async function addLine(pool: Pool, tag: string, line: NewLine, now: Date): Promise<StoredLine> {
   const job = await requireJob(pool, tag);
   try {
-    return await withTransaction(pool, (tx) => write(tx, job.id, line, now));
+    return await withTransaction(pool, (tx) => write(tx, job, line, now));
   } catch (error) {
     const already = await lineByClientKey(pool, job.id, line.clientKey);
     if (already) return already;
@@ -33,17 +35,19 @@ export async function addLine(pool: Pool, tag: string, line: NewLine, now: Date)
   }
 }
 
-async function write(tx: Tx, jobId: string, line: NewLine, now: Date): Promise<StoredLine> {
+async function write(tx: Tx, job: StoredJob, line: NewLine, now: Date): Promise<StoredLine> {
+  const jobId = job.id;
   const already = await lineByClientKey(tx, jobId, line.clientKey);
   if (already) return already;
   const { entry, boardId } = line;
   if (entry.kind === 'replacement' && boardId !== null) await checkReplacement(tx, jobId, boardId, entry.body);
   for (const text of boardFacts(entry)) checkShorthand(text);
   await checkReferences(tx, jobId, entry);
+  const undone = line.reverses === null ? undefined : (await ledgerOf(tx, jobId)).find((l) => l.id === line.reverses);
+  if (undone?.entry.kind === 'isolation') await refuseSecondLive(tx, job.bench, job.id, UNDO_LIVE);
   const stored = await insertLine(tx, jobId, line, now);
   if (boardId !== null && boardFacts(entry).length > 0)
     await retrace(tx, jobId, boardId, entry.kind as BoardKind, stored.id, now);
-  const undone = line.reverses === null ? undefined : (await ledgerOf(tx, jobId)).find((l) => l.id === line.reverses);
   if (undone && undone.boardId !== null && boardFacts(undone.entry).length > 0)
     await retrace(tx, jobId, undone.boardId, undone.entry.kind as BoardKind, null, now);
   if (entry.kind === 'fault' && boardId !== null)
@@ -53,6 +57,9 @@ async function write(tx: Tx, jobId: string, line: NewLine, now: Date): Promise<S
   }
   return stored;
 }
+
+const UNDO_LIVE =
+  'Undoing this isolation would make two live units on one bench: isolate that one first. Nothing was written.';
 
 /** What a line names must be there: the sweep of its rows, the change it proves; its sum and its rows must be sound. */
 async function checkReferences(tx: Tx, jobId: string, entry: NewLine['entry']): Promise<void> {

@@ -1,7 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import type { Pool } from 'pg';
 import type { Nameplate } from '@/core/circuit';
-import { ProblemError } from '@/core/problem';
 import { insertBoard } from '@/data/board/boardTable';
 import { insertJob } from '@/data/job/jobTable';
 import { insertLine } from '@/data/ledger/ledgerTable';
@@ -10,7 +9,7 @@ import type { Tx } from '@/data/pool';
 import { boardToJson } from '@/wire/boardJson';
 import type { NewJob } from '@/wire/jobForm';
 import { chooseBoard } from './chooseBoard';
-import { liveJobs } from './openJob';
+import { refuseSecondLive } from './oneLive';
 
 /**
  * Opens a job: the unit, the job and its board, all or nothing. Gives the job's tag.
@@ -24,14 +23,15 @@ export async function createJob(
   now: Date,
 ): Promise<{ readonly tag: string; readonly id: string; readonly boardId: string }> {
   return withTransaction(pool, async (tx) => {
-    if (!job.disconnected) await refuseSecondLive(tx, job.bench);
+    if (!job.disconnected) await refuseSecondLive(tx, job.bench, null, SECOND_LIVE);
     const { board, origin } = await chooseBoard(tx, job.board);
     const rails = board.nameplate ?? {};
     const nameplate = mergePlates(rails, job.nameplate as Nameplate);
-    const id = await insertJob(tx, { ...job, nameplate }, now);
+    const sources = job.sources.map((s, i) => ({ ...s, id: `s${i + 1}` }));
+    const id = await insertJob(tx, { ...job, sources, nameplate }, now);
     const boardId = await insertBoard(tx, id, 'Main board', origin, boardToJson({ ...board, nameplate }), now);
-    for (const { name } of job.disconnected ? job.sources : []) {
-      const entry = { kind: 'isolation', body: { source: name } } as const;
+    for (const source of job.disconnected ? sources : []) {
+      const entry = { kind: 'isolation', body: { source: source.name, id: source.id } } as const;
       await insertLine(
         tx,
         id,
@@ -43,17 +43,8 @@ export async function createJob(
   });
 }
 
-async function refuseSecondLive(tx: Tx, bench: string): Promise<void> {
-  // Two intakes on one bench at once take turns.
-  await tx.query('select pg_advisory_xact_lock(hashtext($1))', [`bench ${bench}`]);
-  const [live] = (await liveJobs(tx)).filter((job) => job.bench === bench);
-  if (live)
-    throw new ProblemError({
-      code: 'bench-live',
-      sentence: `${live.tag}, ${live.unit}, is still LIVE on ${bench}.`,
-      remedy: 'Isolate it first, or say that this unit came in with nothing connected. What you typed is kept.',
-    });
-}
+const SECOND_LIVE =
+  'Isolate it first, or say that this unit came in with nothing connected. What you typed is kept.';
 
 /** What was typed wins; the nets it does not know come from the board. */
 function mergePlates(fromBoard: Nameplate, typed: Nameplate): NewJob['nameplate'] {

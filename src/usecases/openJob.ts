@@ -1,10 +1,9 @@
-import { liveSource } from '@/core/job';
 import { ProblemError } from '@/core/problem';
 import { boardsOf, startsOf } from '@/data/board/boardTable';
 import type { StoredBoard } from '@/data/board/boardTable';
 import { harnessesOf } from '@/data/harness/harnessTable';
 import type { StoredHarness } from '@/data/harness/harnessTable';
-import { isolationsOf, ledgerOf } from '@/data/ledger/ledgerTable';
+import { ledgerOf } from '@/data/ledger/ledgerTable';
 import { allJobs, jobByTag } from '@/data/job/jobTable';
 import type { StoredJob } from '@/data/job/jobTable';
 import type { Db } from '@/data/pool';
@@ -35,16 +34,6 @@ export async function requireJob(db: Db, tag: string): Promise<StoredJob> {
 /** Opens a job by its tag. Throws ProblemError `no-such-job`. */
 export async function openJob(db: Db, tag: string): Promise<OpenJob> {
   return openOne(db, await requireJob(db, tag));
-}
-
-/** The jobs with a source of energy that nobody has isolated yet. */
-export async function liveJobs(db: Db): Promise<readonly StoredJob[]> {
-  const open = (await allJobs(db)).filter((job) => job.outcome === 'open');
-  const isolations = await isolationsOf(
-    db,
-    open.map((job) => job.id),
-  );
-  return open.filter((job) => liveSource(job.sources, isolations.get(job.id) ?? []) !== null);
 }
 
 /** Every job on the bench with its boards and ledger. */

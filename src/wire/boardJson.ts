@@ -79,6 +79,8 @@ export const NameplateJson = z.looseObject({
         volts: z.number(),
         amps: z.number().min(0),
         kind: z.enum(['dc', 'ac', 'pulse']),
+        voltsMax: z.number().optional(),
+        rails: z.array(NetName).max(12).optional(),
       }),
     )
     .optional(),

@@ -27,6 +27,7 @@ export const COMPLAINTS = [
 export const COMPLAINT_CODES = COMPLAINTS.map((c) => c.code);
 
 const Source = z.strictObject({
+  id: z.string().min(1).max(20).optional(),
   name: z.string().trim().min(1).max(80),
   kind: z.enum(['mains', 'battery', 'solar', 'back-feed', 'dc']),
 });

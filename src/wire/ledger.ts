@@ -42,7 +42,12 @@ export const LedgerEntry = z.discriminatedUnion('kind', [
     kind: z.literal('finding'),
     body: z.strictObject({ place: Words, severity: z.enum(['note', 'doubt', 'fault', 'danger']), words: Words.min(1) }),
   }),
-  z.strictObject({ kind: z.literal('isolation'), body: z.strictObject({ source: z.string().min(1).max(80) }) }),
+  z.strictObject({
+    kind: z.literal('isolation'),
+    /** `id` tells two sources of one name apart. */
+    body: z.strictObject({ source: z.string().min(1).max(80), id: z.string().min(1).max(20).optional() }),
+  }),
+  z.strictObject({ kind: z.literal('site'), body: z.strictObject({ wet: z.boolean() }) }),
   z.strictObject({
     kind: z.literal('discharge-proof'),
     body: z.strictObject({
@@ -120,6 +125,9 @@ export const StoredLine = z.strictObject({
   entry: LedgerEntry,
   actor: z.string(),
   at: z.number(),
+  /** The steady clock of the machine that wrote it; null on lines from before there was one. */
+  boot: z.string().nullable(),
+  uptime: z.number().nullable(),
   reverses: z.string().nullable(),
 });
 export type StoredLine = z.output<typeof StoredLine>;

@@ -34,11 +34,19 @@ test('a board opened is worked out in slices, with progress that only rises, and
   await until('opened', 1);
   const shares = answers.flatMap((a) => (a.type === 'progress' ? [a.share] : []));
   expect(shares).toEqual([...shares].sort((a, b) => a - b));
-  ask({ type: 'weigh', number: 2, readings: [], skipped: [], findings: [] });
+  ask({ type: 'weigh', number: 2, readings: [], present: [], skipped: [], findings: [] });
   const weighed = await until('weighed', 2);
   if (weighed.type !== 'weighed') throw new Error('weighed');
   expect(weighed.plan.length).toBeGreaterThan(3);
-  expect(weighed.gate.allowed).toBe(false);
+  // The permit's own list comes once its board has been worked out.
+  expect(weighed.permit).toBeNull();
+  ask({ type: 'present', number: 3, board });
+  await until('presented', 3);
+  ask({ type: 'weigh', number: 4, readings: [], present: [], skipped: [], findings: [] });
+  const again = await until('weighed', 4);
+  if (again.type !== 'weighed') throw new Error('weighed');
+  expect(again.permit?.allowed).toBe(false);
+  expect(again.permit?.clearing.length).toBeGreaterThan(0);
   expect(weighed.byPart.size).toBeGreaterThan(10);
   // What crosses to the page can be cloned.
   expect(structuredClone(weighed)).toEqual(weighed);
@@ -53,7 +61,7 @@ test('readings of a broken board narrow it down to its fault', async () => {
   const random = seededRandom(1);
   const readings: TakenReading[] = [];
   for (let k = 0; k < 30; k++) {
-    ask({ type: 'weigh', number: 10 + k, readings, skipped: [], findings: [] });
+    ask({ type: 'weigh', number: 10 + k, readings, present: readings, skipped: [], findings: [] });
     const answer = await until('weighed', 10 + k);
     if (answer.type !== 'weighed') throw new Error('weighed');
     if (answer.verdict === 'named') {
@@ -81,7 +89,7 @@ test('trouble is answered as data', async () => {
   const failed = await until('failed', 30);
   expect(failed.type === 'failed' && failed.sentence).not.toBe('');
   // Nothing can be weighed then, and nothing is made up.
-  ask({ type: 'weigh', number: 31, readings: [], skipped: [], findings: [] });
+  ask({ type: 'weigh', number: 31, readings: [], present: [], skipped: [], findings: [] });
   await new Promise((resolve) => setTimeout(resolve, 30));
   expect(answers.some((a) => a.type === 'weighed')).toBe(false);
 });

@@ -1,13 +1,18 @@
 import type { Board } from '@/core/circuit';
-import type { Finding, PlannedReading, PowerGate, ProbePoint, Suspect, Symptom, TakenReading } from '@/core/diagnose';
+import type { Finding, PlannedReading, ProbePoint, Suspect, Symptom, TakenReading } from '@/core/diagnose';
+import type { PowerPermit } from '@/core/permit';
 
 /** What the page asks of the diagnosis worker. `number` returns with the answer: an old answer is dropped. */
 export type DiagnoseRequest =
   | { readonly type: 'open'; readonly number: number; readonly board: Board; readonly symptoms: readonly Symptom[] }
+  /** The board as it is now, changes and fitted parts included: what a permit to power is for. */
+  | { readonly type: 'present'; readonly number: number; readonly board: Board }
   | {
       readonly type: 'weigh';
       readonly number: number;
       readonly readings: readonly TakenReading[];
+      /** Those that hold for the board as it is now. */
+      readonly present: readonly TakenReading[];
       readonly skipped: readonly ProbePoint[];
       /** What was seen on the board. */
       readonly findings: readonly Finding[];
@@ -25,12 +30,14 @@ export interface PlanEntry extends ProbePoint {
 export type DiagnoseAnswer =
   | { readonly type: 'progress'; readonly number: number; readonly share: number }
   | { readonly type: 'opened'; readonly number: number; readonly hypotheses: number }
+  | { readonly type: 'presented'; readonly number: number }
   | {
       readonly type: 'weighed';
       readonly number: number;
       readonly suspects: readonly Suspect[];
       readonly plan: readonly PlanEntry[];
-      readonly gate: Omit<PowerGate, 'clearing'> & { readonly clearing: readonly ProbePoint[] };
+      /** Null while the list of readings that earn it is being worked out. */
+      readonly permit: PowerPermit | null;
       readonly verdict: 'named' | 'cannot-tell' | 'open';
       /** Probability that something is wrong with each part, by designator. */
       readonly byPart: ReadonlyMap<string, number>;

@@ -66,6 +66,9 @@ export interface NameplateOutput {
   readonly volts: number;
   readonly amps: number;
   readonly kind: 'dc' | 'ac' | 'pulse';
+  /** Highest that the output may reach, volts; the nets of a three-phase output. */
+  readonly voltsMax?: number | undefined;
+  readonly rails?: readonly string[] | undefined;
 }
 
 /** A traced board: parts on nets, the models and insides they use, and what the file held besides. */

@@ -80,36 +80,3 @@ test('20 faults that diode test and ohms cannot see: none is convicted', () => {
   );
   expect(story(convicted)).toEqual([]);
 });
-
-test('the gate refuses power in every short of the supply path once read, and clears healthy boards', () => {
-  for (const name of BOTH) {
-    const d = diagnoser(name);
-    const shorts = d.dictionary.hypotheses.filter((h) => h.short === 'input' && h.faults.length === 1);
-    expect(shorts.length).toBeGreaterThan(5);
-    shorts.forEach((h, k) => {
-      const { diagnosis } = huntFault(d, h.faults, drawParts(seededRandom(k)), seededRandom(k + 1));
-      expect([h.label, diagnosis.gate.allowed]).toEqual([h.label, false]);
-    });
-    for (let k = 0; k < 6; k++) {
-      const { diagnosis } = huntFault(d, [], drawParts(seededRandom(k + 70)), seededRandom(k + 80));
-      expect(diagnosis.gate).toMatchObject({ allowed: true, reasons: [] });
-    }
-  }
-});
-
-test('before any reading the gate is shut, and names a short set of readings that would clear it', () => {
-  const d = diagnoser('lamp-supply-24v');
-  const { gate } = d.diagnose([]);
-  expect(gate.allowed).toBe(false);
-  expect(gate.clearing.length).toBeGreaterThan(0);
-  expect(gate.clearing.length).toBeLessThan(8);
-  const healthy = gate.clearing.map(({ mode, red, black, raws, spreads }) => ({
-    mode,
-    red,
-    black,
-    seen: spreads[0]!.overload > 0.5 ? ({ kind: 'overload' } as const) : ({ kind: 'figure', value: raws[0]! } as const),
-  }));
-  expect(d.diagnose(healthy).gate.allowed).toBe(true);
-  // A reading at an assumed place cannot open it.
-  expect(d.diagnose(healthy.map((r) => ({ ...r, placeConfirmed: false }))).gate.allowed).toBe(false);
-});

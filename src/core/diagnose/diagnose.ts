@@ -1,6 +1,4 @@
 import type { FaultDictionary } from './dictionary';
-import { judgeGate } from './gate';
-import type { PowerGate } from './gate';
 import { groupHypotheses } from './groups';
 import { binOutcomes, planReadings } from './nextReading';
 import type { OutcomeBins, PlannedReading } from './nextReading';
@@ -28,7 +26,6 @@ export interface Suspect {
 export interface Diagnosis {
   readonly suspects: readonly Suspect[];
   readonly plan: readonly PlannedReading[];
-  readonly gate: PowerGate;
   /**
    * `named`: one visible group holds the conviction limit. `cannot-tell`: what is left cannot be told from a healthy
    * board by these readings. `open`: go on reading.
@@ -118,7 +115,7 @@ export class Diagnoser {
     return planReadings(this.dictionary, this.bins, this.groups, probabilities, taken, most);
   }
 
-  /** Suspects, plan, gate and verdict after readings, in the order taken. */
+  /** Suspects, plan and verdict after readings, in the order taken. */
   diagnose(
     readings: readonly TakenReading[],
     most = 8,
@@ -132,7 +129,6 @@ export class Diagnoser {
     return {
       suspects,
       plan,
-      gate: judgeGate(this.predictions, readings),
       verdict: verdictOf(leader, plan, readings.length),
       probabilities,
     };

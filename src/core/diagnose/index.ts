@@ -7,8 +7,6 @@ export type { Diagnosis, Suspect } from './diagnose';
 export { buildDictionary, buildWholeDictionary, defaultPoints } from './dictionary';
 export type { FaultDictionary, PredictedPoint, ProbePoint } from './dictionary';
 export { failureKind } from './failureKind';
-export { GATE_LIMIT } from './gate';
-export type { PowerGate } from './gate';
 export { listHypotheses } from './hypotheses';
 export type { Hypothesis } from './hypotheses';
 export { LINKED_FAULTS, TAKEN_ROLE_WORDS } from './linkedFaults';
@@ -18,6 +16,8 @@ export { coordinate, distinguishable, logLikelihood, normalCdf, outcomeSpread } 
 export type { Observation, OutcomeSpread } from './outcome';
 export { Predictions, pointKey, posterior, weighReadings } from './posterior';
 export type { TakenReading } from './posterior';
+export { settleSeconds } from './settling';
+export { GATE_LIMIT, SupplyShorts } from './supplyShorts';
 export { SYMPTOMS } from './priors';
 export type { Symptom } from './priors';
 export { probePairs } from './probePairs';

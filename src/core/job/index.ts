@@ -1,6 +1,15 @@
 export { boardEntries, boardFacts, entriesOf } from './boardFacts';
 export type { BoardKind } from './boardFacts';
-export { diagnosticReadings, lastRecharge, linesOf, proofReadings, standingLines } from './ledger';
+export {
+  goesOnWithoutProof,
+  isolatedBy,
+  jobHazard,
+  liveSource,
+  presentReadings,
+  sourceIds,
+} from './hazardLedger';
+export type { HazardView, JobBoard, JobSource, WaitingLine } from './hazardLedger';
+export { diagnosticReadings, linesOf, standingLines } from './ledger';
 export type { LedgerLine, ReadingBody } from './ledger';
-export { STEPS, STEP_NAMES, TOOLS, jobHazard, jobProgress, liveSource } from './progress';
-export type { JobBoard, JobProgress, JobSource, Lamp, Step } from './progress';
+export { STEPS, STEP_NAMES, TOOLS, jobProgress } from './progress';
+export type { JobProgress, Lamp, Step } from './progress';

@@ -1,6 +1,5 @@
 import type { TakenReading, Observation } from '../diagnose';
 import type { ColdMode } from '../meter';
-import type { ProofReading } from '../safety';
 
 /** What of a reading line the core needs. */
 export interface ReadingBody {
@@ -14,6 +13,7 @@ export interface ReadingBody {
   readonly purpose: 'probe' | 'also-check' | 'after-repair';
   readonly ref?: string | undefined;
   readonly placeConfirmed: boolean;
+  readonly conditions?: { readonly powered?: boolean | undefined } | undefined;
 }
 
 /** A ledger line as the core sees it; other kinds carry a body that only screens read. */
@@ -23,8 +23,10 @@ export interface LedgerLine {
   readonly boardId: string | null;
   readonly entry: { readonly kind: string; readonly body: unknown };
   readonly actor: string;
-  /** Milliseconds since 1970. */
+  /** When it was written: by the wall clock, milliseconds since 1970, and by the server's steady one where it is known. */
   readonly at: number;
+  readonly boot?: string | null | undefined;
+  readonly uptime?: number | null | undefined;
   readonly reverses: string | null;
 }
 
@@ -48,38 +50,16 @@ export function linesOf<T>(
 export function diagnosticReadings(lines: readonly LedgerLine[], boardId: string): readonly TakenReading[] {
   return linesOf<ReadingBody>(lines, 'reading')
     .filter(({ line, body }) => line.boardId === boardId && body.purpose !== 'after-repair')
-    .map(({ body }) => ({
-      mode: body.mode,
-      red: body.red,
-      black: body.black,
-      seen: observation(body.seen),
-      placeConfirmed: body.placeConfirmed,
-    }));
+    .map(({ body }) => taken(body));
+}
+
+/** A reading line as the diagnosis takes it. */
+export function taken(body: ReadingBody): TakenReading {
+  const { mode, red, black, placeConfirmed } = body;
+  return { mode, red, black, seen: observation(body.seen), placeConfirmed };
 }
 
 function observation(seen: ReadingBody['seen']): Observation {
   if (seen.kind === 'figure' && seen.unsteady) return { kind: 'at-least', value: seen.value };
   return seen.kind === 'figure' ? { kind: 'figure', value: seen.value } : seen;
-}
-
-/** Proof readings of a job, for the hazard. */
-export function proofReadings(lines: readonly LedgerLine[]): readonly ProofReading[] {
-  return linesOf<{ storeKey: string; volts: number; meterProved: boolean }>(lines, 'discharge-proof').map(
-    ({ line, body }) => ({
-      boardId: line.boardId ?? '',
-      storeKey: body.storeKey,
-      volts: body.volts,
-      meterProved: body.meterProved,
-      at: line.at,
-      by: line.actor,
-    }),
-  );
-}
-
-/** When something last may have charged the stores again, milliseconds; null when never. A sweep is taken powered. */
-export function lastRecharge(lines: readonly LedgerLine[]): number | null {
-  const times = standingLines(lines)
-    .filter((l) => l.entry.kind === 'recharged' || l.entry.kind === 'sweep-rows')
-    .map((l) => l.at);
-  return times.length > 0 ? Math.max(...times) : null;
 }

@@ -1,7 +1,8 @@
-import type { Board } from '../circuit';
-import { energyStores, judgeHazard } from '../safety';
-import type { Hazard } from '../safety';
-import { lastRecharge, linesOf, proofReadings, standingLines } from './ledger';
+import { storeName } from '../safety';
+import type { Hazard, Moment } from '../safety';
+import { jobHazard } from './hazardLedger';
+import type { HazardView, JobBoard, JobSource } from './hazardLedger';
+import { standingLines } from './ledger';
 import type { LedgerLine } from './ledger';
 
 /** The steps of a job in this order; the digit after `g` is the place in this list, from 1. */
@@ -27,18 +28,6 @@ export const STEP_NAMES: Readonly<Record<Step, string>> = {
 
 export type Lamp = 'unlit' | 'part' | 'lit';
 
-/** A job's source of energy. */
-export interface JobSource {
-  readonly name: string;
-  readonly kind: string;
-}
-
-/** One of a job's boards, by the id that ledger lines name it with. */
-export interface JobBoard {
-  readonly id: string;
-  readonly board: Board;
-}
-
 /** Where a job stands: a lamp per step, the step that needs attention, and the next thing to do in words. */
 export interface JobProgress {
   readonly lamps: Readonly<Record<Step, Lamp>>;
@@ -47,69 +36,32 @@ export interface JobProgress {
   readonly hazard: Hazard;
 }
 
-/** Who isolated each source. */
-function isolations(lines: readonly LedgerLine[]): ReadonlyMap<string, string> {
-  return new Map(
-    linesOf<{ source: string }>(lines, 'isolation').map(({ line, body }) => [body.source, line.actor] as const),
-  );
-}
-
-/** The first source that nobody has isolated, or null: while there is one the job is LIVE. */
-export function liveSource(sources: readonly JobSource[], lines: readonly LedgerLine[]): string | null {
-  const isolated = isolations(lines);
-  return sources.find((s) => !isolated.has(s.name))?.name ?? null;
-}
-
-/** Hazard of a job now, over all its boards. */
-export function jobHazard(
-  sources: readonly JobSource[],
-  boards: readonly JobBoard[],
-  lines: readonly LedgerLine[],
-  now: number,
-): Hazard {
-  const isolated = isolations(lines);
-  const stores = boards.flatMap(({ id, board }) => energyStores(board, id));
-  const fitted = linesOf<{ ref: string }>(lines, 'replacement');
-  // What is fitted at a store ends its proof.
-  const proofs = proofReadings(lines).filter((proof) => {
-    const refs = stores.find((s) => s.boardId === proof.boardId && s.key === proof.storeKey)?.refs ?? [];
-    return !fitted.some(
-      ({ line, body }) => line.at >= proof.at && line.boardId === proof.boardId && refs.includes(body.ref),
-    );
-  });
-  return judgeHazard(
-    sources.map((s) => ({ name: s.name, isolatedBy: isolated.get(s.name) ?? null })),
-    stores,
-    proofs,
-    lastRecharge(lines),
-    now,
-  );
-}
-
 /** Derives where a job stands from its ledger; nothing of it is stored. */
 export function jobProgress(
   sources: readonly JobSource[],
   boards: readonly JobBoard[],
   lines: readonly LedgerLine[],
   outcome: string,
-  now: number,
+  now: Moment,
+  view: HazardView = {},
 ): JobProgress {
-  const hazard = jobHazard(sources, boards, lines, now);
+  const hazard = jobHazard(sources, boards, lines, now, view);
   const standing = standingLines(lines);
   const has = (kind: string): boolean => standing.some((l) => l.entry.kind === kind);
   const called = has('fault');
   const closed = has('step-closed');
   const done = outcome !== 'open';
   const assumed = boards.some((b) => b.board.parts.some((p) => p.basis === 'assumed'));
+  const blank = boards.every((b) => b.board.parts.length === 0);
   const lamps: Record<Step, Lamp> = {
     intake: 'lit',
     safe: hazard.meterSafe ? 'lit' : has('discharge-proof') || has('isolation') ? 'part' : 'unlit',
-    board: assumed ? 'part' : 'lit',
+    board: blank ? 'unlit' : assumed ? 'part' : 'lit',
     probe: called ? 'lit' : has('reading') ? 'part' : 'unlit',
     repair: closed ? 'lit' : called ? 'part' : 'unlit',
     report: done ? 'lit' : closed ? 'part' : 'unlit',
   };
-  return { lamps, hazard, ...attention(hazard, called, closed, done, has('reading')) };
+  return { lamps, hazard, ...attention(hazard, called, closed, done, blank, has('reading')) };
 }
 
 function attention(
@@ -117,17 +69,21 @@ function attention(
   called: boolean,
   closed: boolean,
   done: boolean,
+  blank: boolean,
   reading: boolean,
 ): { readonly attention: Step; readonly next: string } {
   if (done) return { attention: 'report', next: 'Done: hand it over with its report' };
   if (closed) return { attention: 'report', next: 'Print the report' };
   if (called) return { attention: 'repair', next: 'Check what died with it and fit the parts' };
+  if (hazard.state === 'LIVE') return { attention: 'safe', next: 'Isolate every source' };
+  // What is not there can neither be proved nor probed.
+  if (blank) return { attention: 'board', next: 'Trace the board, or choose a typical circuit' };
   if (!hazard.meterSafe) {
-    const live = hazard.state === 'LIVE';
     const first = hazard.stores.find((s) => s.store.proof && s.state !== 'discharged');
+    const untraced = first?.store.place !== null;
     return {
       attention: 'safe',
-      next: live ? 'Isolate every source' : `Prove ${first?.store.refs[0] ?? 'the stores'} discharged`,
+      next: first && !untraced ? `Prove ${storeName(first.store)} discharged` : 'Prove discharged what is not traced',
     };
   }
   return { attention: 'probe', next: reading ? 'Take the next reading' : 'Take the first reading' };

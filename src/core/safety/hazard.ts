@@ -1,12 +1,35 @@
-import { METER_LIMIT_VOLTS, TOUCH_LIMIT_JOULES, TOUCH_LIMIT_VOLTS } from './stores';
+import { formatVolts } from '../quantity';
 import type { EnergyStore } from './stores';
+import { METER_LIMIT_VOLTS, TOUCH_LIMIT_JOULES, TOUCH_LIMIT_VOLTS, WET_TOUCH_LIMIT_VOLTS } from './stores';
 
 /** Proof readings hold this long. */
 export const PROOF_MINUTES = 15;
 /** Capacitors regain charge: read again after this many minutes. */
 export const REGAIN_MINUTES = 2;
 
-export type HazardState = 'LIVE' | 'CHARGED' | 'NOT PROVED' | 'DISCHARGED';
+/** UNKNOWN: this window has lost touch with the log; another bench may have changed it. */
+export type HazardState = 'LIVE' | 'CHARGED' | 'NOT PROVED' | 'DISCHARGED' | 'UNKNOWN';
+
+/**
+ * A point in time, by two clocks: `at` by the wall clock, milliseconds since 1970, which may be set; `uptime` seconds
+ * since the machine's start, which only runs forward, valid within one `boot`.
+ */
+export interface Moment {
+  readonly at: number;
+  readonly boot: string | null;
+  readonly uptime: number | null;
+}
+
+/**
+ * Seconds that have passed at least, by the clock that says more; Infinity where no clock can be trusted: no proof
+ * lives longer because a clock was set back or a machine started anew.
+ */
+export function secondsSince(then: Moment, now: Moment): number {
+  const sameBoot = then.boot !== null && then.boot === now.boot && then.uptime !== null && now.uptime !== null;
+  if (!sameBoot) return Infinity;
+  const steady = now.uptime! - then.uptime!;
+  return steady < 0 ? Infinity : Math.max(steady, (now.at - then.at) / 1000);
+}
 
 /** A source of energy of a job and whether it is isolated. */
 export interface SourceState {
@@ -14,98 +37,94 @@ export interface SourceState {
   readonly isolatedBy: string | null;
 }
 
-/** A reading of DC volts at a store. `at` in milliseconds since 1970; meterProved: on a known source before and after. */
+/** The reading of DC volts that stands for a store: the last one after all that could have charged it again. */
 export interface ProofReading {
-  readonly boardId: string;
-  readonly storeKey: string;
   readonly volts: number;
-  readonly at: number;
+  readonly moment: Moment;
   readonly by: string;
   readonly meterProved: boolean;
 }
 
-/** One store with its last proof, judged now. */
+/** One store with its last proof, judged now. `minutesLeft` of its proof; null without one. */
 export interface StoreState {
   readonly store: EnergyStore;
   readonly proof: ProofReading | null;
   readonly state: 'not-proved' | 'expired' | 'charged' | 'touch' | 'discharged';
+  readonly minutesLeft: number | null;
 }
 
 /**
  * The hazard of a job now.
  *
  * state     the word on every screen. meterSafe: every proof-needing store reads below 0.2 V, so that ohms and diode
- *           test may be used. expiresAt: when the first proof runs out, milliseconds; null when nothing is proved.
+ *           test may be used: just then it is DISCHARGED. touchVolts: the limit to touch that was used.
  * reason    one sentence why the state is what it is.
  */
 export interface Hazard {
   readonly state: HazardState;
   readonly meterSafe: boolean;
   readonly stores: readonly StoreState[];
-  readonly expiresAt: number | null;
+  readonly touchVolts: number;
   readonly reason: string;
 }
 
 /**
- * Judges the hazard from what was written down. Proofs count only when taken after the last thing that could have
- * charged a store again (`chargedAgainAt`: power applied, battery reconnected, something else fitted there).
+ * Judges the hazard from the stores and the reading that stands for each.
  *
- * now  milliseconds since 1970, given by the caller.
+ * proofOf  the reading that stands for a store, or null. wet: whether the bench is in the wet; null when nobody has
+ *          said, and then the lower limit holds.
  */
 export function judgeHazard(
   sources: readonly SourceState[],
   stores: readonly EnergyStore[],
-  proofs: readonly ProofReading[],
-  chargedAgainAt: number | null,
-  now: number,
+  proofOf: (store: EnergyStore) => ProofReading | null,
+  wet: boolean | null,
+  now: Moment,
 ): Hazard {
-  const states = stores.map((store) => storeState(store, proofs, chargedAgainAt, now));
-  const needed = states.filter((s) => s.store.proof);
-  const valid = needed.filter((s) => s.state !== 'not-proved' && s.state !== 'expired');
-  const expiresAt = valid.length > 0 ? Math.min(...valid.map((s) => s.proof!.at)) + PROOF_MINUTES * 60_000 : null;
+  const touchVolts = wet === false ? TOUCH_LIMIT_VOLTS : WET_TOUCH_LIMIT_VOLTS;
+  const states = stores.map((store) => storeState(store, proofOf(store), touchVolts, now));
+  const needed = states.filter((s) => s.store.proof || s.state === 'charged' || s.state === 'touch');
   const live = sources.find((s) => s.isolatedBy === null);
-  const meterSafe = live === undefined && needed.every((s) => s.state === 'discharged');
-  const common = { meterSafe, stores: states, expiresAt };
+  const meterSafe = live === undefined && needed.length > 0 && needed.every((s) => s.state === 'discharged');
+  const common = { meterSafe, stores: states, touchVolts };
   if (live) return { ...common, state: 'LIVE', reason: `${live.name} is not isolated yet.` };
   const charged = needed.find((s) => s.state === 'charged');
   if (charged) {
-    return {
-      ...common,
-      state: 'CHARGED',
-      reason: `${charged.store.refs[0]} read ${charged.proof!.volts} V: discharge it and read again.`,
-    };
+    const reason = `${storeName(charged.store)} read ${formatVolts(charged.proof!.volts)}: discharge it and read again.`;
+    return { ...common, state: 'CHARGED', reason };
   }
   const open = needed.find((s) => s.state === 'not-proved' || s.state === 'expired');
   if (open) return { ...common, state: 'NOT PROVED', reason: openReason(open) };
   const touch = needed.find((s) => s.state === 'touch');
-  return {
-    ...common,
-    state: 'DISCHARGED',
-    reason: touch
-      ? `${touch.store.refs[0]} is low enough to touch, not for ohms or diode test (below 0.2 V).`
-      : 'Every store was read below 0.2 V.',
-  };
+  if (touch) {
+    const place = wet === false ? 'in the dry' : wet ? 'in the wet' : 'even in the wet';
+    const reason = `${storeName(touch.store)} read ${formatVolts(touch.proof!.volts)}: low enough to touch ${place}, not for ohms or diode test (below 0.2 V).`;
+    return { ...common, state: 'CHARGED', reason };
+  }
+  if (!meterSafe) return { ...common, state: 'NOT PROVED', reason: 'Nothing has been read on this unit yet.' };
+  return { ...common, state: 'DISCHARGED', reason: 'Every store was read below 0.2 V.' };
+}
+
+/** A store as it is called in a sentence. */
+export function storeName(store: EnergyStore): string {
+  return store.refs[0] ?? 'What is not traced';
 }
 
 function openReason({ store, state }: StoreState): string {
+  if (state === 'expired') return `The proof of ${storeName(store)} has run out: it holds ${PROOF_MINUTES} minutes.`;
+  if (store.place !== null)
+    return `What is not traced is not empty: no bulk store is found on the board. Read ${store.place}.`;
   const volts = Math.round(store.volts.nominal);
-  if (state === 'expired') return `The proof of ${store.refs[0]} is older than ${PROOF_MINUTES} minutes.`;
   return `${store.refs[0]} may still be at ${volts} V however long it has stood: nothing here is sure to empty it.`;
 }
 
-function storeState(
-  store: EnergyStore,
-  proofs: readonly ProofReading[],
-  chargedAgainAt: number | null,
-  now: number,
-): StoreState {
-  const own = proofs.filter((p) => p.boardId === store.boardId && p.storeKey === store.key && p.meterProved);
-  const proof = own.reduce<ProofReading | null>((last, p) => (last === null || p.at >= last.at ? p : last), null);
-  if (!proof || (chargedAgainAt !== null && proof.at <= chargedAgainAt))
-    return { store, proof: null, state: 'not-proved' };
-  if (now - proof.at > PROOF_MINUTES * 60_000) return { store, proof, state: 'expired' };
+function storeState(store: EnergyStore, proof: ProofReading | null, touchVolts: number, now: Moment): StoreState {
+  if (!proof) return { store, proof: null, state: 'not-proved', minutesLeft: null };
   const volts = Math.abs(proof.volts);
   const joules = (store.farads * volts * volts) / 2;
-  if (volts >= TOUCH_LIMIT_VOLTS || joules >= TOUCH_LIMIT_JOULES) return { store, proof, state: 'charged' };
-  return { store, proof, state: volts < METER_LIMIT_VOLTS ? 'discharged' : 'touch' };
+  const minutesLeft = PROOF_MINUTES - secondsSince(proof.moment, now) / 60;
+  // What was read high stays high until it is read low.
+  if (volts >= touchVolts || joules >= TOUCH_LIMIT_JOULES) return { store, proof, state: 'charged', minutesLeft };
+  if (!(minutesLeft > 0)) return { store, proof, state: 'expired', minutesLeft: null };
+  return { store, proof, state: volts < METER_LIMIT_VOLTS ? 'discharged' : 'touch', minutesLeft };
 }

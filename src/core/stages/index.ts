@@ -1,4 +1,6 @@
-export { findPowerPath, inputPole, isFuse, shortsPower } from './powerPath';
+export { findEnergyPoles, switchedNets } from './energyPoles';
+export type { EnergyPole } from './energyPoles';
+export { findPowerPath, inputPole, isFuse, passes, shortsPower, throughNets } from './powerPath';
 export type { PowerPath } from './powerPath';
 export { recogniseStages } from './recogniseStages';
 export type { Crossing, IslandFinding, Stage, StageMap, StageOverrides } from './recogniseStages';

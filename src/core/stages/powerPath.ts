@@ -46,13 +46,20 @@ export function findPowerPath(board: Board): PowerPath {
   return { input, outputs };
 }
 
+/** Where a pole begins to grow; `forward`: through diodes too, anode to cathode. */
+export interface PoleSeed {
+  readonly net: string;
+  readonly forward: boolean;
+}
+
 interface Inlet {
   readonly rail: string;
   readonly return: string;
   readonly alternating: boolean;
 }
 
-function inletNets(board: Board): readonly Inlet[] {
+/** Where energy comes in: by the nameplate, else connectors behind a fuse. */
+export function inletNets(board: Board): readonly Inlet[] {
   const plate = board.nameplate;
   const found: Inlet[] = [];
   if (plate?.inputRail !== undefined && plate.inputReturn !== undefined) {
@@ -74,7 +81,8 @@ function hasRectifier(board: Board): boolean {
   return board.parts.some((p) => p.kind === 'bridge' || p.kind === 'mov');
 }
 
-function outputNets(board: Board): readonly { readonly rail: string; readonly return: string }[] {
+/** Rail and return of each output of the nameplate. */
+export function outputNets(board: Board): readonly { readonly rail: string; readonly return: string }[] {
   return (board.nameplate?.outputs ?? []).flatMap((o) =>
     o.rail !== undefined && o.return !== undefined ? [{ rail: o.rail, return: o.return }] : [],
   );
@@ -85,7 +93,7 @@ export function isFuse(part: Part): boolean {
   return part.kind === 'fuse' || (part.kind === 'resistor' && part.keys.some((k) => k.key.toLowerCase() === 'fusible'));
 }
 
-const NOWHERE: ReadonlySet<string> = new Set();
+export const NOWHERE: ReadonlySet<string> = new Set();
 
 /**
  * Lets poles grow from their first nets over the parts that pass a short-circuit current; `forward` also through
@@ -93,9 +101,9 @@ const NOWHERE: ReadonlySet<string> = new Set();
  * neither to the other. Windings come after everything else, so that one straight across the line has poles at both
  * of its ends. `taken` nets are left alone.
  */
-function spread(
+export function spread(
   board: Board,
-  seeds: readonly { readonly net: string; readonly forward: boolean }[],
+  seeds: readonly PoleSeed[],
   taken: readonly ReadonlySet<string>[],
 ): readonly ReadonlySet<string>[] {
   const poleOf = new Map<string, number>();
@@ -119,19 +127,19 @@ function spread(
 }
 
 /** The two nets between which a part may pass a large current: the contact of a relay, else the first two pins. */
-function throughNets(part: Part): readonly (string | undefined)[] {
+export function throughNets(part: Part): readonly (string | undefined)[] {
   const [a, b] = part.kind === 'relay' ? part.nets.slice(2) : part.nets;
   return [a, b].map((net) => (net === undefined ? undefined : netKey(net)));
 }
 
-function passes(part: Part): boolean {
+export function passes(part: Part): boolean {
   if (part.kind === 'inductor' || part.kind === 'fuse' || part.kind === 'switch' || part.kind === 'relay') return true;
   if (part.kind === 'ntc') return (part.numbers['r25'] ?? 0) <= PASSING_OHMS;
   return part.kind === 'resistor' && part.value <= PASSING_OHMS;
 }
 
 /** Plus and minus of the rectifier between two alternating poles, block bridge or four diodes. */
-function rectified(
+export function rectified(
   board: Board,
   a: ReadonlySet<string>,
   b: ReadonlySet<string>,

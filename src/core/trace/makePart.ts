@@ -121,13 +121,19 @@ const UNITS: Partial<Record<PartKind, Unit>> = {
   relay: 'ohm',
 };
 
+/** Beyond this a figure is no farads or henries. */
+const LARGEST: Partial<Record<Unit, number>> = { F: 100, H: 1000 };
+
 /** A value written out (`4k7`, `180uF 450V`, `22u`), as against a code printed on the part (`103`). */
 function typedValue(kind: PartKind, mark: string): number | null {
   const unit = UNITS[kind];
   const [first = ''] = mark.split(/[\s/]+/u);
   if (unit === undefined || /^\d+$/u.test(first)) return null;
+  // `104K` on a capacitor is a code with its tolerance; there are no kilofarads.
+  if ((unit === 'F' || unit === 'H') && /^\d{3}[A-Z]$/iu.test(first)) return null;
   const read = parseQuantity(first);
-  return read.ok && (read.value.unit === null || read.value.unit === unit) ? read.value.value : null;
+  if (!read.ok || (read.value.unit !== null && read.value.unit !== unit)) return null;
+  return read.value.value <= (LARGEST[unit] ?? Infinity) ? read.value.value : null;
 }
 
 function typedKeys(fact: PartFact, typed: boolean): readonly KeyText[] {
@@ -140,6 +146,8 @@ function typedKeys(fact: PartFact, typed: boolean): readonly KeyText[] {
   if (fact.core !== null) keys.push({ key: 'pkg', text: fact.core });
   const turns = fact.core === null ? undefined : /^(\d+)t$/iu.exec(fact.mark ?? '')?.[1];
   if (turns !== undefined) keys.push({ key: 'turns', text: turns });
+  // Somebody said what the value is: its marking is no riddle any more.
+  if (fact.keys.some((k) => k.key === 'is')) keys.push({ key: 'said', text: 'value' });
   return [...keys, ...fact.keys.filter((k) => k.key !== 'is' && k.key !== 'basis')];
 }
 

@@ -22,6 +22,12 @@ export async function boardsOf(db: Db, jobId: string): Promise<readonly StoredBo
   return manyRows(Row, rows);
 }
 
+/** The ids of a job's boards, in the order they were added. */
+export async function boardIdsOf(db: Db, jobId: string): Promise<readonly string[]> {
+  const { rows } = await db.query('select id from board where job_id = $1 order by id', [jobId]);
+  return manyRows(z.strictObject({ id: z.string() }), rows).map((row) => row.id);
+}
+
 /** The content that a job's boards had before any fact of the ledger, by board id. */
 export async function startsOf(db: Db, jobId: string): Promise<ReadonlyMap<string, BoardJson>> {
   const { rows } = await db.query(

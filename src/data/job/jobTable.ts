@@ -5,7 +5,7 @@ import type { Db, Tx } from '../pool';
 import { manyRows, maybeRow, oneRow, refusals } from '../rows';
 
 const Sources = z.array(
-  z.strictObject({ name: z.string(), kind: z.enum(['mains', 'battery', 'solar', 'back-feed', 'dc']) }),
+  z.strictObject({ id: z.string().optional(), name: z.string(), kind: z.enum(['mains', 'battery', 'solar', 'back-feed', 'dc']) }),
 );
 
 const Row = z
@@ -92,4 +92,15 @@ export async function updateJobState(
   outcome: StoredJob['outcome'],
 ): Promise<void> {
   await tx.query('update job set waiting_for = $2, outcome = $3 where id = $1', [jobId, waitingFor, outcome]);
+}
+
+/** A mark that changes with every job, line, board and change of state. */
+export async function benchMark(db: Db): Promise<string> {
+  const { rows } = await db.query(
+    `select concat_ws(' ',
+       (select count(*) from job), (select coalesce(max(id), 0) from ledger_line),
+       (select coalesce(max(id), 0) from board_version),
+       (select md5(coalesce(string_agg(concat(id, outcome, waiting_for), ',' order by id), '')) from job)) as mark`,
+  );
+  return oneRow(z.strictObject({ mark: z.string() }), rows).mark;
 }

@@ -3,6 +3,7 @@ import { ProblemError } from '@/core/problem';
 import { LedgerEntry } from '@/wire/ledger';
 import type { NewLine, StoredLine } from '@/wire/ledger';
 import type { Db, Tx } from '../pool';
+import { steadyTime } from '../steadyClock';
 import { manyRows, maybeRow, oneRow, refusals } from '../rows';
 
 const Row = z
@@ -15,6 +16,8 @@ const Row = z
     actor: z.string(),
     at: z.date(),
     reverses: z.string().nullable(),
+    boot: z.string().nullable(),
+    uptime: z.number().nullable(),
   })
   .transform((row): StoredLine => ({
     id: row.id,
@@ -23,10 +26,12 @@ const Row = z
     entry: LedgerEntry.parse({ kind: row.kind, body: row.body }),
     actor: row.actor,
     at: row.at.getTime(),
+    boot: row.boot,
+    uptime: row.uptime,
     reverses: row.reverses,
   }));
 
-const COLUMNS = 'id, seq, board_id, kind, body, actor, at, reverses';
+const COLUMNS = 'id, seq, board_id, kind, body, actor, at, reverses, boot, uptime';
 
 /** All lines of a job, newest first. */
 export async function ledgerOf(db: Db, jobId: string): Promise<readonly StoredLine[]> {
@@ -50,6 +55,15 @@ export async function isolationsOf(
   return byJob;
 }
 
+/** Lines of a job after one of its numbers, oldest first. */
+export async function linesAfter(db: Db, jobId: string, seq: number): Promise<readonly StoredLine[]> {
+  const { rows } = await db.query(
+    `select ${COLUMNS} from ledger_line where job_id = $1 and seq > $2 order by seq limit 500`,
+    [jobId, seq],
+  );
+  return manyRows(Row, rows);
+}
+
 /** The line that a client's key already made, or null. */
 export async function lineByClientKey(db: Db, jobId: string, clientKey: string): Promise<StoredLine | null> {
   const { rows } = await db.query(`select ${COLUMNS} from ledger_line where job_id = $1 and client_key = $2`, [
@@ -67,11 +81,12 @@ export async function lineByClientKey(db: Db, jobId: string, clientKey: string):
 export async function insertLine(tx: Tx, jobId: string, line: NewLine, at: Date): Promise<StoredLine> {
   const numbered = await tx.query('update job set last_seq = last_seq + 1 where id = $1 returning last_seq', [jobId]);
   if (numbered.rows.length === 0) throw new ProblemError(gone('job-gone', 'This job'));
+  const { boot, uptime } = steadyTime();
   const seq = z.strictObject({ last_seq: z.number() }).parse(numbered.rows[0]).last_seq;
   const { rows } = await tx
     .query(
-      `insert into ledger_line (job_id, seq, board_id, kind, body, actor, at, reverses, client_key)
-       values ($1, $2, $3, $4, $5, $6, $7, $8, $9) returning ${COLUMNS}`,
+      `insert into ledger_line (job_id, seq, board_id, kind, body, actor, at, reverses, client_key, boot, uptime)
+       values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11) returning ${COLUMNS}`,
       [
         jobId,
         seq,
@@ -82,6 +97,8 @@ export async function insertLine(tx: Tx, jobId: string, line: NewLine, at: Date)
         at,
         line.reverses,
         line.clientKey,
+        boot,
+        uptime,
       ],
     )
     .catch(

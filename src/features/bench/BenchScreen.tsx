@@ -5,6 +5,7 @@ import { useEffect, useMemo, useRef, useState } from 'react';
 import type { HazardState } from '@/core/safety';
 import { LiveBanner } from '@/features/frame/LiveBanner';
 import { HazardWord } from '@/features/frame/HazardWord';
+import { useContact } from '@/features/frame/useContact';
 import { ThemeSwitch } from '@/features/frame/ThemeSwitch';
 import { PrimaryLink } from '@/ui/PrimaryLink';
 
@@ -16,10 +17,32 @@ export interface BenchRow {
   readonly step: string;
   readonly stepPath: string;
   readonly hazard: HazardState;
+  /** Until one of its proofs runs out; null without one. */
+  readonly minutesLeft: number | null;
   readonly waitingFor: string;
   readonly next: string;
   readonly last: string;
   readonly done: boolean;
+}
+
+/** Keeps the list fresh: anew when something was written anywhere, and when a proof runs out. Gives since when there is no contact. */
+function useFreshBench(rows: readonly BenchRow[]): number | null {
+  const router = useRouter();
+  const mark = useRef<string | null>(null);
+  const lostSince = useContact<{ mark: string }>(
+    () => '/api/pulse',
+    (news) => {
+      if (mark.current !== null && mark.current !== news.mark) router.refresh();
+      mark.current = news.mark;
+    },
+  );
+  useEffect(() => {
+    const minutes = Math.min(...rows.flatMap((r) => r.minutesLeft ?? []));
+    if (!Number.isFinite(minutes)) return;
+    const timer = window.setTimeout(() => router.refresh(), minutes * 60_000 + 500);
+    return () => window.clearTimeout(timer);
+  }, [rows, router]);
+  return lostSince;
 }
 
 /** The bench: every job, the ones to go on with first. */
@@ -27,6 +50,7 @@ export function BenchScreen({ rows }: { rows: readonly BenchRow[] }) {
   const [wanted, setWanted] = useState('');
   const search = useRef<HTMLInputElement>(null);
   const router = useRouter();
+  const lostSince = useFreshBench(rows);
   const shown = useMemo(() => {
     const words = wanted.toLowerCase().split(/\s+/u).filter(Boolean);
     return rows.filter((r) =>
@@ -68,7 +92,7 @@ export function BenchScreen({ rows }: { rows: readonly BenchRow[] }) {
         <PrimaryLink href="/jobs/new">New job</PrimaryLink>
       </header>
       <div className="mb-4">
-        <LiveBanner jobs={rows.filter((r) => r.hazard === 'LIVE' && !r.done)} />
+        <LiveBanner jobs={rows.filter((r) => r.hazard === 'LIVE')} />
       </div>
       {rows.length === 0 ? (
         <p className="text-lg">
@@ -103,7 +127,7 @@ export function BenchScreen({ rows }: { rows: readonly BenchRow[] }) {
                 </td>
                 <td className="pr-3">{row.unit}</td>
                 <td className="pr-3">
-                  <HazardWord state={row.hazard} />
+                  <HazardWord state={lostSince === null || row.hazard === 'LIVE' ? row.hazard : 'UNKNOWN'} since={lostSince} />
                 </td>
                 <td className="pr-3">
                   <span className="text-brass">{row.step}</span>

@@ -5,11 +5,20 @@ const SHAPES: Readonly<Record<HazardState, { readonly mark: string; readonly loo
   LIVE: { mark: '⚡', look: 'bg-oxide text-ground' },
   CHARGED: { mark: '▲', look: 'bg-oxide-ground text-oxide border-2 border-oxide' },
   'NOT PROVED': { mark: '◇', look: 'border-2 border-dashed border-brass text-brass' },
+  UNKNOWN: { mark: '?', look: 'border-2 border-dotted border-brass bg-raised text-brass' },
   DISCHARGED: { mark: '▬', look: 'border-2 border-verdigris text-verdigris' },
 };
 
 /** The hazard state as a word with its own shape. */
-export function HazardWord({ state, large = false }: { state: HazardState; large?: boolean }) {
+export function HazardWord({
+  state,
+  since = null,
+  large = false,
+}: {
+  state: HazardState;
+  since?: number | null;
+  large?: boolean;
+}) {
   const { mark, look } = SHAPES[state];
   return (
     <span
@@ -18,6 +27,7 @@ export function HazardWord({ state, large = false }: { state: HazardState; large
     >
       <span aria-hidden>{mark}</span>
       {state}
+      {state === 'UNKNOWN' && since !== null && ` since ${new Date(since).toTimeString().slice(0, 5)}`}
     </span>
   );
 }

@@ -1,15 +1,20 @@
 'use client';
-import { createContext, useCallback, useContext, useEffect, useMemo, useState } from 'react';
+import { useRouter } from 'next/navigation';
+import { createContext, useCallback, useContext, useEffect, useMemo, useRef, useState } from 'react';
 import type { ReactNode } from 'react';
-import type { Board } from '@/core/circuit';
+import type { Board, Nameplate } from '@/core/circuit';
 import { jobProgress } from '@/core/job';
-import type { JobProgress } from '@/core/job';
+import type { JobProgress, JobSource } from '@/core/job';
 import type { Problem } from '@/core/problem';
+import type { Hazard, Moment } from '@/core/safety';
 import type { TraceEntry, TracedBoard } from '@/core/trace';
 import { BoardJson, boardFromJson } from '@/wire/boardJson';
 import type { LedgerEntry, NewLine, StoredLine } from '@/wire/ledger';
+import type { LiveJob } from './LiveBanner';
 import { postJson } from './postJson';
 import { useActor } from './useActor';
+import { useContact } from './useContact';
+import { useMoment } from './useMoment';
 import { useOutbox } from './useOutbox';
 import { useTraced } from './useTraced';
 
@@ -23,7 +28,7 @@ export interface JobData {
   readonly symptoms: readonly string[];
   readonly history: string;
   readonly accessories: string;
-  readonly sources: readonly { readonly name: string; readonly kind: string }[];
+  readonly sources: readonly JobSource[];
   readonly waitingFor: string;
   readonly outcome: string;
   readonly createdAt: number;
@@ -59,7 +64,11 @@ interface JobContextValue {
   /** Written here, not yet acknowledged by the server. */
   readonly waiting: readonly NewLine[];
   readonly progress: JobProgress;
-  readonly now: number;
+  readonly now: Moment;
+  /** What is live in the workshop. */
+  readonly live: readonly LiveJob[];
+  /** Since when this window has lost touch with the log, milliseconds since 1970; null while in touch. */
+  readonly lostSince: number | null;
   readonly actor: string;
   readonly trouble: Problem | null;
   setActor(actor: string): void;
@@ -100,20 +109,48 @@ function openBoard({ id, label, origin, content }: FirstBoard): StartBoard {
   return { id, label, origin, start: boardFromJson(BoardJson.parse(content)) };
 }
 
+/** News of a job, as the server sends them. */
+interface Pulse {
+  readonly moment: Moment;
+  readonly lines: readonly StoredLine[];
+  readonly boardIds: readonly string[];
+  readonly waitingFor: string;
+  readonly outcome: string;
+  readonly live: readonly LiveJob[];
+}
+
+/** The last number up to which no line is missing here. */
+function withoutGap(lines: readonly StoredLine[]): number {
+  const numbers = new Set(lines.map((l) => l.seq));
+  let last = 0;
+  while (numbers.has(last + 1)) last++;
+  return last;
+}
+
+/** Without contact nothing lowers the hazard: another bench may have written what this window does not know. */
+function outOfTouch(hazard: Hazard, since: number): Hazard {
+  if (hazard.state === 'LIVE') return hazard;
+  const clock = new Date(since).toTimeString().slice(0, 5);
+  const reason = `No contact with the log since ${clock}: what has happened to this unit since is not known here.`;
+  return { ...hazard, state: 'UNKNOWN', reason };
+}
+
 /** Holds an open job in the page: its ledger as the server acknowledged it, and everything derived from it. */
 export function JobProvider({
   job: first,
   boards: firstBoards,
   harnesses: firstHarnesses,
   lines: firstLines,
-  serverNow,
+  moment,
+  live: firstLive,
   children,
 }: {
   job: JobData;
   boards: readonly FirstBoard[];
   harnesses: readonly Harness[];
   lines: readonly StoredLine[];
-  serverNow: number;
+  moment: Moment;
+  live: readonly LiveJob[];
   children: ReactNode;
 }) {
   const [job, setJob] = useState(first);
@@ -121,22 +158,37 @@ export function JobProvider({
   const [harnesses, setHarnesses] = useState(firstHarnesses);
   const [activeId, chooseBoard] = useState('');
   const [lines, setLines] = useState(firstLines);
-  const [now, setNow] = useState(serverNow);
+  const [now, hearMoment] = useMoment(moment);
+  const [live, setLive] = useState(firstLive);
+  const router = useRouter();
   const [actor, setActor] = useActor();
   const [trouble, setTrouble] = useState<Problem | null>(null);
-
-  useEffect(() => {
-    const offset = serverNow - Date.now();
-    const timer = window.setInterval(() => setNow(Date.now() + offset), 5000);
-    return () => window.clearInterval(timer);
-  }, [serverNow]);
 
   const tag = job.tag;
   const onStored = useCallback((stored: StoredLine) => {
     setLines((kept) => (kept.some((l) => l.id === stored.id) ? kept : [stored, ...kept]));
-    setNow((at) => Math.max(at, stored.at));
   }, []);
   const { waiting, send } = useOutbox(tag, onStored, setTrouble);
+  const known = useRef({ lines, starts });
+  useEffect(() => {
+    known.current = { lines, starts };
+  }, [lines, starts]);
+  const path = useCallback(() => `/api/jobs/${tag}/pulse?after=${withoutGap(known.current.lines)}`, [tag]);
+  const onNews = useCallback(
+    (news: Pulse) => {
+      hearMoment(news.moment);
+      news.lines.forEach(onStored);
+      setLive((kept) => (JSON.stringify(kept) === JSON.stringify(news.live) ? kept : news.live));
+      const { waitingFor, outcome } = news;
+      setJob((kept) =>
+        kept.waitingFor === waitingFor && kept.outcome === outcome ? kept : { ...kept, waitingFor, outcome },
+      );
+      // A board that another window has added comes with a fresh page.
+      if (news.boardIds.some((id) => !known.current.starts.some((s) => s.id === id))) router.refresh();
+    },
+    [hearMoment, onStored, router],
+  );
+  const lostSince = useContact(path, onNews);
   const boards = useTraced(starts, lines, waiting);
   const active = boards.find((b) => b.id === activeId) ?? boards[0]!;
   const addLine = useCallback(
@@ -174,8 +226,12 @@ export function JobProvider({
   );
 
   const progress = useMemo(
-    () => jobProgress(job.sources, boards, lines, job.outcome, now),
-    [job.sources, job.outcome, boards, lines, now],
+    () => {
+      const view = { unit: job.nameplate as Nameplate, waiting };
+      const known = jobProgress(job.sources, boards, lines, job.outcome, now, view);
+      return lostSince === null ? known : { ...known, hazard: outOfTouch(known.hazard, lostSince) };
+    },
+    [job.sources, job.outcome, job.nameplate, boards, lines, waiting, now, lostSince],
   );
   const value = useMemo(
     () => ({
@@ -187,6 +243,8 @@ export function JobProvider({
       waiting,
       progress,
       now,
+      live,
+      lostSince,
       actor,
       trouble,
       setActor,
@@ -206,6 +264,8 @@ export function JobProvider({
       waiting,
       progress,
       now,
+      live,
+      lostSince,
       actor,
       trouble,
       setActor,

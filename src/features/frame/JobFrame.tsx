@@ -12,12 +12,11 @@ import { KeyHelp } from './KeyHelp';
 import { LampPost } from './LampPost';
 import { LedgerPanel } from './LedgerPanel';
 import { LiveBanner } from './LiveBanner';
-import type { LiveJob } from './LiveBanner';
 import { ThemeSwitch } from './ThemeSwitch';
 
 /** The frame of every job screen: lamp post, one slim strip, the work, the log. */
-export function JobFrame({ live, children }: { live: readonly LiveJob[]; children: ReactNode }) {
-  const { job, boards, active, chooseBoard, progress, actor, setActor, trouble, setTrouble } = useJob();
+export function JobFrame({ children }: { children: ReactNode }) {
+  const { job, boards, active, chooseBoard, progress, live, lostSince, actor, setActor, trouble, setTrouble } = useJob();
   const [help, setHelp] = useState(false);
   useStepKeys(job.tag, () => setHelp(true));
   return (
@@ -49,11 +48,16 @@ export function JobFrame({ live, children }: { live: readonly LiveJob[]; childre
         )}
         <ActorChoice actor={actor} onChoose={setActor} />
         <ThemeSwitch />
-        <HazardWord state={progress.hazard.state} large />
+        <HazardWord state={progress.hazard.state} since={lostSince} large />
       </header>
       {progress.hazard.state === 'LIVE' && (
         <p role="status" className="no-print shrink-0 bg-oxide px-4 py-1 font-semibold text-ground">
           {progress.hazard.reason} Treat this unit as live.
+        </p>
+      )}
+      {progress.hazard.state === 'UNKNOWN' && (
+        <p role="status" className="no-print shrink-0 bg-brass px-4 py-1 font-semibold text-ground">
+          {progress.hazard.reason} Prove it again before you touch it.
         </p>
       )}
       <LiveBanner jobs={live.filter((other) => other.tag !== job.tag)} />

@@ -3,7 +3,7 @@ import { createContext, useCallback, useContext, useEffect, useMemo, useRef, use
 import type { ReactNode } from 'react';
 import { SYMPTOMS } from '@/core/diagnose';
 import type { Finding, ProbePoint } from '@/core/diagnose';
-import { diagnosticReadings, linesOf } from '@/core/job';
+import { diagnosticReadings, linesOf, presentReadings } from '@/core/job';
 import { useJob } from '@/features/frame/JobContext';
 import type { DiagnoseAnswer, DiagnoseRequest } from '@/workers/messages';
 
@@ -33,8 +33,8 @@ export function useSuspects(): SuspectsValue {
 
 /** Keeps the diagnosis worker over all steps of a job and feeds it the readings as they stand. */
 export function SuspectsProvider({ children }: { children: ReactNode }) {
-  const { job, active, lines } = useJob();
-  const { id: boardId, asFound: board } = active;
+  const { job, active, lines, waiting } = useJob();
+  const { id: boardId, asFound: board, board: present } = active;
   const [share, setShare] = useState(0);
   const [failed, setFailed] = useState<string | null>(null);
   const [weighed, setWeighed] = useState<Weighed | null>(null);
@@ -42,6 +42,7 @@ export function SuspectsProvider({ children }: { children: ReactNode }) {
   const [skipped, setSkipped] = useState<readonly ProbePoint[]>([]);
   const worker = useRef<Worker | null>(null);
   const [openNumber, setOpenNumber] = useState(0);
+  const [presentNumber, setPresentNumber] = useState(0);
 
   useEffect(() => {
     const made = new Worker(new URL('../../workers/diagnose.worker.ts', import.meta.url));
@@ -51,7 +52,8 @@ export function SuspectsProvider({ children }: { children: ReactNode }) {
       else if (data.type === 'opened') {
         setShare(1);
         setOpenNumber(data.number);
-      } else if (data.type === 'weighed') setWeighed(data);
+      } else if (data.type === 'presented') setPresentNumber(data.number);
+      else if (data.type === 'weighed') setWeighed(data);
       else setFailed(data.sentence);
     };
     return () => made.terminate();
@@ -65,6 +67,14 @@ export function SuspectsProvider({ children }: { children: ReactNode }) {
     worker.current?.postMessage(request);
   }, [board, symptoms]);
 
+  const presented = useRef(0);
+  useEffect(() => {
+    presented.current += 1;
+    const request: DiagnoseRequest = { type: 'present', number: presented.current, board: present };
+    worker.current?.postMessage(request);
+  }, [present]);
+
+  const now = useMemo(() => presentReadings(lines, active, waiting), [lines, active, waiting]);
   const readings = useMemo(() => diagnosticReadings(lines, boardId), [lines, boardId]);
   const findings = useMemo(
     () =>
@@ -77,10 +87,10 @@ export function SuspectsProvider({ children }: { children: ReactNode }) {
   useEffect(() => {
     if (openNumber === 0) return;
     counter.current += 1;
-    const request: DiagnoseRequest = { type: 'weigh', number: counter.current, readings, skipped, findings };
+    const request: DiagnoseRequest = { type: 'weigh', number: counter.current, readings, present: now, skipped, findings };
     worker.current?.postMessage(request);
     setAsked(counter.current);
-  }, [readings, skipped, findings, openNumber]);
+  }, [readings, now, skipped, findings, openNumber, presentNumber]);
 
   const skip = useCallback((point: ProbePoint) => setSkipped((kept) => [...kept, point]), []);
   const thinking = weighed === null || weighed.number < asked;

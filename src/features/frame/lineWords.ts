@@ -1,5 +1,6 @@
 import type { ExpectedReading } from '@/core/expect';
 import { formatQuantity, formatVolts } from '@/core/quantity';
+import { UNTRACED } from '@/core/safety';
 import { SUMS } from '@/core/sums';
 import { SWEEP_COLUMNS, readSweepCsv } from '@/core/sweep';
 import type { SweepColumn } from '@/core/sweep';
@@ -30,11 +31,13 @@ export function lineWords(entry: LedgerEntry): { readonly head: string; readonly
       return { head: 'isolated', text: entry.body.source };
     case 'discharge-proof':
       return {
-        head: `${entry.body.refs[0]} read ${formatVolts(entry.body.volts)}`,
+        head: `${entry.body.refs[0] === UNTRACED ? 'what is not traced' : entry.body.refs[0]} read ${formatVolts(entry.body.volts)}`,
         text: entry.body.meterProved ? 'meter proved before and after' : 'meter not proved',
       };
     case 'recharged':
       return { head: 'proofs ended', text: entry.body.why };
+    case 'site':
+      return { head: entry.body.wet ? 'the place is wet' : 'the place is dry', text: '' };
     case 'trace':
       return { head: entry.body.text, text: 'traced' };
     case 'action':

@@ -4,7 +4,7 @@ import { findPart } from '@/core/circuit';
 import { expectReading, judge } from '@/core/expect';
 import type { SeenReading } from '@/core/expect';
 import { faultWords } from '@/core/fault';
-import { linesOf, standingLines } from '@/core/job';
+import { goesOnWithoutProof, standingLines } from '@/core/job';
 import { solverFor } from '@/core/meter';
 import { useJob } from '@/features/frame/JobContext';
 import { expectedWords, seenWords } from '@/features/frame/lineWords';
@@ -15,18 +15,15 @@ import { Notice } from '@/ui/Notice';
 import { playTone } from '@/ui/tones';
 import type { Tone } from '@/ui/tones';
 import type { PlanEntry } from '@/workers/messages';
-import { GateLine } from './GateLine';
 import { OutcomeLine } from './OutcomeLine';
 import type { LastOutcome } from './OutcomeLine';
+import { PermitList } from './PermitList';
 import { PlanList } from './PlanList';
 import { PointPanel } from './PointPanel';
 import { ProofFirst } from './ProofFirst';
 import { ReadingEntry } from './ReadingEntry';
 import { SuspectList } from './SuspectList';
 import { usePoints } from './usePoints';
-
-/** How long going on without proof holds, milliseconds. */
-const OVERRIDE_MS = 15 * 60_000;
 
 /** Probe: the next point large, the figure, Enter; the verdict at once; suspects move. */
 export function ProbeScreen() {
@@ -49,9 +46,7 @@ export function ProbeScreen() {
   );
   const tone = useRef<Tone | null>(null);
 
-  const overridden = linesOf<{ what: string }>(lines, 'override').some(
-    ({ line, body }) => body.what === 'proof' && now - line.at < OVERRIDE_MS,
-  );
+  const overridden = goesOnWithoutProof(lines, now);
   const open = progress.hazard.meterSafe || overridden;
 
   const keepOne = (point: PlanEntry, seen: SeenReading): void => {
@@ -196,9 +191,16 @@ export function ProbeScreen() {
             Suspects {thinking && weighed && <span className="text-sm font-normal text-faint">weighing …</span>}
           </h2>
           {weighed && <SuspectList board={board} weighed={weighed} />}
-          {weighed && <GateLine gate={weighed.gate} board={board} />}
         </section>
       </div>
+      {weighed && (
+        <section aria-labelledby="permit">
+          <h2 id="permit" className="mb-1 font-semibold">
+            Permit to power
+          </h2>
+          <PermitList permit={weighed.permit} board={board} current={current} onChoose={choose} />
+        </section>
+      )}
       <Schematic board={board} selection={selection} byPart={weighed?.byPart} height={260} onPickPart={setPicked} />
     </div>
   );

@@ -11,7 +11,7 @@ import { Notice } from '@/ui/Notice';
 
 /** Until every store is proved, the first points of the plan are those proofs. One key goes on without, with a reason kept. */
 export function ProofFirst({ hazard }: { hazard: Hazard }) {
-  const { job, now } = useJob();
+  const { job } = useJob();
   const live = hazard.state === 'LIVE';
   const todo = hazard.stores.filter((s) => s.store.proof && s.state !== 'discharged');
   return (
@@ -25,7 +25,7 @@ export function ProofFirst({ hazard }: { hazard: Hazard }) {
       ) : (
         <div className="flex flex-col gap-3">
           {todo.map((state, i) => (
-            <StoreRow key={state.store.key} state={state} lit={i === 0} locked={false} now={now} />
+            <StoreRow key={`${state.store.boardId} ${state.store.key}`} state={state} lit={i === 0} locked={false} />
           ))}
         </div>
       )}

@@ -1,6 +1,6 @@
 'use client';
 
-import { linesOf } from '@/core/job';
+import { isolatedBy, linesOf, sourceIds } from '@/core/job';
 import { formatQuantity } from '@/core/quantity';
 import { PROOF_MINUTES, REGAIN_MINUTES } from '@/core/safety';
 import { useJob } from '@/features/frame/JobContext';
@@ -11,12 +11,15 @@ import { StoreRow } from '@/features/frame/StoreRow';
 
 /** Make safe: isolate every source, empty every store, prove it with the meter. */
 export function SafeScreen() {
-  const { job, lines, progress, addLine, now } = useJob();
+  const { job, lines, progress, addLine } = useJob();
   const { hazard } = progress;
-  const isolated = new Map(
-    linesOf<{ source: string }>(lines, 'isolation').map(({ line, body }) => [body.source, line] as const),
-  );
-  const nextSource = job.sources.find((s) => !isolated.has(s.name));
+  const by = isolatedBy(job.sources, lines);
+  const ids = sourceIds(job.sources);
+  const firstLive = by.indexOf(null);
+  const nextSource = firstLive < 0 ? undefined : job.sources[firstLive];
+  const wet = linesOf<{ wet: boolean }>(lines, 'site').at(-1)?.body.wet ?? null;
+  const asked = hazard.stores.filter((s) => s.store.proof || s.state === 'charged' || s.state === 'touch');
+  const small = hazard.stores.filter((s) => !asked.includes(s));
   const nextStore = nextSource ? undefined : hazard.stores.find((s) => s.store.proof && s.state !== 'discharged');
   const done = !nextSource && !nextStore;
   const onward = progress.attention === 'safe' ? 'probe' : progress.attention;
@@ -36,19 +39,19 @@ export function SafeScreen() {
           Sources
         </h2>
         <ul className="flex flex-col gap-2">
-          {job.sources.map((source) => {
-            const line = isolated.get(source.name);
-            const lit = source.name === nextSource?.name;
+          {job.sources.map((source, i) => {
+            const who = by[i] ?? null;
+            const lit = i === firstLive;
             return (
-              <li key={source.name} className="flex items-center gap-4">
+              <li key={ids[i]} className="flex items-center gap-4">
                 <span className="w-56">{source.name}</span>
-                {line ? (
-                  <span className="text-verdigris">✓ isolated by {line.actor}</span>
+                {who !== null ? (
+                  <span className="text-verdigris">✓ isolated by {who}</span>
                 ) : (
                   <Button
                     kind={lit ? 'primary' : 'plain'}
                     autoFocus={lit}
-                    onClick={() => void addLine({ kind: 'isolation', body: { source: source.name } })}
+                    onClick={() => void addLine({ kind: 'isolation', body: { source: source.name, id: ids[i]! } })}
                   >
                     {isolationWords(source.kind)}
                   </Button>
@@ -70,21 +73,42 @@ export function SafeScreen() {
         </h2>
         <p className="mb-3 text-faint">
           Waiting is not discharge, and a screwdriver is no tool for it: it pits leads and damages the capacitor. Read
-          DC volts, highest range first. To touch: below 60 V, in the wet below 30 V. For ohms or diode test: below 0.2
-          V. A proof holds {PROOF_MINUTES} minutes; read again after {REGAIN_MINUTES} minutes, charge creeps back.
+          DC volts, highest range first. For ohms or diode test: below 0.2 V. A proof holds {PROOF_MINUTES} minutes; read
+          again after {REGAIN_MINUTES} minutes, charge creeps back.
         </p>
+        <fieldset className="mb-3 flex flex-wrap items-center gap-3">
+          <legend className="sr-only">The place</legend>
+          <span>
+            To touch: below <strong className="figure">{hazard.touchVolts} V</strong> here.{' '}
+            {wet === null ? 'Is the place dry? Until somebody says, it counts as wet.' : wet ? 'The place is wet.' : 'The place is dry.'}
+          </span>
+          {wet !== false && (
+            <Button kind="plain" onClick={() => void addLine({ kind: 'site', body: { wet: false } })}>
+              It is dry
+            </Button>
+          )}
+          {wet !== true && (
+            <Button kind="plain" onClick={() => void addLine({ kind: 'site', body: { wet: true } })}>
+              It is wet
+            </Button>
+          )}
+        </fieldset>
         <div className="flex flex-col gap-3">
-          {hazard.stores.map((state) => (
+          {asked.map((state) => (
             <StoreRow
-              key={state.store.key}
+              key={`${state.store.boardId} ${state.store.key}`}
               state={state}
               lit={state === nextStore}
               locked={nextSource !== undefined}
-              now={now}
             />
           ))}
         </div>
-        {hazard.stores.length === 0 && <p>No capacitor on this board holds more than 10 mJ or 60 V.</p>}
+        {small.length > 0 && (
+          <p className="mt-3 text-sm text-faint">
+            Above 60 V, but too small to hurt, so no proof is asked for:{' '}
+            {small.map((s) => `${s.store.refs.join(', ')} (${formatQuantity(s.store.joules, 'J', 2)})`).join('; ')}.
+          </p>
+        )}
       </section>
       {done && (
         <p className="mt-6">

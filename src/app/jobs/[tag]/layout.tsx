@@ -5,8 +5,10 @@ import { pool } from '@/data/pool';
 import { JobProvider } from '@/features/frame/JobContext';
 import { JobFrame } from '@/features/frame/JobFrame';
 import { SuspectsProvider } from '@/features/frame/SuspectsContext';
-import { liveJobs, openJob } from '@/usecases/openJob';
+import { liveJobs } from '@/usecases/oneLive';
+import { openJob } from '@/usecases/openJob';
 import type { OpenJob } from '@/usecases/openJob';
+import { momentOf } from '@/usecases/pulse';
 
 export const dynamic = 'force-dynamic';
 
@@ -22,15 +24,16 @@ export default async function JobLayout({
   const live = (await liveJobs(pool())).map((job) => ({ tag: job.tag, unit: job.unit, bench: job.bench }));
   return (
     <JobProvider
-      key={tag}
+      key={`${tag} ${open.boards.length}`}
       job={open.job}
       boards={open.boards.map((b) => ({ ...b, content: open.starts[b.id] ?? b.content }))}
       harnesses={open.harnesses}
       lines={open.lines}
-      serverNow={new Date().getTime()}
+      moment={momentOf(new Date())}
+      live={live}
     >
       <SuspectsProvider>
-        <JobFrame live={live}>{children}</JobFrame>
+        <JobFrame>{children}</JobFrame>
       </SuspectsProvider>
     </JobProvider>
   );

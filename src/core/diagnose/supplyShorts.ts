@@ -1,57 +1,65 @@
+import { recogniseStages } from '../stages';
 import { faultWords } from '../fault';
+import type { Diagnoser } from './diagnose';
 import type { FaultDictionary, PredictedPoint } from './dictionary';
 import { coordinate, logLikelihood } from './outcome';
 import { readingSeconds } from './nextReading';
 import { posterior, pointKey, weighReadings } from './posterior';
 import type { Predictions, TakenReading } from './posterior';
 
-/** Probability of a short in the supply path, or across an output, from which power is refused. */
+/** Odds of a short in the supply path, or across an output, from which power is refused. */
 export const GATE_LIMIT = 0.05;
-/** The barrier must read at least this, ohm. */
-const BARRIER_OHMS = 1e6;
+/** From these odds on an open feedback is taken for a fact. */
+const FEEDBACK_LIMIT = 0.5;
 const MOST_CLEARING = 12;
 
 /**
- * Whether the board may be powered, as far as the cold readings say.
+ * What the odds say about power, on top of the readings that earn a permit: they can only shut it.
  *
- * mass      probability of a short in the supply path or across an output.
- * reasons   why not, one sentence each; empty when allowed.
- * clearing  the readings that would clear it if they come out healthy; empty when allowed or when nothing would.
+ * mass          odds of a short in the supply path or across an output, by prior and readings.
+ * reason        that in words.
+ * clearing      the readings that would take it below the limit if they come out healthy.
+ * feedbackOpen  the reason to refuse a loaded output where the readings say that nothing holds it; null where not.
  */
-export interface PowerGate {
-  readonly allowed: boolean;
+export class SupplyShorts {
   readonly mass: number;
-  readonly reasons: readonly string[];
-  readonly clearing: readonly PredictedPoint[];
+  readonly reason: string;
+  readonly feedbackOpen: string | null;
+  private readonly weights: Float64Array;
+
+  constructor(
+    private readonly diagnoser: Diagnoser,
+    private readonly readings: readonly TakenReading[],
+  ) {
+    const { predictions, dictionary } = diagnoser;
+    this.weights = weighReadings(predictions, readings);
+    const probabilities = new Float64Array(this.weights.length);
+    posterior(this.weights, probabilities);
+    this.mass = shortMass(dictionary, probabilities);
+    this.reason = massReason(dictionary, probabilities, this.mass, readings.length);
+    this.feedbackOpen = readings.length === 0 ? null : openFeedback(dictionary, probabilities);
+  }
+
+  get clearing(): readonly PredictedPoint[] {
+    return clearingReadings(this.diagnoser.predictions, this.readings, this.weights);
+  }
 }
 
-/**
- * Judges the power gate. Only readings whose place on the real board is confirmed count.
- */
-export function judgeGate(predictions: Predictions, readings: readonly TakenReading[]): PowerGate {
-  const { dictionary } = predictions;
-  const counted = readings.filter((r) => r.placeConfirmed !== false);
-  const weights = weighReadings(predictions, counted);
-  const probabilities = new Float64Array(weights.length);
-  posterior(weights, probabilities);
-  const mass = shortMass(dictionary, probabilities);
-  const reasons: string[] = [];
-  if (mass > GATE_LIMIT) reasons.push(massReason(dictionary, probabilities, mass, counted.length));
-  for (const part of dictionary.board.parts) {
-    if (!part.fitted && (part.kind === 'mosfet' || part.kind === 'opto' || part.kind === 'shunt-reference')) {
-      reasons.push(
-        `${part.ref} is not fitted: without ${part.kind === 'mosfet' ? 'the switch' : 'its feedback'} it must not be powered.`,
-      );
-    }
-  }
-  for (const r of counted) {
-    const healthy = predictions.at(r).raws[0]!;
-    if (r.mode === 'ohms' && healthy === Infinity && r.seen.kind === 'figure' && r.seen.value < BARRIER_OHMS) {
-      reasons.push(`${r.red} to ${r.black} lies across the barrier and read below 1 MΩ.`);
-    }
-  }
-  const clearing = mass > GATE_LIMIT ? clearingReadings(predictions, counted, weights) : [];
-  return { allowed: reasons.length === 0, mass, reasons, clearing };
+/** Whether the readings name an open part of the feedback: with the load on the output would run away. */
+function openFeedback(dictionary: FaultDictionary, probabilities: Float64Array): string | null {
+  const feedback = new Set(
+    recogniseStages(dictionary.board).stages.flatMap((s) => (s.kind === 'feedback' ? s.parts : [])),
+  );
+  let mass = 0;
+  let worst = -1;
+  dictionary.hypotheses.forEach(({ faults }, i) => {
+    if (!faults.some((f) => f.kind === 'open' && feedback.has(f.ref))) return;
+    mass += probabilities[i]!;
+    if (worst < 0 || probabilities[i]! > probabilities[worst]!) worst = i;
+  });
+  if (mass <= FEEDBACK_LIMIT || worst < 0) return null;
+  const words = faultWords(dictionary.board, dictionary.hypotheses[worst]!.label);
+  return `Nothing holds the output (${words} at ${Math.round(100 * mass)} %): not with the load on.`;
 }
 
 function shortMass(dictionary: FaultDictionary, probabilities: Float64Array): number {

@@ -1,0 +1,251 @@
+import { netKey } from '../circuit';
+import type { Board, Nameplate } from '../circuit';
+import type { TakenReading } from '../diagnose';
+import { METER_LIMIT_VOLTS, PROOF_MINUTES, energyStores, judgeHazard, secondsSince, untracedStore } from '../safety';
+import type { EnergyStore, Hazard, Moment, ProofReading } from '../safety';
+import { boardFacts } from './boardFacts';
+import { linesOf, standingLines, taken } from './ledger';
+import type { LedgerLine, ReadingBody } from './ledger';
+import { Touches } from './touches';
+
+/** A job's source of energy; `id` tells two of one name apart. */
+export interface JobSource {
+  readonly id?: string | undefined;
+  readonly name: string;
+  readonly kind: string;
+}
+
+/** One of a job's boards, by the id that ledger lines name it with; further versions of it, such as its start. */
+export interface JobBoard {
+  readonly id: string;
+  readonly board: Board;
+  readonly start?: Board | undefined;
+}
+
+/** A line written in this window that the server has not acknowledged: it may raise the hazard, never lower it. */
+export interface WaitingLine {
+  readonly boardId: string | null;
+  readonly entry: { readonly kind: string; readonly body: unknown };
+  readonly reverses: string | null;
+}
+
+/** What the hazard of a job is judged from besides its boards and lines. */
+export interface HazardView {
+  readonly unit?: Nameplate | undefined;
+  readonly waiting?: readonly WaitingLine[] | undefined;
+}
+
+interface ProofBody {
+  readonly refs?: readonly string[] | undefined;
+  readonly storeKey: string;
+  readonly volts: number;
+  readonly meterProved: boolean;
+}
+
+/** Where each source is known by its id: its own, or its place in the list. */
+export function sourceIds(sources: readonly JobSource[]): readonly string[] {
+  return sources.map((s, i) => s.id ?? `s${i + 1}`);
+}
+
+/** Whether an isolation names a source: by its id, or by a name that only one of them has. */
+function isolates(body: { readonly source: string; readonly id?: string | undefined }, sources: readonly JobSource[], i: number): boolean {
+  if (body.id !== undefined) return sourceIds(sources)[i] === body.id;
+  const same = (name: string): boolean => name.trim().toLowerCase() === body.source.trim().toLowerCase();
+  return same(sources[i]!.name) && sources.filter((s) => same(s.name)).length === 1;
+}
+
+/** Who isolated each source, in the order of the sources; null where nobody has, or where it was undone. */
+export function isolatedBy(sources: readonly JobSource[], lines: readonly LedgerLine[]): readonly (string | null)[] {
+  const standing = linesOf<{ source: string; id?: string }>(lines, 'isolation');
+  return sources.map((_, i) => standing.find(({ body }) => isolates(body, sources, i))?.line.actor ?? null);
+}
+
+/** The first source that nobody has isolated, or null: while there is one the job is LIVE. */
+export function liveSource(sources: readonly JobSource[], lines: readonly LedgerLine[]): string | null {
+  const by = isolatedBy(sources, lines);
+  return sources.find((_, i) => by[i] === null)?.name ?? null;
+}
+
+/** Lines after which any store of the job may hold a charge again, whatever became of them later. */
+function energises(line: LedgerLine, reversed: LedgerLine | undefined): boolean {
+  const { kind, body } = line.entry;
+  if (kind === 'recharged' || kind === 'sweep-rows' || kind === 'safety-test') return true;
+  if (kind === 'reading') return (body as ReadingBody).conditions?.powered === true;
+  if (kind === 'action') return /^(?:harness|board added)\b/u.test((body as { readonly words: string }).words);
+  return reversed?.entry.kind === 'isolation';
+}
+
+/** The acknowledged lines in the order of their numbers, then those still waiting here. */
+function inOrder(lines: readonly LedgerLine[], waiting: readonly WaitingLine[]): readonly LedgerLine[] {
+  const sorted = [...lines].sort((a, b) => a.seq - b.seq);
+  const last = sorted.at(-1)?.seq ?? 0;
+  const more = waiting.map((w, i) => ({
+    ...w,
+    id: `waiting ${i}`,
+    seq: last + 1 + i,
+    actor: '',
+    at: 0,
+  }));
+  return [...sorted, ...more];
+}
+
+/** Hazard of a job now, over all its boards: what the log says in the order of its numbers, and nothing else. */
+export function jobHazard(
+  sources: readonly JobSource[],
+  boards: readonly JobBoard[],
+  lines: readonly LedgerLine[],
+  now: Moment,
+  view: HazardView = {},
+): Hazard {
+  const { unit, waiting = [] } = view;
+  const stores = boards.flatMap(({ id, board }, i) => {
+    const found = energyStores(board, id, unit);
+    const untraced = untracedStore(board, id, found, i === 0, unit);
+    return untraced ? [untraced, ...found] : found;
+  });
+  const order = inOrder(lines, waiting);
+  const touches = new Touches(
+    new Map(boards.map((b) => [b.id, b.start ? [b.board, b.start] : [b.board]])),
+    order,
+  );
+  const proofs = new ProofLedger(sources, order, touches);
+  // An isolation that waits here has not been written: it isolates nothing yet; an undoing that waits counts.
+  const undoing = waiting.flatMap((w) => (w.reverses === null ? [] : [w.reverses]));
+  const by = isolatedBy(sources, lines.filter((l) => !undoing.includes(l.id)));
+  return judgeHazard(
+    sources.map((s, i) => ({ name: s.name, isolatedBy: by[i] ?? null })),
+    stores,
+    (store) => proofs.of(store),
+    wetness(order),
+    now,
+  );
+}
+
+/** Whether the bench is in the wet, as last said; null when nobody has. A word that waits counts only when it is wet. */
+function wetness(order: readonly LedgerLine[]): boolean | null {
+  const said = linesOf<{ wet: boolean }>(order, 'site').filter(
+    ({ line, body }) => body.wet || !line.id.startsWith('waiting'),
+  );
+  return said.at(-1)?.body.wet ?? null;
+}
+
+/**
+ * The reading that stands for each store: a fold over the log in the order of its numbers.
+ *
+ * A reading below 0.2 V lowers nothing unless the meter was proved, every source was isolated and all parts of the
+ * store were named. A high reading always counts. Whatever may have charged the store again ends what stood before it,
+ * also when that line was undone later.
+ */
+class ProofLedger {
+  private readonly byId: ReadonlyMap<string, LedgerLine>;
+  private readonly undone: ReadonlySet<string>;
+  /** For each line of the order whether some source was not isolated just then. */
+  private readonly live: readonly boolean[];
+
+  constructor(
+    sources: readonly JobSource[],
+    private readonly order: readonly LedgerLine[],
+    private readonly touches: Touches,
+  ) {
+    this.byId = new Map(order.map((l) => [l.id, l]));
+    this.undone = new Set(order.flatMap((l) => (l.reverses === null ? [] : [l.reverses])));
+    const open = new Map<number, Set<string>>(sources.map((_, i) => [i, new Set()]));
+    this.live = order.map((line) => {
+      const reversed = line.reverses === null ? undefined : this.byId.get(line.reverses);
+      if (line.entry.kind === 'isolation' && !line.id.startsWith('waiting')) {
+        const body = line.entry.body as { source: string; id?: string };
+        for (const [i, ids] of open) if (isolates(body, sources, i)) ids.add(line.id);
+      }
+      if (reversed) for (const ids of open.values()) ids.delete(reversed.id);
+      return [...open.values()].some((ids) => ids.size === 0);
+    });
+  }
+
+  of(store: EnergyStore): ProofReading | null {
+    const refs = new Set(store.refs.map((r) => r.toLowerCase()));
+    const nets = new Set([store.plus, store.minus].map(netKey));
+    let standing: ProofReading | null = null;
+    this.order.forEach((line, i) => {
+      const reversed = line.reverses === null ? undefined : this.byId.get(line.reverses);
+      if (energises(line, reversed) || this.changes(line, store, refs, nets) || (reversed && this.changes(reversed, store, refs, nets))) {
+        standing = null;
+        return;
+      }
+      if (line.entry.kind !== 'discharge-proof' || line.boardId !== store.boardId) return;
+      const body = line.entry.body as ProofBody;
+      const named = (body.refs ?? []).map((r) => r.toLowerCase());
+      const about = store.place === null ? named.some((r) => refs.has(r)) : body.storeKey === store.key;
+      if (!about) return;
+      const high = Math.abs(body.volts) >= METER_LIMIT_VOLTS;
+      if (this.undone.has(line.id)) {
+        // A high figure that was taken back proves nothing, and what stood before it is no longer sure.
+        if (high) standing = null;
+        return;
+      }
+      const whole = store.place !== null || [...refs].every((r) => named.includes(r));
+      const lowers = body.meterProved && whole && !this.live[i]! && !line.id.startsWith('waiting');
+      if (high || lowers)
+        standing = {
+          volts: body.volts,
+          moment: { at: line.at, boot: line.boot ?? null, uptime: line.uptime ?? null },
+          by: line.actor,
+          meterProved: body.meterProved,
+        };
+    });
+    return standing;
+  }
+
+  /** Whether a line has changed what hangs on a store: a part fitted on its board, a fact about its parts or nets. */
+  private changes(line: LedgerLine, store: EnergyStore, refs: ReadonlySet<string>, nets: ReadonlySet<string>): boolean {
+    if (line.boardId !== store.boardId) return false;
+    const { kind } = line.entry;
+    if (kind === 'replacement' || kind === 'modification') return true;
+    if (kind !== 'trace') return false;
+    if (store.place !== null) return this.touches.aboutStores(line);
+    const touched = this.touches.of(line);
+    return [...touched.refs].some((r) => refs.has(r)) || [...touched.nets].some((n) => nets.has(n));
+  }
+}
+
+/** Whether somebody chose to go on without proof, for as long as a proof would hold, and nothing has been energised since. */
+export function goesOnWithoutProof(lines: readonly LedgerLine[], now: Moment): boolean {
+  const byId = new Map(lines.map((l) => [l.id, l]));
+  const lastCharge = Math.max(
+    -1,
+    ...lines.filter((l) => energises(l, l.reverses === null ? undefined : byId.get(l.reverses))).map((l) => l.seq),
+  );
+  return linesOf<{ what: string }>(lines, 'override').some(
+    ({ line, body }) =>
+      body.what === 'proof' &&
+      line.seq > lastCharge &&
+      secondsSince({ at: line.at, boot: line.boot ?? null, uptime: line.uptime ?? null }, now) < PROOF_MINUTES * 60,
+  );
+}
+
+/**
+ * The cold readings of a board that hold for it as it is now: after them nothing was fitted, changed or found out at
+ * the places that they touched, whatever became of that line later.
+ */
+export function presentReadings(
+  lines: readonly LedgerLine[],
+  { id, board, start }: JobBoard,
+  waiting: readonly WaitingLine[] = [],
+): readonly TakenReading[] {
+  const order = inOrder(lines, waiting);
+  const byId = new Map(order.map((l) => [l.id, l]));
+  const touches = new Touches(new Map([[id, start ? [board, start] : [board]]]), order);
+  const changes = order.flatMap((line) => {
+    const told = line.reverses === null ? line : byId.get(line.reverses);
+    const says = told && told.boardId === id && (boardFacts(told.entry).length > 0 || told.entry.kind === 'replacement');
+    return says ? [{ seq: line.seq, nets: touches.of(told).nets }] : [];
+  });
+  return standingLines(lines).flatMap((line) => {
+    if (line.entry.kind !== 'reading' || line.boardId !== id) return [];
+    const body = line.entry.body as ReadingBody;
+    if (body.conditions?.powered === true) return [];
+    const spent = changes.some(
+      (c) => c.seq > line.seq && (c.nets.has(netKey(body.red)) || c.nets.has(netKey(body.black))),
+    );
+    return spent ? [] : [taken(body)];
+  });
+}

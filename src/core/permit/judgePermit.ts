@@ -1,0 +1,214 @@
+import { netKey } from '../circuit';
+import type { Board } from '../circuit';
+import { GATE_LIMIT, SupplyShorts, pointKey } from '../diagnose';
+import type { Diagnoser, Finding, ProbePoint, TakenReading } from '../diagnose';
+import { formatQuantity, formatVolts } from '../quantity';
+import { switchedNets } from '../stages';
+import { cheapestCover, clearingChoices } from './clearingList';
+import type { Clearing } from './clearingList';
+import { BARRIER_OHMS } from './threats';
+import { ThreatReadings, belowHealthy, rulesOut } from './threatReadings';
+
+/** A reading of the permit's list and what it rules out, in words. */
+export interface PermitReading extends ProbePoint {
+  readonly rulesOut: string;
+}
+
+/**
+ * Whether a board may be powered, as far as its cold readings show.
+ *
+ * allowed   every short or leak that matters is ruled out by a reading, and nothing shuts it.
+ * reasons   why not, one sentence each; empty when allowed.
+ * restsOn   readings taken that rule something out: a permit stands on them and ends with them.
+ * clearing  the smallest set of further readings that would rule out the rest if they come out healthy.
+ * unseen    what no cold reading can tell on this board, in words: the lamp at power-up has to.
+ * mass      odds of a short in the supply path or across an output, by the readings that count.
+ */
+export interface PowerPermit {
+  readonly allowed: boolean;
+  readonly reasons: readonly string[];
+  readonly restsOn: readonly PermitReading[];
+  readonly clearing: readonly PermitReading[];
+  readonly unseen: readonly string[];
+  readonly mass: number;
+}
+
+/** A leak that would burn this much matters, watt; and between these it is judged whatever the volts, ohm. */
+const LEAK_WATTS = 10;
+const LEAK_FROM_OHMS = 30;
+const LEAK_UP_TO_OHMS = { diode: 1000, continuity: 600, ohms: 10e3 } as const;
+
+/**
+ * The permit of one board: what could short it and the readings that would show it, worked out once.
+ *
+ * Evidence only: no odds open it. It is earned when each threat has been contradicted by a reading on the board as it
+ * is now, at a confirmed place.
+ */
+export class Permit {
+  private constructor(
+    private readonly readings: ThreatReadings,
+    private readonly choices: readonly Clearing[],
+  ) {}
+
+  /** Works out a board step by step: yields now and then, so that the caller can hand the thread back. */
+  static *steps(board: Board): Generator<undefined, Permit> {
+    const readings = new ThreatReadings(board);
+    const choices = yield* clearingChoices(readings);
+    return new Permit(readings, choices);
+  }
+
+  /** Works out a board at once. */
+  static of(board: Board): Permit {
+    const steps = Permit.steps(board);
+    for (;;) {
+      const step = steps.next();
+      if (step.done) return step.value;
+    }
+  }
+
+  /**
+   * Judges the permit after readings in the order taken, of this board as it is now.
+   *
+   * diagnoser  adds the odds: where a supply short keeps more than 5 % it stays shut. findings: what was seen on the board.
+   */
+  judge(taken: readonly TakenReading[], diagnoser?: Diagnoser, findings: readonly Finding[] = []): PowerPermit {
+    const counted = newest(taken.filter((r) => r.placeConfirmed !== false && this.readings.knows(r)));
+    const { threats } = this.readings.path;
+    const cleared = new Map<number, TakenReading>();
+    for (const r of counted) {
+      const healthy = this.readings.healthy(r);
+      for (const [i, under] of this.readings.under(r)) {
+        if (!cleared.has(i) && rulesOut(r, under, healthy, r.seen)) cleared.set(i, r);
+      }
+    }
+    const able = new Set(this.choices.flatMap((c) => [...c.rules]));
+    const left = new Set([...threats.keys()].filter((i) => able.has(i) && !cleared.has(i)));
+    const shown = counted.flatMap((r) => this.showsLeak(r));
+    const odds = diagnoser ? new SupplyShorts(diagnoser, counted) : null;
+    const reasons = [
+      ...shown,
+      ...notFitted(this.readings.board),
+      ...forbidden(findings),
+      ...(odds?.feedbackOpen ? [odds.feedbackOpen] : []),
+      ...(this.choices.length === 0
+        ? ['No way of the energy is found on this board: trace it from where power comes in.']
+        : []),
+      ...(left.size > 0 ? [missing(counted.length, left.size)] : []),
+    ];
+    const asked = new Set(counted.map(pointKey));
+    const open = this.choices.filter((c) => !asked.has(pointKey(c.point)));
+    const clearing = cheapestCover(left, open).map((c) => this.entry(c.point, [...c.rules].filter((i) => left.has(i))));
+    const more = odds && left.size === 0 && odds.mass > GATE_LIMIT;
+    if (more) reasons.push(odds.reason);
+    const added = more ? odds.clearing.map((p) => ({ ...plain(p), rulesOut: 'what the odds still hold possible' })) : [];
+    return {
+      allowed: reasons.length === 0,
+      reasons,
+      restsOn: this.support(cleared),
+      clearing: [...clearing, ...added],
+      unseen: this.unseen(able),
+      mass: odds?.mass ?? 0,
+    };
+  }
+
+  /** The readings without which something would not be ruled out, each with what it rules out. */
+  private support(cleared: ReadonlyMap<number, TakenReading>): readonly PermitReading[] {
+    const by = new Map<TakenReading, number[]>();
+    for (const [i, r] of cleared) by.set(r, [...(by.get(r) ?? []), i]);
+    return [...by].map(([r, list]) => this.entry(r, list));
+  }
+
+  private entry(point: ProbePoint, threats: readonly number[]): PermitReading {
+    return { ...plain(point), rulesOut: this.words(threats) };
+  }
+
+  /** Threats in words: the parts that sit across them, else the nets. */
+  private words(numbers: readonly number[]): string {
+    const { board, path } = this.readings;
+    const refs = new Set<string>();
+    const pairs: string[] = [];
+    let barrier = false;
+    for (const i of numbers) {
+      const { kind, red, black } = path.threats[i]!;
+      if (kind === 'barrier') {
+        barrier = true;
+        continue;
+      }
+      const across = board.parts.filter(
+        (p) => p.fitted && p.kind !== 'connector' && [red, black].every((n) => p.nets.some((m) => netKey(m) === netKey(n))),
+      );
+      for (const p of across) refs.add(p.ref);
+      if (across.length === 0) pairs.push(`${red} to ${black}`);
+    }
+    const named = [...refs].slice(0, 6);
+    const what = named.length > 0 ? `a short at ${listed(named, refs.size)}` : pairs.length > 0 ? `a short ${listed(pairs.slice(0, 2), pairs.length)}` : '';
+    return [barrier ? 'a leak across the barrier' : '', what].filter((w) => w !== '').join(', ');
+  }
+
+  /** What a reading shows that forbids power, if anything. */
+  private showsLeak(r: TakenReading): readonly string[] {
+    if (r.seen.kind !== 'figure') return [];
+    const { path } = this.readings;
+    const at = (net: string): number => path.poles.findIndex((p) => p.nets.has(netKey(net)));
+    const told = `${r.red} to ${r.black} read ${r.mode === 'diode' ? formatVolts(r.seen.value) : formatQuantity(r.seen.value, 'ohm')}`;
+    const across = path.islandOf.get(netKey(r.red)) !== path.islandOf.get(netKey(r.black));
+    const healthy = this.readings.healthy(r);
+    if (across && r.mode !== 'diode') {
+      const limit = healthy.overload > 0.5 ? BARRIER_OHMS : Math.min(BARRIER_OHMS, 0.9 * Math.exp(healthy.mean));
+      return r.seen.value < limit ? [`${told}: it lies across the barrier, where at least 1 MΩ belongs.`] : [];
+    }
+    if (across && r.mode === 'diode') return healthy.overload > 0.9 ? [`${told}: it lies across the barrier, where nothing should conduct.`] : [];
+    const [p, q] = [at(r.red), at(r.black)];
+    if (p < 0 || q < 0 || p === q || !belowHealthy(r, healthy, r.seen)) return [];
+    const volts = Math.max(1, ...path.threats.map((t) => t.volts));
+    const limit = Math.min(LEAK_UP_TO_OHMS[r.mode], Math.max(LEAK_FROM_OHMS, volts ** 2 / LEAK_WATTS));
+    const ohms = r.mode === 'diode' ? r.seen.value / 1e-3 : r.seen.value;
+    return ohms < limit ? [`${told}, lower than a healthy board: a short or leak where power goes.`] : [];
+  }
+
+  private unseen(able: ReadonlySet<number>): readonly string[] {
+    const list = this.readings.path.threats.filter((_, i) => !able.has(i));
+    return [...new Set(list.map((t) => `${t.red} to ${t.black}`))];
+  }
+}
+
+const plain = ({ mode, red, black }: ProbePoint): ProbePoint => ({ mode, red, black });
+
+function listed(words: readonly string[], of: number): string {
+  return `${words.join(', ')}${of > words.length ? ' …' : ''}`;
+}
+
+/** The last reading at each point. */
+function newest(readings: readonly TakenReading[]): readonly TakenReading[] {
+  return [...new Map(readings.map((r) => [pointKey(r), r])).values()];
+}
+
+function missing(readings: number, left: number): string {
+  const what = left === 1 ? 'one short or leak that matters is' : `${left} shorts or leaks that matter are`;
+  return readings === 0
+    ? 'Nothing has been read yet: a permit is earned by readings.'
+    : `By the readings so far ${what} not ruled out.`;
+}
+
+/** A switch or a part of the feedback that is not fitted, with no other in its place. */
+function notFitted(board: Board): readonly string[] {
+  return board.parts.flatMap((part) => {
+    const feedback = part.kind === 'opto' || part.kind === 'shunt-reference';
+    const own = switchedNets(part);
+    if (part.fitted || !(feedback || part.kind === 'mosfet')) return [];
+    const twin = board.parts.some(
+      (p) =>
+        p.fitted &&
+        p.kind === part.kind &&
+        (own ? switchedNets(p)?.join() === own.join() : p.nets.map(netKey).join() === part.nets.map(netKey).join()),
+    );
+    return twin ? [] : [`${part.ref} is not fitted: without ${feedback ? 'its feedback' : 'the switch'} it must not be powered.`];
+  });
+}
+
+function forbidden(findings: readonly Finding[]): readonly string[] {
+  return findings
+    .filter((f) => f.severity === 'danger')
+    .map((f) => `${f.words}${f.place === '' ? '' : ` (${f.place})`}: not to be powered until it is put right.`);
+}
+

@@ -1,0 +1,110 @@
+'use client';
+import { placesOnNet } from '@/core/circuit';
+import type { Board } from '@/core/circuit';
+import { pointKey } from '@/core/diagnose';
+import type { ProbePoint } from '@/core/diagnose';
+import type { PermitReading, PowerPermit } from '@/core/permit';
+import type { PlanEntry } from '@/workers/messages';
+import { MODE_NAMES } from './PointPanel';
+
+/**
+ * The permit to power: what it rests on, or what is still to be read for it. A reading of the list becomes the next
+ * point when it is picked.
+ */
+export function PermitList({
+  permit,
+  board,
+  current,
+  onChoose,
+}: {
+  permit: PowerPermit | null;
+  board: Board;
+  current: ProbePoint | null;
+  onChoose(point: PlanEntry): void;
+}) {
+  if (permit === null) return <p className="text-sm text-faint">Working out what has to be read before power …</p>;
+  const { allowed, reasons, restsOn, clearing, unseen } = permit;
+  return (
+    <div data-permit={allowed ? 'open' : 'shut'}>
+      {allowed ? (
+        <p className="text-verdigris">
+          <strong>✓ May be powered</strong>, by these readings and as long as they hold. Not a word on whether it is
+          safe to touch.
+        </p>
+      ) : (
+        <p className="border-l-4 border-oxide bg-raised px-3 py-1.5">
+          <span aria-hidden className="text-oxide">
+            ▲
+          </span>{' '}
+          <strong>Do not power this.</strong> {reasons.slice(0, 3).join(' ')}
+          {reasons.length > 3 && ` And ${reasons.length - 3} more.`}
+        </p>
+      )}
+      {clearing.length > 0 && (
+        <>
+          <p className="mt-2 text-sm text-faint">
+            {clearing.length === 1 ? 'One reading' : `${clearing.length} readings`} would earn it, if healthy:
+          </p>
+          <ol className="flex flex-col">
+            {clearing.map((r) => (
+              <li key={pointKey(r)}>
+                <button
+                  type="button"
+                  aria-current={current && pointKey(current) === pointKey(r) ? 'true' : undefined}
+                  onClick={() => onChoose({ ...point(r), gainBits: 0, seconds: 10, settle: 0, split: [] })}
+                  className="flex w-full items-baseline gap-2 px-2 py-0.5 text-left hover:bg-raised aria-[current]:bg-raised"
+                >
+                  <span aria-hidden className="text-brass">
+                    ○
+                  </span>
+                  <Words reading={r} board={board} />
+                </button>
+              </li>
+            ))}
+          </ol>
+        </>
+      )}
+      {restsOn.length > 0 && (
+        <details className="mt-2" open={allowed}>
+          <summary className="cursor-pointer text-sm text-faint">
+            {restsOn.length === 1 ? 'One reading' : `${restsOn.length} readings`} it {allowed ? 'rests' : 'would rest'}{' '}
+            on
+          </summary>
+          <ol className="flex flex-col">
+            {restsOn.map((r) => (
+              <li key={pointKey(r)} className="flex items-baseline gap-2 px-2 py-0.5">
+                <span aria-hidden className="text-verdigris">
+                  ✓
+                </span>
+                <Words reading={r} board={board} />
+              </li>
+            ))}
+          </ol>
+        </details>
+      )}
+      {unseen.length > 0 && (
+        <p className="mt-1 text-sm text-faint">
+          No cold reading tells a short from {unseen.slice(0, 3).join(', ')}
+          {unseen.length > 3 && ' …'} from the winding there: power it through the lamp first.
+        </p>
+      )}
+    </div>
+  );
+}
+
+function Words({ reading, board }: { reading: PermitReading; board: Board }) {
+  const place = (net: string): string => placesOnNet(board, net)[0]?.words ?? net;
+  return (
+    <span className="min-w-0 flex-1">
+      <span className="block truncate" title={`${place(reading.red)} from ${place(reading.black)}`}>
+        {MODE_NAMES[reading.mode]}: {place(reading.red)} <span className="text-faint">from</span>{' '}
+        {place(reading.black)}
+      </span>
+      <span className="block text-xs text-faint">rules out {reading.rulesOut}</span>
+    </span>
+  );
+}
+
+function point({ mode, red, black }: ProbePoint): ProbePoint {
+  return { mode, red, black };
+}

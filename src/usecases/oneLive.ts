@@ -1,0 +1,34 @@
+import { liveSource } from '@/core/job';
+import { ProblemError } from '@/core/problem';
+import { allJobs } from '@/data/job/jobTable';
+import type { StoredJob } from '@/data/job/jobTable';
+import { isolationsOf } from '@/data/ledger/ledgerTable';
+import type { Db, Tx } from '@/data/pool';
+
+/** The jobs with a source of energy that nobody has isolated yet, whatever their outcome says. */
+export async function liveJobs(db: Db): Promise<readonly StoredJob[]> {
+  const jobs = await allJobs(db);
+  const isolations = await isolationsOf(
+    db,
+    jobs.map((job) => job.id),
+  );
+  return jobs.filter((job) => liveSource(job.sources, isolations.get(job.id) ?? []) !== null);
+}
+
+/**
+ * Only one unit of a bench may be live: refuses a second, whether it comes in connected or its isolation is undone.
+ *
+ * own: the job that is about to be live; it does not stand in its own way. Two at once on one bench take turns.
+ * Throws ProblemError `bench-live`.
+ */
+export async function refuseSecondLive(tx: Tx, bench: string, own: string | null, remedy: string): Promise<void> {
+  const key = bench.trim().toLowerCase();
+  await tx.query('select pg_advisory_xact_lock(hashtext($1))', [`bench ${key}`]);
+  const live = (await liveJobs(tx)).find((job) => job.id !== own && job.bench.trim().toLowerCase() === key);
+  if (live)
+    throw new ProblemError({
+      code: 'bench-live',
+      sentence: `${live.tag}, ${live.unit}, is still LIVE on ${live.bench}.`,
+      remedy,
+    });
+}
