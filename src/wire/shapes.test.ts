@@ -57,7 +57,8 @@ test('a line read back is the line that was sent, conditions filled in', () => {
     reverses: null,
     entry: { body: { conditions: { settled: 'settled' } } },
   });
-  const stored = { id: '1', seq: 1, boardId: '7', entry: sent.entry, actor: 'Bench A', at: 5, reverses: null };
+  const said = { id: '1', seq: 1, boardId: '7', entry: sent.entry, actor: 'Bench A', at: 5, reverses: null };
+  const stored = { ...said, boot: 'a1', uptime: 12.5 };
   expect(StoredLine.parse(JSON.parse(JSON.stringify(stored)))).toEqual(stored);
 });
 

@@ -168,7 +168,8 @@ class ProofLedger {
     this.order.forEach((line, i) => {
       const reversed = line.reverses === null ? undefined : this.byId.get(line.reverses);
       if (energises(line, reversed) || this.changes(line, store, refs, nets) || (reversed && this.changes(reversed, store, refs, nets))) {
-        standing = null;
+        // A store that was read high is not less charged for it.
+        if (standing && Math.abs(standing.volts) < METER_LIMIT_VOLTS) standing = null;
         return;
       }
       if (line.entry.kind !== 'discharge-proof' || line.boardId !== store.boardId) return;

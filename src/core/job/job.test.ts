@@ -14,6 +14,8 @@ const line = (kind: string, body: unknown, more: Partial<LedgerLine> = {}): Ledg
     entry: { kind, body },
     actor: 'Bench A',
     at: seq * 1000,
+    boot: 'one',
+    uptime: seq,
     reverses: null,
     ...more,
   };
@@ -52,13 +54,13 @@ test('readings count for the diagnosis in the order taken; those after the repai
 
 test('a job walks from isolation to the report, each time with one next thing to do', () => {
   const lines: LedgerLine[] = [];
-  const now = (): number => (seq + 1) * 1000;
+  const now = () => ({ at: (seq + 1) * 1000, boot: 'one', uptime: seq + 1 });
   const where = () => jobProgress(sources, [{ id: '1', board }], lines, 'open', now());
   expect(where()).toMatchObject({ attention: 'safe', next: 'Isolate every source', hazard: { state: 'LIVE' } });
   lines.push(line('isolation', { source: 'Mains lead' }));
   expect(where()).toMatchObject({ attention: 'safe', hazard: { state: 'NOT PROVED' }, lamps: { safe: 'part' } });
   for (const s of energyStores(board).filter((x) => x.proof))
-    lines.push(line('discharge-proof', { storeKey: s.key, volts: 0.02, meterProved: true }));
+    lines.push(line('discharge-proof', { storeKey: s.key, refs: s.refs, volts: 0.02, meterProved: true }));
   expect(where()).toMatchObject({
     attention: 'probe',
     hazard: { state: 'DISCHARGED', meterSafe: true },
@@ -66,7 +68,7 @@ test('a job walks from isolation to the report, each time with one next thing to
   });
   lines.push(line('fault', { fault: 'C1:short', words: '' }));
   expect(where().attention).toBe('repair');
-  lines.push(line('replacement', { ref: 'C1' }));
+  lines.push(line('replacement', { ref: 'C1', fitted: { samePart: true } }));
   expect(where().hazard.state).toBe('NOT PROVED');
   lines.push(line('step-closed', { step: 'repair' }));
   expect(where()).toMatchObject({ attention: 'report', lamps: { repair: 'lit' } });
@@ -79,15 +81,15 @@ test('two boards with the same designators are proved each by itself', () => {
   const lines = [line('isolation', { source: 'Mains lead' })];
   const prove = (boardId: string): void => {
     for (const s of stores)
-      lines.push(line('discharge-proof', { storeKey: s.key, volts: 0.02, meterProved: true }, { boardId }));
+      lines.push(line('discharge-proof', { storeKey: s.key, refs: s.refs, volts: 0.02, meterProved: true }, { boardId }));
   };
   const boards = ['1', '2'].map((id) => ({ id, board }));
-  const state = (): string => jobProgress(sources, boards, lines, 'open', (seq + 1) * 1000).hazard.state;
+  const state = (): string => jobProgress(sources, boards, lines, 'open', { at: (seq + 1) * 1000, boot: 'one', uptime: seq + 1 }).hazard.state;
   prove('1');
   expect(state()).toBe('NOT PROVED');
   prove('2');
   expect(state()).toBe('DISCHARGED');
-  lines.push(line('replacement', { ref: 'C1' }, { boardId: '2' }));
+  lines.push(line('replacement', { ref: 'C1', fitted: { samePart: true } }, { boardId: '2' }));
   expect(state()).toBe('NOT PROVED');
 });
 

@@ -1,11 +1,11 @@
 import { archetypeBoard } from '../archetype';
 import { energyStores } from '../safety';
+import type { Moment } from '../safety';
 import {
   STEPS,
   STEP_NAMES,
   diagnosticReadings,
   jobProgress,
-  lastRecharge,
   linesOf,
   liveSource,
   standingLines,
@@ -30,6 +30,8 @@ function ledger(...entries: readonly (readonly [string, unknown, Partial<LedgerL
     entry: { kind, body },
     actor: 'Bench A',
     at: START + i * 1000,
+    boot: 'one',
+    uptime: i,
     reverses: null,
     ...more,
   }));
@@ -40,9 +42,10 @@ const isolated = [
 ] as const;
 const proofs = energyStores(board)
   .filter((s) => s.proof)
-  .map((s) => ['discharge-proof', { storeKey: s.key, volts: 0.01, meterProved: true }] as const);
+  .map((s) => ['discharge-proof', { storeKey: s.key, refs: s.refs, volts: 0.01, meterProved: true }] as const);
 const at = (lines: readonly LedgerLine[], minutes = 1, outcome = 'open') =>
-  jobProgress(sources, boards, lines, outcome, START + minutes * MINUTE);
+  jobProgress(sources, boards, lines, outcome, later(minutes));
+const later = (minutes: number): Moment => ({ at: START + minutes * MINUTE, boot: 'one', uptime: minutes * 60 });
 
 test.each([
   ['nothing done', [], 'safe', 'Isolate every source', 'LIVE'],
@@ -104,10 +107,12 @@ test('a job that is done points at its report, whatever its hazard', () => {
   expect(at([], 1, 'repaired')).toMatchObject({ attention: 'report', lamps: { report: 'lit' } });
 });
 
-test('only the latest time at which something was charged again counts', () => {
-  const lines = ledger(['recharged', { why: 'a' }], ['action', { words: 'x' }], ['recharged', { why: 'b' }]);
-  expect(lastRecharge(lines)).toBe(START + 2000);
-  expect(lastRecharge([])).toBeNull();
+test('an empty board is traced or chosen before anything is read on it', () => {
+  const empty = [{ id: '1', board: { ...board, parts: [] } }];
+  const progress = jobProgress(sources, empty, ledger(...isolated), 'open', later(1));
+  expect(progress).toMatchObject({ attention: 'board', lamps: { board: 'unlit' }, hazard: { state: 'NOT PROVED' } });
+  expect(progress.next).toMatch(/Trace the board, or choose a typical circuit/u);
+  expect(progress.hazard.reason).toMatch(/What is not traced is not empty/u);
 });
 
 test('a row of a sweep was read on a powered board: it ends the proofs as well', () => {

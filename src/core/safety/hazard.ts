@@ -94,13 +94,13 @@ export function judgeHazard(
     return { ...common, state: 'CHARGED', reason };
   }
   const open = needed.find((s) => s.state === 'not-proved' || s.state === 'expired');
-  if (open) return { ...common, state: 'NOT PROVED', reason: openReason(open) };
   const touch = needed.find((s) => s.state === 'touch');
   if (touch) {
     const place = wet === false ? 'in the dry' : wet ? 'in the wet' : 'even in the wet';
     const reason = `${storeName(touch.store)} read ${formatVolts(touch.proof!.volts)}: low enough to touch ${place}, not for ohms or diode test (below 0.2 V).`;
-    return { ...common, state: 'CHARGED', reason };
+    return { ...common, state: 'CHARGED', reason: open ? `${reason} ${openReason(open)}` : reason };
   }
+  if (open) return { ...common, state: 'NOT PROVED', reason: openReason(open) };
   if (!meterSafe) return { ...common, state: 'NOT PROVED', reason: 'Nothing has been read on this unit yet.' };
   return { ...common, state: 'DISCHARGED', reason: 'Every store was read below 0.2 V.' };
 }
@@ -123,8 +123,11 @@ function storeState(store: EnergyStore, proof: ProofReading | null, touchVolts: 
   const volts = Math.abs(proof.volts);
   const joules = (store.farads * volts * volts) / 2;
   const minutesLeft = PROOF_MINUTES - secondsSince(proof.moment, now) / 60;
-  // What was read high stays high until it is read low.
-  if (volts >= touchVolts || joules >= TOUCH_LIMIT_JOULES) return { store, proof, state: 'charged', minutesLeft };
-  if (!(minutesLeft > 0)) return { store, proof, state: 'expired', minutesLeft: null };
-  return { store, proof, state: volts < METER_LIMIT_VOLTS ? 'discharged' : 'touch', minutesLeft };
+  const old = !(minutesLeft > 0);
+  const empty = volts < METER_LIMIT_VOLTS;
+  // What was read high stays high until it is read low; that it may be touched holds as long as a proof does.
+  if (volts >= touchVolts || joules >= TOUCH_LIMIT_JOULES || (old && !empty))
+    return { store, proof, state: 'charged', minutesLeft: null };
+  if (old) return { store, proof, state: 'expired', minutesLeft: null };
+  return { store, proof, state: empty ? 'discharged' : 'touch', minutesLeft };
 }

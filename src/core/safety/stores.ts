@@ -225,8 +225,12 @@ function ratings(list: readonly Cell[]): readonly Candidate[] {
 function inputVolts(board: Board, path: PowerPath, { nets }: Cell): readonly Candidate[] {
   const plate = board.nameplate;
   const most = plate?.inputMax ?? plate?.inputNominal;
-  if (most === undefined || !nets.some((n) => inputPole(path, n) >= 0)) return [];
-  if (plate?.source !== 'mains') return [{ volts: most, basis: 'seen', why: `${most} V, the highest input of the nameplate` }];
+  if (most === undefined) return [];
+  const mains = plate?.source === 'mains';
+  const poles = nets.map((n) => inputPole(path, n));
+  const atPlus = poles.some((p) => (mains ? p % 4 === 2 : p >= 0 && p % 2 === 0));
+  if (!atPlus && !poles.every((p) => p >= 0)) return [];
+  if (!mains) return [{ volts: most, basis: 'seen', why: `${most} V, the highest input of the nameplate` }];
   const volts = Math.SQRT2 * most;
   return [
     { volts, basis: 'seen', why: `${Math.round(volts)} V = ${most} V x 1.414, the highest line behind the rectifier` },
