@@ -77,7 +77,7 @@ test('a broken netlist names its lines, keeps what was typed, and saves nothing;
   await page.getByLabel('It came in with nothing connected').check();
   await page.getByRole('button', { name: 'Open the job' }).click();
   await expect(page.getByRole('heading', { name: 'Make safe' })).toBeVisible();
-  await expect(page.getByText('No capacitor on this board')).toBeVisible();
+  await expect(page.getByText('What is not traced is not empty: no bulk store')).toBeVisible();
 });
 
 test('a tag that is taken is said, and the form is kept', async ({ page }) => {

@@ -69,7 +69,7 @@ test('from a dead supply to a report, by keyboard, following the one lit action 
       await page.waitForTimeout(150);
     }
     await expect(call).toBeVisible();
-    await expect(page.locator('[data-gate="closed"]')).toBeVisible();
+    await expect(page.locator('[data-permit="shut"]')).toBeVisible();
     const longest = await page.evaluate(() =>
       Math.max(0, ...(window as typeof window & { longTasks: number[] }).longTasks.slice(1)),
     );

@@ -2,6 +2,7 @@ import { jobProgress } from '@/core/job';
 import { diagnosticReadings } from '@/core/job';
 import { testDatabase } from '@/data/testDatabase';
 import { openBench } from '@/usecases/openJob';
+import { momentOf } from '@/usecases/pulse';
 import { boardFromJson } from '@/wire/boardJson';
 import { DEMO_JOBS } from './demoJobs';
 import { seedDemo } from './seed';
@@ -20,7 +21,7 @@ test('the demo is seeded once, its jobs at different steps, with readings of the
         boards.map((b) => ({ id: b.id, board: boardFromJson(b.content) })),
         lines,
         job.outcome,
-        now.getTime(),
+        momentOf(now),
       ).attention,
     ]),
   );

@@ -8,7 +8,7 @@ import { parseFault } from '@/core/fault';
 import { drawParts, simulateReading, solverFor } from '@/core/meter';
 import { invariant } from '@/core/problem';
 import { seededRandom } from '@/core/quantity';
-import { energyStores } from '@/core/safety';
+import { UNTRACED, energyStores, untracedStore } from '@/core/safety';
 import { EMPTY_ROW, writeSweepCsv } from '@/core/sweep';
 import { makePool, withTransaction } from '@/data/pool';
 import { jobByTag, updateJobState, allJobs } from '@/data/job/jobTable';
@@ -58,8 +58,8 @@ async function seedJob(pool: Pool, demo: DemoJob, now: Date): Promise<void> {
   if (demo.photographs) await seedPhotos(pool, demo.intake.tag, boardId, board, tick(1));
   for (const finding of demo.findings ?? []) await write({ kind: 'finding', body: finding }, 1);
   if (demo.isolated) {
-    for (const source of demo.intake.sources)
-      await write({ kind: 'isolation', body: { source: source.name } }, 1, false);
+    for (const [i, source] of demo.intake.sources.entries())
+      await write({ kind: 'isolation', body: { source: source.name, id: `s${i + 1}` } }, 1, false);
   }
   if (demo.proved) await proveStores(board, write);
   if (demo.hidden !== undefined) await hunt(board, demo, write);
@@ -73,11 +73,11 @@ async function seedJob(pool: Pool, demo: DemoJob, now: Date): Promise<void> {
 type Write = (entry: LedgerEntry, minutes: number, onBoard?: boolean) => Promise<string>;
 
 async function proveStores(board: Board, write: Write): Promise<void> {
-  for (const store of energyStores(board).filter((s) => s.proof)) {
-    await write(
-      { kind: 'discharge-proof', body: { storeKey: store.key, refs: [...store.refs], volts: 0.04, meterProved: true } },
-      0.5,
-    );
+  const stores = energyStores(board).filter((s) => s.proof);
+  const untraced = untracedStore(board, '', stores, true);
+  for (const store of untraced ? [untraced, ...stores] : stores) {
+    const refs = store.refs.length > 0 ? [...store.refs] : [UNTRACED];
+    await write({ kind: 'discharge-proof', body: { storeKey: store.key, refs, volts: 0.04, meterProved: true } }, 0.5);
   }
 }
 

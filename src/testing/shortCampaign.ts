@@ -85,7 +85,7 @@ export function followList(
   const solver = solverFor(on, faults, drawParts(random));
   const readings: TakenReading[] = [];
   let now = judge(readings);
-  for (let round = 0; round < 5 && !now.allowed && now.clearing.length > 0; round++) {
+  for (let round = 0; round < 3 && !now.allowed && now.clearing.length > 0; round++) {
     for (const { mode, red, black } of now.clearing)
       readings.push({ mode, red, black, seen: simulateReading(solver, mode, red, black, random) });
     now = judge(readings);

@@ -5,7 +5,6 @@ import { insertBoard } from '@/data/board/boardTable';
 import { insertJob } from '@/data/job/jobTable';
 import { insertLine } from '@/data/ledger/ledgerTable';
 import { withTransaction } from '@/data/pool';
-import type { Tx } from '@/data/pool';
 import { boardToJson } from '@/wire/boardJson';
 import type { NewJob } from '@/wire/jobForm';
 import { chooseBoard } from './chooseBoard';
@@ -43,8 +42,7 @@ export async function createJob(
   });
 }
 
-const SECOND_LIVE =
-  'Isolate it first, or say that this unit came in with nothing connected. What you typed is kept.';
+const SECOND_LIVE = 'Isolate it first, or say that this unit came in with nothing connected. What you typed is kept.';
 
 /** What was typed wins; the nets it does not know come from the board. */
 function mergePlates(fromBoard: Nameplate, typed: Nameplate): NewJob['nameplate'] {

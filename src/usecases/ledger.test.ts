@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import pg from 'pg';
 import { ProblemError } from '@/core/problem';
+import { updateJobState } from '@/data/job/jobTable';
 import { insertLine, ledgerOf } from '@/data/ledger/ledgerTable';
 import { withTransaction } from '@/data/pool';
 import { testDatabase } from '@/data/testDatabase';
@@ -10,7 +11,9 @@ import { addLine } from './addLine';
 import { changeBoards } from './changeBoards';
 import { createJob } from './createJob';
 import { jobJson, readingsCsv } from './exportJob';
-import { liveJobs, openBench, openJob } from './openJob';
+import { liveJobs } from './oneLive';
+import { openBench, openJob } from './openJob';
+import { benchPulse, jobPulse } from './pulse';
 
 type Database = Awaited<ReturnType<typeof testDatabase>>;
 let db: Database;
@@ -129,14 +132,78 @@ test('a bench has one live unit at a time; what comes in with nothing connected 
   await on('T-31');
   const undone = (await openJob(db.pool, 'T-30')).lines[0]!;
   const undo = line({ kind: 'reversal', body: { reason: 'the wrong lead' } }, { boardId: null, reverses: undone.id });
+  // Two live units on one bench cannot come about by an undo either.
+  expect(await codeOf(addLine(db.pool, 'T-30', undo, NOW))).toBe('bench-live');
+  expect((await openJob(db.pool, 'T-30')).lines).toHaveLength(1);
+  const live = async () => (await liveJobs(db.pool)).filter((j) => j.bench === 'Bench L').map((j) => j.tag);
+  expect(await live()).toEqual(['T-31']);
+  // An outcome, or closing the job, isolates nothing.
+  for (const outcome of ['returned', 'repaired', 'open'] as const) {
+    const { job: closed } = await openJob(db.pool, 'T-31');
+    await withTransaction(db.pool, (tx) => updateJobState(tx, closed.id, '', outcome));
+    expect(await live()).toEqual(['T-31']);
+    expect(await codeOf(createJob(db.pool, intake('T-35', { bench: ' bench l ' }), NOW))).toBe('bench-live');
+  }
+  await addLine(db.pool, 'T-31', line({ kind: 'isolation', body: { source: 'x', id: 's1' } }, { boardId: null }), NOW);
   await addLine(db.pool, 'T-30', undo, NOW);
-  const live = (await liveJobs(db.pool)).map((j) => j.tag);
-  expect(live).toEqual(expect.arrayContaining(['T-30', 'T-31']));
-  expect(live).not.toContain('T-32');
+  expect(await live()).toEqual(['T-30']);
   const both = await Promise.all(
     ['T-33', 'T-34'].map((tag) => codeOf(createJob(db.pool, intake(tag, { bench: 'Bench M' }), NOW))),
   );
   expect([...both].sort()).toEqual(['bench-live', 'done']);
+});
+
+test('two sources of one name are two: each is isolated by its own mark', async () => {
+  const sources = [
+    { name: 'Battery', kind: 'battery' as const },
+    { name: 'Battery', kind: 'battery' as const },
+  ];
+  await createJob(db.pool, intake('T-36', { sources }), NOW);
+  const isolate = (id?: string) =>
+    addLine(
+      db.pool,
+      'T-36',
+      line({ kind: 'isolation', body: { source: 'Battery', ...(id ? { id } : {}) } }, { boardId: null }),
+      NOW,
+    );
+  const live = async () => (await liveJobs(db.pool)).some((j) => j.tag === 'T-36');
+  expect((await openJob(db.pool, 'T-36')).job.sources.map((s) => s.id)).toEqual(['s1', 's2']);
+  await isolate();
+  await isolate('s2');
+  expect(await live()).toBe(true);
+  await isolate('s1');
+  expect(await live()).toBe(false);
+});
+
+test('a line carries the steady clock of this machine, whatever its wall clock says', async () => {
+  const made = await createJob(db.pool, intake('T-37'), NOW);
+  const write = (now: Date) => addLine(db.pool, 'T-37', line(note('x'), { boardId: made.boardId }), now);
+  const [first, second] = [
+    await write(new Date('2031-01-01T00:00:00Z')),
+    await write(new Date('2026-01-01T00:00:00Z')),
+  ];
+  expect(second!.at).toBeLessThan(first!.at);
+  expect(second!.boot).toBe(first!.boot);
+  expect(second!.uptime!).toBeGreaterThanOrEqual(first!.uptime!);
+  expect(second!.seq).toBe(first!.seq + 1);
+});
+
+test('a window that asks for news gets what it does not know yet; the bench’s mark moves with anything written', async () => {
+  const made = await createJob(db.pool, intake('T-38'), NOW);
+  const before = await benchPulse(db.pool);
+  expect(await benchPulse(db.pool)).toEqual(before);
+  const write = (words: string) => addLine(db.pool, 'T-38', line(note(words), { boardId: made.boardId }), NOW);
+  for (const words of ['a', 'b', 'c']) await write(words);
+  expect((await benchPulse(db.pool)).mark).not.toBe(before.mark);
+  const news = await jobPulse(db.pool, 'T-38', 1, NOW);
+  expect(news.lines.map((l) => l.seq)).toEqual([2, 3]);
+  expect(news.boardIds).toEqual([made.boardId]);
+  expect(news.live.map((j) => j.tag)).toContain('T-38');
+  expect(news.moment.uptime).toBeGreaterThan(0);
+  expect(await codeOf(jobPulse(db.pool, 'T-99', 0, NOW))).toBe('no-such-job');
+  const marked = await benchPulse(db.pool);
+  await withTransaction(db.pool, (tx) => updateJobState(tx, made.id, 'a part', 'open'));
+  expect((await benchPulse(db.pool)).mark).not.toBe(marked.mark);
 });
 
 test('lines are numbered in order and read back newest first, conditions and all', async () => {

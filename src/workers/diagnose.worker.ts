@@ -71,7 +71,13 @@ async function open({ number, board, symptoms }: Extract<DiagnoseRequest, { type
   }
 }
 
-function weigh({ number, readings, present: now, skipped, findings }: Extract<DiagnoseRequest, { type: 'weigh' }>): void {
+function weigh({
+  number,
+  readings,
+  present: now,
+  skipped,
+  findings,
+}: Extract<DiagnoseRequest, { type: 'weigh' }>): void {
   if (!diagnoser) return;
   try {
     const { board, hypotheses } = diagnoser.dictionary;

@@ -1,6 +1,6 @@
 import type { Board } from '@/core/circuit';
 import type { Finding, PlannedReading, ProbePoint, Suspect, Symptom, TakenReading } from '@/core/diagnose';
-import type { PowerPermit } from '@/core/permit';
+import type { PowerPermit, PresentReading } from '@/core/permit';
 
 /** What the page asks of the diagnosis worker. `number` returns with the answer: an old answer is dropped. */
 export type DiagnoseRequest =
@@ -11,8 +11,8 @@ export type DiagnoseRequest =
       readonly type: 'weigh';
       readonly number: number;
       readonly readings: readonly TakenReading[];
-      /** Those that hold for the board as it is now. */
-      readonly present: readonly TakenReading[];
+      /** Those that hold for the board as it is now, with where it was changed since. */
+      readonly present: readonly PresentReading[];
       readonly skipped: readonly ProbePoint[];
       /** What was seen on the board. */
       readonly findings: readonly Finding[];

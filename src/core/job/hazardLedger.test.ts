@@ -253,10 +253,14 @@ test('what waits in this window raises the hazard here, and lowers nothing', () 
 test('the place decides the limit to touch; a dryness that waits does not count yet', () => {
   const log = new Log().isolate().prove(40);
   expect(log.hazard().touchVolts).toBe(30);
-  expect(log.hazard([{ entry: { kind: 'site', body: { wet: false } }, boardId: null, reverses: null }]).touchVolts).toBe(30);
+  expect(
+    log.hazard([{ entry: { kind: 'site', body: { wet: false } }, boardId: null, reverses: null }]).touchVolts,
+  ).toBe(30);
   log.add('site', { wet: false }, null);
   expect(log.hazard().touchVolts).toBe(60);
-  expect(log.hazard([{ entry: { kind: 'site', body: { wet: true } }, boardId: null, reverses: null }]).touchVolts).toBe(30);
+  expect(log.hazard([{ entry: { kind: 'site', body: { wet: true } }, boardId: null, reverses: null }]).touchVolts).toBe(
+    30,
+  );
 });
 
 test('going on without proof ends after as long as a proof, and with anything that may charge again', () => {
@@ -293,6 +297,10 @@ test('readings hold for the board as it is until something is fitted or found ou
   expect(pairs(log)).toEqual(['OUT GND', 'X Y', 'X Y']);
   log.add('replacement', { ref: 'C2', fitted: { samePart: true } }, '2');
   expect(pairs(log)).toHaveLength(3);
+  // What was changed since is told with each that is left.
+  const [out, , last] = presentReadings(log.lines, boards[0]!);
+  expect([...out!.changed!].sort()).toEqual(['fb', 'in']);
+  expect([...last!.changed!].sort()).toEqual(['fb', 'in']);
 });
 
 /**
@@ -315,7 +323,10 @@ class Model {
   }
   private step(line: LedgerLine, time: number, log: readonly { line: LedgerLine }[]): void {
     const told = line.reverses === null ? line : log.find((l) => l.line.id === line.reverses)!.line;
-    const body = told.entry.body as Record<string, never>;
+    const body = told.entry.body as Record<string, unknown> & {
+      readonly refs: readonly string[];
+      readonly conditions: { readonly powered: boolean };
+    };
     switch (told.entry.kind) {
       case 'isolation': {
         const list = this.isolated[body['id'] === 's1' ? 0 : 1]!;
@@ -334,16 +345,18 @@ class Model {
         if (line.reverses === null) this.kill(() => true);
         return;
       case 'reading':
-        if (line.reverses === null && (body['conditions'] as { powered: boolean }).powered) this.kill(() => true);
+        if (line.reverses === null && body.conditions.powered) this.kill(() => true);
         return;
       case 'replacement':
         return this.kill((board) => board === told.boardId);
       case 'trace': {
         const text = String(body['text']);
-        return this.kill((board, ref) => board === told.boardId && text.toUpperCase().includes(ref === 'C1' ? 'IN' : 'OUT'));
+        return this.kill(
+          (board, ref) => board === told.boardId && text.toUpperCase().includes(ref === 'C1' ? 'IN' : 'OUT'),
+        );
       }
       case 'discharge-proof': {
-        const key = `${told.boardId} ${String(body['refs'][0]).toUpperCase()}`;
+        const key = `${told.boardId} ${String(body.refs[0]).toUpperCase()}`;
         const high = Math.abs(Number(body['volts'])) >= 0.2;
         if (line.reverses !== null) return;
         if (this.undone.has(line.id)) {
@@ -361,7 +374,13 @@ class Model {
   }
 }
 
-const CAUTION: Readonly<Record<HazardState, number>> = { DISCHARGED: 0, 'NOT PROVED': 1, UNKNOWN: 1, CHARGED: 2, LIVE: 3 };
+const CAUTION: Readonly<Record<HazardState, number>> = {
+  DISCHARGED: 0,
+  'NOT PROVED': 1,
+  UNKNOWN: 1,
+  CHARGED: 2,
+  LIVE: 3,
+};
 
 function pick<T>(random: Random, list: readonly T[]): T {
   return list[Math.floor(random() * list.length)]!;
@@ -390,9 +409,7 @@ function step(random: Random, log: Log): void {
       return void log.add('discharge-proof', { storeKey: '', refs: [named], volts, meterProved: random() < 0.7 }, b);
     }
     case 8: {
-      const told = log.lines.filter(
-        (l) => l.reverses === null && !log.lines.some((m) => m.reverses === l.id),
-      );
+      const told = log.lines.filter((l) => l.reverses === null && !log.lines.some((m) => m.reverses === l.id));
       return void (told.length > 0 && log.undo(pick(random, told)));
     }
     case 9:
@@ -400,7 +417,11 @@ function step(random: Random, log: Log): void {
     case 10:
       return void log.add('reading', reading(random() < 0.5), board);
     case 11:
-      return void log.add('trace', { text: pick(random, ['R9 is=2k', 'R8 103 IN X', 'R8 103 OUT X', 'R9.1 -- R1.2']) }, board);
+      return void log.add(
+        'trace',
+        { text: pick(random, ['R9 is=2k', 'R8 103 IN X', 'R8 103 OUT X', 'R9.1 -- R1.2']) },
+        board,
+      );
     case 12:
       return void log.add('replacement', { ref: pick(random, ['R9', 'C1', 'c2']), fitted: { samePart: true } }, board);
     case 13:
@@ -438,9 +459,7 @@ test(`${LEDGERS} random ledgers, seed ${SEED}: never less cautious than the mode
       const before = log.lines.length;
       step(random, log);
       const added = log.lines.slice(before);
-      added.forEach((line, i) =>
-        times.push({ line, time: log.seconds - (added.length - 1 - i), boot: log.boot }),
-      );
+      added.forEach((line, i) => times.push({ line, time: log.seconds - (added.length - 1 - i), boot: log.boot }));
     }
     const model = new Model(times).judge(log.seconds, log.bootedAt);
     const state = jobHazard(sources, boards, [...log.lines].reverse(), log.moment(), { unit: plate }).state;

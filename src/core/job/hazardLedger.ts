@@ -1,6 +1,6 @@
 import { netKey } from '../circuit';
 import type { Board, Nameplate } from '../circuit';
-import type { TakenReading } from '../diagnose';
+import type { PresentReading } from '../permit';
 import { METER_LIMIT_VOLTS, PROOF_MINUTES, energyStores, judgeHazard, secondsSince, untracedStore } from '../safety';
 import type { EnergyStore, Hazard, Moment, ProofReading } from '../safety';
 import { boardFacts } from './boardFacts';
@@ -48,7 +48,11 @@ export function sourceIds(sources: readonly JobSource[]): readonly string[] {
 }
 
 /** Whether an isolation names a source: by its id, or by a name that only one of them has. */
-function isolates(body: { readonly source: string; readonly id?: string | undefined }, sources: readonly JobSource[], i: number): boolean {
+function isolates(
+  body: { readonly source: string; readonly id?: string | undefined },
+  sources: readonly JobSource[],
+  i: number,
+): boolean {
   if (body.id !== undefined) return sourceIds(sources)[i] === body.id;
   const same = (name: string): boolean => name.trim().toLowerCase() === body.source.trim().toLowerCase();
   return same(sources[i]!.name) && sources.filter((s) => same(s.name)).length === 1;
@@ -104,14 +108,14 @@ export function jobHazard(
     return untraced ? [untraced, ...found] : found;
   });
   const order = inOrder(lines, waiting);
-  const touches = new Touches(
-    new Map(boards.map((b) => [b.id, b.start ? [b.board, b.start] : [b.board]])),
-    order,
-  );
+  const touches = new Touches(new Map(boards.map((b) => [b.id, b.start ? [b.board, b.start] : [b.board]])), order);
   const proofs = new ProofLedger(sources, order, touches);
   // An isolation that waits here has not been written: it isolates nothing yet; an undoing that waits counts.
   const undoing = waiting.flatMap((w) => (w.reverses === null ? [] : [w.reverses]));
-  const by = isolatedBy(sources, lines.filter((l) => !undoing.includes(l.id)));
+  const by = isolatedBy(
+    sources,
+    lines.filter((l) => !undoing.includes(l.id)),
+  );
   return judgeHazard(
     sources.map((s, i) => ({ name: s.name, isolatedBy: by[i] ?? null })),
     stores,
@@ -167,7 +171,11 @@ class ProofLedger {
     let standing: ProofReading | null = null;
     this.order.forEach((line, i) => {
       const reversed = line.reverses === null ? undefined : this.byId.get(line.reverses);
-      if (energises(line, reversed) || this.changes(line, store, refs, nets) || (reversed && this.changes(reversed, store, refs, nets))) {
+      if (
+        energises(line, reversed) ||
+        this.changes(line, store, refs, nets) ||
+        (reversed && this.changes(reversed, store, refs, nets))
+      ) {
         // A store that was read high is not less charged for it.
         if (standing && Math.abs(standing.volts) < METER_LIMIT_VOLTS) standing = null;
         return;
@@ -224,29 +232,28 @@ export function goesOnWithoutProof(lines: readonly LedgerLine[], now: Moment): b
 }
 
 /**
- * The cold readings of a board that hold for it as it is now: after them nothing was fitted, changed or found out at
- * the places that they touched, whatever became of that line later.
+ * The cold readings of a board as a permit counts them: each with the nets at which something was fitted, changed or
+ * found out after it, whatever became of that line later. A reading whose own leads lay there is left out.
  */
 export function presentReadings(
   lines: readonly LedgerLine[],
   { id, board, start }: JobBoard,
   waiting: readonly WaitingLine[] = [],
-): readonly TakenReading[] {
+): readonly PresentReading[] {
   const order = inOrder(lines, waiting);
   const byId = new Map(order.map((l) => [l.id, l]));
   const touches = new Touches(new Map([[id, start ? [board, start] : [board]]]), order);
   const changes = order.flatMap((line) => {
     const told = line.reverses === null ? line : byId.get(line.reverses);
-    const says = told && told.boardId === id && (boardFacts(told.entry).length > 0 || told.entry.kind === 'replacement');
+    const says =
+      told && told.boardId === id && (boardFacts(told.entry).length > 0 || told.entry.kind === 'replacement');
     return says ? [{ seq: line.seq, nets: touches.of(told).nets }] : [];
   });
   return standingLines(lines).flatMap((line) => {
     if (line.entry.kind !== 'reading' || line.boardId !== id) return [];
     const body = line.entry.body as ReadingBody;
     if (body.conditions?.powered === true) return [];
-    const spent = changes.some(
-      (c) => c.seq > line.seq && (c.nets.has(netKey(body.red)) || c.nets.has(netKey(body.black))),
-    );
-    return spent ? [] : [taken(body)];
+    const changed = new Set(changes.flatMap((c) => (c.seq > line.seq ? [...c.nets] : [])));
+    return changed.has(netKey(body.red)) || changed.has(netKey(body.black)) ? [] : [{ ...taken(body), changed }];
   });
 }

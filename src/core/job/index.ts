@@ -1,13 +1,6 @@
 export { boardEntries, boardFacts, entriesOf } from './boardFacts';
 export type { BoardKind } from './boardFacts';
-export {
-  goesOnWithoutProof,
-  isolatedBy,
-  jobHazard,
-  liveSource,
-  presentReadings,
-  sourceIds,
-} from './hazardLedger';
+export { goesOnWithoutProof, isolatedBy, jobHazard, liveSource, presentReadings, sourceIds } from './hazardLedger';
 export type { HazardView, JobBoard, JobSource, WaitingLine } from './hazardLedger';
 export { diagnosticReadings, linesOf, standingLines } from './ledger';
 export type { LedgerLine, ReadingBody } from './ledger';

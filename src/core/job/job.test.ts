@@ -81,10 +81,13 @@ test('two boards with the same designators are proved each by itself', () => {
   const lines = [line('isolation', { source: 'Mains lead' })];
   const prove = (boardId: string): void => {
     for (const s of stores)
-      lines.push(line('discharge-proof', { storeKey: s.key, refs: s.refs, volts: 0.02, meterProved: true }, { boardId }));
+      lines.push(
+        line('discharge-proof', { storeKey: s.key, refs: s.refs, volts: 0.02, meterProved: true }, { boardId }),
+      );
   };
   const boards = ['1', '2'].map((id) => ({ id, board }));
-  const state = (): string => jobProgress(sources, boards, lines, 'open', { at: (seq + 1) * 1000, boot: 'one', uptime: seq + 1 }).hazard.state;
+  const state = (): string =>
+    jobProgress(sources, boards, lines, 'open', { at: (seq + 1) * 1000, boot: 'one', uptime: seq + 1 }).hazard.state;
   prove('1');
   expect(state()).toBe('NOT PROVED');
   prove('2');

@@ -1,15 +1,7 @@
 import { archetypeBoard } from '../archetype';
 import { energyStores } from '../safety';
 import type { Moment } from '../safety';
-import {
-  STEPS,
-  STEP_NAMES,
-  diagnosticReadings,
-  jobProgress,
-  linesOf,
-  liveSource,
-  standingLines,
-} from '.';
+import { STEPS, STEP_NAMES, diagnosticReadings, jobProgress, linesOf, liveSource, standingLines } from '.';
 import type { LedgerLine } from '.';
 
 const board = archetypeBoard('buck-module')!;

@@ -61,7 +61,11 @@ export class Touches {
 
   /** Whether a line says something of a capacitor, or takes a part off the board. */
   aboutStores(line: LedgerLine): boolean {
-    if (factsOf(line).some((f) => f.kind === 'drop' || f.kind === 'empty' || (f.kind === 'part' && f.partKind === 'capacitor')))
+    if (
+      factsOf(line).some(
+        (f) => f.kind === 'drop' || f.kind === 'empty' || (f.kind === 'part' && f.partKind === 'capacitor'),
+      )
+    )
       return true;
     const versions = this.boards.get(line.boardId ?? '') ?? [];
     return [...this.of(line).refs].some((ref) => versions.some((b) => findPart(b, ref)?.kind === 'capacitor'));

@@ -1,6 +1,7 @@
 import { netKey, placesOnNet } from '../circuit';
 import type { ProbePoint } from '../diagnose';
-import { ThreatReadings, separates } from './threatReadings';
+import type { ThreatReadings } from './threatReadings';
+import { separates } from './threatReadings';
 
 /** A reading that could clear something: the threats that it rules out on a healthy board, and what it costs. */
 export interface Clearing {
@@ -14,7 +15,7 @@ const COST_OF_SECOND = 0.004;
 const COST_OF_EASE = 0.01;
 const PATIENT_SECONDS = 120;
 /** Branches tried before the best cover so far is taken. */
-const MOST_TRIES = 1500;
+const MOST_TRIES = 300;
 
 /**
  * Every reading worth thinking of for clearing, with what each would rule out. Made once for a board: yields after

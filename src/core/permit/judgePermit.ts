@@ -14,6 +14,11 @@ export interface PermitReading extends ProbePoint {
   readonly rulesOut: string;
 }
 
+/** A reading with the nets, as keys, at which the board was changed or found to be other after it was taken. */
+export interface PresentReading extends TakenReading {
+  readonly changed?: ReadonlySet<string>;
+}
+
 /**
  * Whether a board may be powered, as far as its cold readings show.
  *
@@ -71,14 +76,17 @@ export class Permit {
    *
    * diagnoser  adds the odds: where a supply short keeps more than 5 % it stays shut. findings: what was seen on the board.
    */
-  judge(taken: readonly TakenReading[], diagnoser?: Diagnoser, findings: readonly Finding[] = []): PowerPermit {
+  judge(taken: readonly PresentReading[], diagnoser?: Diagnoser, findings: readonly Finding[] = []): PowerPermit {
     const counted = newest(taken.filter((r) => r.placeConfirmed !== false && this.readings.knows(r)));
     const { threats } = this.readings.path;
     const cleared = new Map<number, TakenReading>();
     for (const r of counted) {
       const healthy = this.readings.healthy(r);
+      const changed = new Set([...(r.changed ?? [])].map((net) => this.readings.path.near(net)));
       for (const [i, under] of this.readings.under(r)) {
-        if (!cleared.has(i) && rulesOut(r, under, healthy, r.seen)) cleared.set(i, r);
+        const { red, black } = threats[i]!;
+        const spent = [red, black].some((net) => changed.has(this.readings.path.near(netKey(net))));
+        if (!spent && !cleared.has(i) && rulesOut(r, under, healthy, r.seen)) cleared.set(i, r);
       }
     }
     const able = new Set(this.choices.flatMap((c) => [...c.rules]));
@@ -93,14 +101,22 @@ export class Permit {
       ...(this.choices.length === 0
         ? ['No way of the energy is found on this board: trace it from where power comes in.']
         : []),
-      ...(left.size > 0 ? [missing(counted.length, left.size)] : []),
+      ...(left.size > 0 && shown.length === 0 ? [missing(counted.length, left.size)] : []),
     ];
-    const asked = new Set(counted.map(pointKey));
+    // A point may be asked for again where the board was changed since.
+    const asked = new Set(counted.flatMap((r) => (r.changed?.size ? [] : [pointKey(r)])));
     const open = this.choices.filter((c) => !asked.has(pointKey(c.point)));
-    const clearing = cheapestCover(left, open).map((c) => this.entry(c.point, [...c.rules].filter((i) => left.has(i))));
+    const clearing = cheapestCover(left, open).map((c) =>
+      this.entry(
+        c.point,
+        [...c.rules].filter((i) => left.has(i)),
+      ),
+    );
     const more = odds && left.size === 0 && odds.mass > GATE_LIMIT;
     if (more) reasons.push(odds.reason);
-    const added = more ? odds.clearing.map((p) => ({ ...plain(p), rulesOut: 'what the odds still hold possible' })) : [];
+    const added = more
+      ? odds.clearing.map((p) => ({ ...plain(p), rulesOut: 'what the odds still hold possible' }))
+      : [];
     return {
       allowed: reasons.length === 0,
       reasons,
@@ -135,13 +151,19 @@ export class Permit {
         continue;
       }
       const across = board.parts.filter(
-        (p) => p.fitted && p.kind !== 'connector' && [red, black].every((n) => p.nets.some((m) => netKey(m) === netKey(n))),
+        (p) =>
+          p.fitted && p.kind !== 'connector' && [red, black].every((n) => p.nets.some((m) => netKey(m) === netKey(n))),
       );
       for (const p of across) refs.add(p.ref);
       if (across.length === 0) pairs.push(`${red} to ${black}`);
     }
     const named = [...refs].slice(0, 6);
-    const what = named.length > 0 ? `a short at ${listed(named, refs.size)}` : pairs.length > 0 ? `a short ${listed(pairs.slice(0, 2), pairs.length)}` : '';
+    const what =
+      named.length > 0
+        ? `a short at ${listed(named, refs.size)}`
+        : pairs.length > 0
+          ? `a short ${listed(pairs.slice(0, 2), pairs.length)}`
+          : '';
     return [barrier ? 'a leak across the barrier' : '', what].filter((w) => w !== '').join(', ');
   }
 
@@ -157,7 +179,8 @@ export class Permit {
       const limit = healthy.overload > 0.5 ? BARRIER_OHMS : Math.min(BARRIER_OHMS, 0.9 * Math.exp(healthy.mean));
       return r.seen.value < limit ? [`${told}: it lies across the barrier, where at least 1 MΩ belongs.`] : [];
     }
-    if (across && r.mode === 'diode') return healthy.overload > 0.9 ? [`${told}: it lies across the barrier, where nothing should conduct.`] : [];
+    if (across && r.mode === 'diode')
+      return healthy.overload > 0.9 ? [`${told}: it lies across the barrier, where nothing should conduct.`] : [];
     const [p, q] = [at(r.red), at(r.black)];
     if (p < 0 || q < 0 || p === q || !belowHealthy(r, healthy, r.seen)) return [];
     const volts = Math.max(1, ...path.threats.map((t) => t.volts));
@@ -179,7 +202,7 @@ function listed(words: readonly string[], of: number): string {
 }
 
 /** The last reading at each point. */
-function newest(readings: readonly TakenReading[]): readonly TakenReading[] {
+function newest(readings: readonly PresentReading[]): readonly PresentReading[] {
   return [...new Map(readings.map((r) => [pointKey(r), r])).values()];
 }
 
@@ -202,7 +225,9 @@ function notFitted(board: Board): readonly string[] {
         p.kind === part.kind &&
         (own ? switchedNets(p)?.join() === own.join() : p.nets.map(netKey).join() === part.nets.map(netKey).join()),
     );
-    return twin ? [] : [`${part.ref} is not fitted: without ${feedback ? 'its feedback' : 'the switch'} it must not be powered.`];
+    return twin
+      ? []
+      : [`${part.ref} is not fitted: without ${feedback ? 'its feedback' : 'the switch'} it must not be powered.`];
   });
 }
 
@@ -211,4 +236,3 @@ function forbidden(findings: readonly Finding[]): readonly string[] {
     .filter((f) => f.severity === 'danger')
     .map((f) => `${f.words}${f.place === '' ? '' : ` (${f.place})`}: not to be powered until it is put right.`);
 }
-

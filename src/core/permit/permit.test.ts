@@ -102,6 +102,18 @@ describe('a lamp supply', () => {
     if (!wanted) expect(allowed([...others, barrier])).toBe(false);
   });
 
+  test('what was changed where a reading covers, though not at its leads, takes away what it ruled out there', () => {
+    // The reading at the output, which says something of every net between its leads.
+    const output = readings.findIndex((r) => [r.red, r.black].includes('OUT+'));
+    const since = (net: string): readonly TakenReading[] =>
+      readings.map((r, i) => (i === output ? { ...r, changed: new Set([net]) } : r));
+    expect(allowed(since('cs'))).toBe(true);
+    expect(allowed(since('raw+'))).toBe(false);
+    const again = permit.judge(since('raw+'));
+    expect(again.clearing.length).toBeGreaterThan(0);
+    expect(allowed([...since('raw+'), readings[output]!])).toBe(true);
+  });
+
   test('a finding of danger forbids it; a lesser one does not', () => {
     const finding = (severity: 'danger' | 'fault') => ({ place: 'T1', severity, words: 'thin spacing at the barrier' });
     expect(permit.judge(readings, undefined, [finding('danger')]).allowed).toBe(false);

@@ -46,7 +46,13 @@ export class ThreatReadings {
       groups.set(key, [...(groups.get(key) ?? []), i]);
     });
     this.bases = [...groups].map(([key, threats]) => ({
-      solver: key === '' ? this.healthySolver : solverFor(board, this.path.threats[threats[0]!]!.opens.map((ref) => ({ kind: 'open', ref }))),
+      solver:
+        key === ''
+          ? this.healthySolver
+          : solverFor(
+              board,
+              this.path.threats[threats[0]!]!.opens.map((ref) => ({ kind: 'open', ref })),
+            ),
       threats,
     }));
   }
@@ -60,7 +66,10 @@ export class ThreatReadings {
   /** Where a few ohm belong between the two nets, the largest leak that an ohms reading there can still tell from them. */
   private told(threat: Threat): Threat {
     if (threat.kind === 'barrier') return threat;
-    const base = solverFor(this.board, threat.opens.map((ref) => ({ kind: 'open', ref })));
+    const base = solverFor(
+      this.board,
+      threat.opens.map((ref) => ({ kind: 'open', ref })),
+    );
     const healthy = shown(base, { mode: 'ohms', red: threat.red, black: threat.black });
     const belongs = Math.exp(healthy.mean) - 1;
     if (healthy.overload > 0.5 || belongs > 20 * threat.ohms) return threat;
@@ -156,7 +165,10 @@ export function threatSolver(board: Board, { red, black, ohms, opens }: Threat):
     value: ohms,
     valueText: String(ohms),
   } as const;
-  return solverFor({ ...board, parts: [...board.parts, leak] }, opens.map((ref) => ({ kind: 'open', ref })));
+  return solverFor(
+    { ...board, parts: [...board.parts, leak] },
+    opens.map((ref) => ({ kind: 'open', ref })),
+  );
 }
 
 function shown(solver: DcSolver, { mode, red, black }: ProbePoint): OutcomeSpread {
@@ -175,7 +187,8 @@ export function rulesOut(point: ProbePoint, threat: OutcomeSpread, healthy: Outc
   switch (seen.kind) {
     case 'overload':
       // A continuity test overloads from its only range on.
-      if (point.mode === 'continuity') return threat.mean + SURE_SIGMA * threat.sigma < Math.log(DEFAULT_METER.lowRangeOhms);
+      if (point.mode === 'continuity')
+        return threat.mean + SURE_SIGMA * threat.sigma < Math.log(DEFAULT_METER.lowRangeOhms);
       return threat.overload < NEVER;
     case 'figure':
     case 'at-least':
@@ -202,4 +215,3 @@ export function belowHealthy(point: ProbePoint, healthy: OutcomeSpread, seen: Ob
   }
   return coordinate(point.mode, seen.value) < healthy.mean - SURE_SIGMA * healthy.sigma;
 }
-

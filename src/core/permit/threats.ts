@@ -49,7 +49,10 @@ export function findThreats(board: Board): FedPath {
   const near = (net: string): string => anchorOf.get(net) ?? net;
   const fed = poles.filter((p) => p.kind === 'line' || p.kind === 'bus');
   const fuses = board.parts.filter(
-    (part) => part.fitted && (isFuse(part) || part.kind === 'ntc') && fed.some((p) => part.nets.every((n) => p.nets.has(netKey(n)))),
+    (part) =>
+      part.fitted &&
+      (isFuse(part) || part.kind === 'ntc') &&
+      fed.some((p) => part.nets.every((n) => p.nets.has(netKey(n)))),
   );
   const found = new Map<string, Threat>();
   const add = (t: Threat): void => {
@@ -99,7 +102,7 @@ function anchors(board: Board, poles: readonly EnergyPole[]): ReadonlyMap<string
 /** Nets of a pole that chokes, links and small resistors join to one of them, nearest first. */
 function within(board: Board, pole: EnergyPole, from: string, most: number): readonly string[] {
   const ohms = new Map([[from, 0]]);
-  for (let grown = true; grown; ) {
+  for (let grown = true; grown;) {
     grown = false;
     for (const p of board.parts) {
       const [x, y] = throughNets(p);
@@ -131,13 +134,20 @@ function poleVolts(board: Board, pole: EnergyPole): number {
   const plate = board.nameplate;
   const input = plate?.inputMax ?? plate?.inputNominal ?? (plate?.source === 'mains' ? 264 : 12);
   if (pole.kind !== 'rail') return plate?.source === 'mains' ? input * Math.SQRT2 : input;
-  const own = (plate?.outputs ?? []).find((o) => [o.rail, o.return].some((n) => n !== undefined && pole.nets.has(netKey(n))));
+  const own = (plate?.outputs ?? []).find((o) =>
+    [o.rail, o.return].some((n) => n !== undefined && pole.nets.has(netKey(n))),
+  );
   return own?.volts ?? input;
 }
 
 /** Whether a part burns open under a short: a fuse, an inrush limiter, a rectifier, a small resistor. */
 function burns(part: Part): boolean {
-  return isFuse(part) || part.kind === 'ntc' || part.kind === 'diode' || (part.kind === 'resistor' && part.value <= SENSE_OHMS);
+  return (
+    isFuse(part) ||
+    part.kind === 'ntc' ||
+    part.kind === 'diode' ||
+    (part.kind === 'resistor' && part.value <= SENSE_OHMS)
+  );
 }
 
 /** For each net of a pole the parts without which nothing joins it to the pole's first net, as far as they may burn open. */
@@ -154,7 +164,7 @@ function burntBefore(board: Board, pole: EnergyPole): ReadonlyMap<string, readon
   for (const [key, group] of groups) {
     if (!group.every(burns)) continue;
     const reached = new Set([pole.seed]);
-    for (let grown = true; grown; ) {
+    for (let grown = true; grown;) {
       grown = false;
       for (const p of joins) {
         const [x, y] = throughNets(p) as [string, string];

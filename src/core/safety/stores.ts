@@ -156,7 +156,8 @@ function written(cell: Cell, pin: number): string {
 
 /** Nothing legible printed and nothing said of a capacitor: its value is a stand-in. */
 function sizeUnknown(part: Part): boolean {
-  if (part.kind !== 'capacitor' || part.numbers['vr'] !== undefined || keyText(part, 'said') !== undefined) return false;
+  if (part.kind !== 'capacitor' || part.numbers['vr'] !== undefined || keyText(part, 'said') !== undefined)
+    return false;
   const mark = keyText(part, 'mark');
   if (mark === undefined) return part.basis === 'assumed';
   return part.value === STAND_IN_FARADS && !decodeMarking(mark).some((r) => r.kind === 'capacitor');

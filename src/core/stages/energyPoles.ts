@@ -56,10 +56,7 @@ export function findEnergyPoles(board: Board): readonly EnergyPole[] {
     ...inlets.flatMap((x) => (x.alternating ? [] : [{ net: x.rail, forward: true }, still(x.return)])),
     ...behind,
   ]);
-  add(
-    'rail',
-    outlets(board).map(still),
-  );
+  add('rail', outlets(board).map(still));
   for (;;) {
     const before = poles.length;
     add('switched', beyondSwitches(board, poles).slice(0, 1).map(still));

@@ -5,7 +5,11 @@ import type { Db, Tx } from '../pool';
 import { manyRows, maybeRow, oneRow, refusals } from '../rows';
 
 const Sources = z.array(
-  z.strictObject({ id: z.string().optional(), name: z.string(), kind: z.enum(['mains', 'battery', 'solar', 'back-feed', 'dc']) }),
+  z.strictObject({
+    id: z.string().optional(),
+    name: z.string(),
+    kind: z.enum(['mains', 'battery', 'solar', 'back-feed', 'dc']),
+  }),
 );
 
 const Row = z

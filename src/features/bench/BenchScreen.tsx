@@ -127,7 +127,10 @@ export function BenchScreen({ rows }: { rows: readonly BenchRow[] }) {
                 </td>
                 <td className="pr-3">{row.unit}</td>
                 <td className="pr-3">
-                  <HazardWord state={lostSince === null || row.hazard === 'LIVE' ? row.hazard : 'UNKNOWN'} since={lostSince} />
+                  <HazardWord
+                    state={lostSince === null || row.hazard === 'LIVE' ? row.hazard : 'UNKNOWN'}
+                    since={lostSince}
+                  />
                 </td>
                 <td className="pr-3">
                   <span className="text-brass">{row.step}</span>

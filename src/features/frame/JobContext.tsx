@@ -225,14 +225,11 @@ export function JobProvider({
     [onStored],
   );
 
-  const progress = useMemo(
-    () => {
-      const view = { unit: job.nameplate as Nameplate, waiting };
-      const known = jobProgress(job.sources, boards, lines, job.outcome, now, view);
-      return lostSince === null ? known : { ...known, hazard: outOfTouch(known.hazard, lostSince) };
-    },
-    [job.sources, job.outcome, job.nameplate, boards, lines, waiting, now, lostSince],
-  );
+  const progress = useMemo(() => {
+    const view = { unit: job.nameplate as Nameplate, waiting };
+    const known = jobProgress(job.sources, boards, lines, job.outcome, now, view);
+    return lostSince === null ? known : { ...known, hazard: outOfTouch(known.hazard, lostSince) };
+  }, [job.sources, job.outcome, job.nameplate, boards, lines, waiting, now, lostSince]);
   const value = useMemo(
     () => ({
       job,

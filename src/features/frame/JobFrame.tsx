@@ -16,7 +16,8 @@ import { ThemeSwitch } from './ThemeSwitch';
 
 /** The frame of every job screen: lamp post, one slim strip, the work, the log. */
 export function JobFrame({ children }: { children: ReactNode }) {
-  const { job, boards, active, chooseBoard, progress, live, lostSince, actor, setActor, trouble, setTrouble } = useJob();
+  const { job, boards, active, chooseBoard, progress, live, lostSince, actor, setActor, trouble, setTrouble } =
+    useJob();
   const [help, setHelp] = useState(false);
   useStepKeys(job.tag, () => setHelp(true));
   return (

@@ -89,7 +89,16 @@ export function StoreRow({ state, lit, locked }: { state: StoreState; lit: boole
               {store.place ?? `red on ${place(store.plus)}, black on ${place(store.minus)}`}.
             </p>
           )}
-          <ProofForm state={state} lit={lit} locked={locked} boardId={home.id} />
+          {done ? (
+            <details className="mt-1">
+              <summary className="cursor-pointer text-sm text-slate">
+                Read it again after {REGAIN_MINUTES} min: charge creeps back
+              </summary>
+              <ProofForm state={state} lit={false} locked={locked} boardId={home.id} />
+            </details>
+          ) : (
+            <ProofForm state={state} lit={lit} locked={locked} boardId={home.id} />
+          )}
         </>
       )}
       {!store.proof && <p className="text-sm text-faint">Holds too little to hurt; no proof is asked for.</p>}
@@ -137,8 +146,8 @@ function ProofForm({
         autoFocus={lit}
       />
       <TextField
-        label={done ? `Read again after ${REGAIN_MINUTES} min: DC volts` : 'DC volts read'}
-        className={done ? 'w-60' : 'w-36'}
+        label="DC volts read"
+        className="w-36"
         inputMode="decimal"
         value={text}
         onChange={(e) => setText(e.target.value)}
@@ -157,7 +166,10 @@ function ProofForm({
 function DoubtLine({ doubt, boardId }: { doubt: SizeDoubt; boardId: string }) {
   const { addLine } = useJob();
   const say = (farads: number): void =>
-    void addLine({ kind: 'trace', body: { text: `${doubt.ref} is=${Number((farads * 1e12).toPrecision(3))}p` } }, boardId);
+    void addLine(
+      { kind: 'trace', body: { text: `${doubt.ref} is=${Number((farads * 1e12).toPrecision(3))}p` } },
+      boardId,
+    );
   return (
     <p className="mt-1 flex flex-wrap items-center gap-3">
       <span>

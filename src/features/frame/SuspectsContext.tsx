@@ -87,7 +87,14 @@ export function SuspectsProvider({ children }: { children: ReactNode }) {
   useEffect(() => {
     if (openNumber === 0) return;
     counter.current += 1;
-    const request: DiagnoseRequest = { type: 'weigh', number: counter.current, readings, present: now, skipped, findings };
+    const request: DiagnoseRequest = {
+      type: 'weigh',
+      number: counter.current,
+      readings,
+      present: now,
+      skipped,
+      findings,
+    };
     worker.current?.postMessage(request);
     setAsked(counter.current);
   }, [readings, now, skipped, findings, openNumber, presentNumber]);

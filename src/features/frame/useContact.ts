@@ -32,7 +32,10 @@ export function useContact<T>(path: () => string, onNews: (news: T) => void): nu
       if (asking || ended) return;
       asking = true;
       try {
-        const response = await fetch(latest.current.path(), { cache: 'no-store', signal: AbortSignal.timeout(WAIT_MS) });
+        const response = await fetch(latest.current.path(), {
+          cache: 'no-store',
+          signal: AbortSignal.timeout(WAIT_MS),
+        });
         if (response.ok) {
           const news = (await response.json()) as T;
           if (ended) return;

@@ -43,9 +43,10 @@ export function PermitList({
       {clearing.length > 0 && (
         <>
           <p className="mt-2 text-sm text-faint">
-            {clearing.length === 1 ? 'One reading' : `${clearing.length} readings`} would earn it, if healthy:
+            {clearing.length === 1 ? 'One reading' : `${clearing.length} readings`} still missing; healthy, they earn
+            it:
           </p>
-          <ol className="flex flex-col">
+          <ol className="grid gap-x-4 lg:grid-cols-2">
             {clearing.map((r) => (
               <li key={pointKey(r)}>
                 <button
@@ -70,7 +71,7 @@ export function PermitList({
             {restsOn.length === 1 ? 'One reading' : `${restsOn.length} readings`} it {allowed ? 'rests' : 'would rest'}{' '}
             on
           </summary>
-          <ol className="flex flex-col">
+          <ol className="grid gap-x-4 lg:grid-cols-2">
             {restsOn.map((r) => (
               <li key={pointKey(r)} className="flex items-baseline gap-2 px-2 py-0.5">
                 <span aria-hidden className="text-verdigris">
@@ -97,8 +98,7 @@ function Words({ reading, board }: { reading: PermitReading; board: Board }) {
   return (
     <span className="min-w-0 flex-1">
       <span className="block truncate" title={`${place(reading.red)} from ${place(reading.black)}`}>
-        {MODE_NAMES[reading.mode]}: {place(reading.red)} <span className="text-faint">from</span>{' '}
-        {place(reading.black)}
+        {MODE_NAMES[reading.mode]}: {place(reading.red)} <span className="text-faint">from</span> {place(reading.black)}
       </span>
       <span className="block text-xs text-faint">rules out {reading.rulesOut}</span>
     </span>

@@ -73,14 +73,18 @@ export function SafeScreen() {
         </h2>
         <p className="mb-3 text-faint">
           Waiting is not discharge, and a screwdriver is no tool for it: it pits leads and damages the capacitor. Read
-          DC volts, highest range first. For ohms or diode test: below 0.2 V. A proof holds {PROOF_MINUTES} minutes; read
-          again after {REGAIN_MINUTES} minutes, charge creeps back.
+          DC volts, highest range first. For ohms or diode test: below 0.2 V. A proof holds {PROOF_MINUTES} minutes;
+          read again after {REGAIN_MINUTES} minutes, charge creeps back.
         </p>
         <fieldset className="mb-3 flex flex-wrap items-center gap-3">
           <legend className="sr-only">The place</legend>
           <span>
-            To touch: below <strong className="figure">{hazard.touchVolts} V</strong> here.{' '}
-            {wet === null ? 'Is the place dry? Until somebody says, it counts as wet.' : wet ? 'The place is wet.' : 'The place is dry.'}
+            To touch: below <strong className="figure">{formatQuantity(hazard.touchVolts, 'V')}</strong> here.{' '}
+            {wet === null
+              ? 'Is the place dry? Until somebody says, it counts as wet.'
+              : wet
+                ? 'The place is wet.'
+                : 'The place is dry.'}
           </span>
           {wet !== false && (
             <Button kind="plain" onClick={() => void addLine({ kind: 'site', body: { wet: false } })}>
