@@ -16,6 +16,7 @@ const PICTURES = [
   ['trace-stages', '/jobs/SP-118/board', 'soot', 'Stages'],
   ['probe', '/jobs/SP-118/probe'],
   ['probe-paper', '/jobs/SP-118/probe', 'paper'],
+  ['permit', '/jobs/SP-122/probe'],
   ['repair', '/jobs/SP-115/repair'],
   ['report', '/jobs/SP-115/report', 'paper'],
   ['sums', '/jobs/SP-118/sums?sum=discharge-time&c=@C1.value&vStart=@C1.store&vSafe=5&r=2k2'],
@@ -39,6 +40,11 @@ for (const [name, path, theme = 'soot', tab, press, fill] of PICTURES) {
   if (press) await page.getByRole('button', { name: press }).click();
   if (fill) await page.getByLabel(fill[0]).fill(fill[1]);
   if (tab || fill) await page.waitForTimeout(1200);
+  if (name === 'permit') {
+    await page.locator('[data-permit]').waitFor({ timeout: 60_000 });
+    await page.locator('#permit').evaluate((e) => e.scrollIntoView({ block: 'center' }));
+    await page.waitForTimeout(300);
+  }
   if (tab === 'Photographs' || tab === 'Stages') {
     await page.getByRole('tablist').evaluate((e) => e.scrollIntoView({ block: 'start' }));
     await page.waitForTimeout(300);

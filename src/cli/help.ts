@@ -8,7 +8,7 @@ export const HELP = `Usage: ./lantern COMMAND
   read BOARD --requests FILE.jsonl                         one request a line
   expect BOARD [--state cold] [--facts FILE]               what every point should read
   diagnose BOARD --readings FILE.csv [--symptom S] [--facts FILE]
-                                                           suspects, next reading, power gate
+                                                           suspects, next reading, permit to power
   decode MARK [--kind K]  |  decode --requests FILE.jsonl  what a marking may mean, most likely first
   stages BOARD                                             stages, pin roles, topology, islands
   sum NAME key=value…  |  sum --list  |  sum --requests FILE.jsonl

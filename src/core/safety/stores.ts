@@ -93,27 +93,29 @@ export function energyStores(board: Board, boardId = '', unit?: Nameplate): read
     .sort((a, b) => b.joules - a.joules);
 }
 
+/** How deep insides are looked into; a netlist that nests deeper is refused by its reader. */
+const MOST_DEPTH = 8;
+
 /** All fitted capacitors and cells, those inside known ICs too; a leg that is not connected is a net of its own. */
 function cells(board: Board): readonly Cell[] {
   const out: Cell[] = [];
-  const add = (ref: string, part: Part, nets: readonly string[]): void => {
-    const [a = '', b = ''] = nets.map((net, i) => (netKey(net) === 'nc' ? `nc ${ref} ${i + 1}` : netKey(net)));
-    if (a !== b) out.push({ ref, part, nets: [a, b] });
-  };
-  for (const part of board.parts) {
-    if (!part.fitted) continue;
-    if (holdsCharge(part)) add(part.ref, part, part.nets);
-    if (part.kind !== 'ic') continue;
-    const inside = board.subcircuits.get(part.subcircuit.toLowerCase());
-    for (const inner of inside?.parts ?? []) {
-      if (!holdsCharge(inner)) continue;
-      const outside = inner.nets.map((net) => {
-        const pin = inside!.pins.findIndex((p) => netKey(p) === netKey(net));
-        return pin < 0 ? `${part.ref}:${net}` : (part.nets[pin] ?? net);
-      });
-      add(part.ref, inner, outside);
+  const look = (ref: string, part: Part, nets: readonly string[], depth: number): void => {
+    if (!part.fitted) return;
+    if (holdsCharge(part)) {
+      const [a = '', b = ''] = nets.map((net, i) => (netKey(net) === 'nc' ? `nc ${ref} ${i + 1}` : netKey(net)));
+      if (a !== b) out.push({ ref, part, nets: [a, b] });
     }
-  }
+    const inside = part.kind === 'ic' ? board.subcircuits.get(part.subcircuit.toLowerCase()) : undefined;
+    if (!inside || depth >= MOST_DEPTH) return;
+    for (const inner of inside.parts) {
+      const outside = inner.nets.map((net) => {
+        const pin = inside.pins.findIndex((p) => netKey(p) === netKey(net));
+        return netKey(net) === 'nc' ? net : pin < 0 ? `${ref}:${depth}:${inner.ref}:${net}` : (nets[pin] ?? net);
+      });
+      look(ref, inner, outside, depth + 1);
+    }
+  };
+  for (const part of board.parts) look(part.ref, part, part.nets, 0);
   return out;
 }
 
