@@ -158,16 +158,20 @@ export function JobProvider({
   const [harnesses, setHarnesses] = useState(firstHarnesses);
   const [activeId, chooseBoard] = useState('');
   const [lines, setLines] = useState(firstLines);
-  const [now, hearMoment] = useMoment(moment);
+  const { now, hear, reach } = useMoment(moment);
   const [live, setLive] = useState(firstLive);
   const router = useRouter();
   const [actor, setActor] = useActor();
   const [trouble, setTrouble] = useState<Problem | null>(null);
 
   const tag = job.tag;
-  const onStored = useCallback((stored: StoredLine) => {
-    setLines((kept) => (kept.some((l) => l.id === stored.id) ? kept : [stored, ...kept]));
-  }, []);
+  const onStored = useCallback(
+    (stored: StoredLine) => {
+      setLines((kept) => (kept.some((l) => l.id === stored.id) ? kept : [stored, ...kept]));
+      reach({ at: stored.at, boot: stored.boot, uptime: stored.uptime });
+    },
+    [reach],
+  );
   const { waiting, send } = useOutbox(tag, onStored, setTrouble);
   const known = useRef({ lines, starts });
   useEffect(() => {
@@ -176,7 +180,7 @@ export function JobProvider({
   const path = useCallback(() => `/api/jobs/${tag}/pulse?after=${withoutGap(known.current.lines)}`, [tag]);
   const onNews = useCallback(
     (news: Pulse) => {
-      hearMoment(news.moment);
+      hear(news.moment);
       news.lines.forEach(onStored);
       setLive((kept) => (JSON.stringify(kept) === JSON.stringify(news.live) ? kept : news.live));
       const { waitingFor, outcome } = news;
@@ -186,7 +190,7 @@ export function JobProvider({
       // A board that another window has added comes with a fresh page.
       if (news.boardIds.some((id) => !known.current.starts.some((s) => s.id === id))) router.refresh();
     },
-    [hearMoment, onStored, router],
+    [hear, onStored, router],
   );
   const lostSince = useContact(path, onNews);
   const boards = useTraced(starts, lines, waiting);
