@@ -1,15 +1,16 @@
 import { z } from 'zod';
-import { BLOCK_KINDS } from '@/core/circuit';
+import { BLOCK_KINDS, BOARD_LIMITS, pinNames } from '@/core/circuit';
 import type { Board, LayoutItem, Model, Nameplate, Part, Subcircuit } from '@/core/circuit';
 import { BASES } from '@/core/quantity';
 
-const KeyText = z.strictObject({ key: z.string().min(1).max(64), text: z.string().max(500) });
-const NetName = z.string().min(1).max(64);
+const NAME = z.string().min(1).max(BOARD_LIMITS.nameLength);
+const KeyText = z.strictObject({ key: NAME, text: z.string().max(BOARD_LIMITS.textLength) });
+const NetName = NAME;
 
 const common = {
-  ref: z.string().min(1).max(64),
-  nets: z.array(NetName).min(1).max(400),
-  keys: z.array(KeyText).max(100),
+  ref: NAME,
+  nets: z.array(NetName).min(1).max(BOARD_LIMITS.pins),
+  keys: z.array(KeyText).max(BOARD_LIMITS.keys),
   numbers: z.record(z.string(), z.number()),
   fitted: z.boolean(),
   basis: z.enum(BASES),
@@ -33,6 +34,12 @@ const PartJson = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('ic'), ...common, subcircuit: z.string().min(1) }),
 ]);
 
+/** A part with as many nets as its kind has pins. */
+const WholePart = PartJson.refine(
+  (part) => part.kind === 'ic' || part.kind === 'connector' || part.nets.length === pinNames(part as Part).length,
+  { message: 'This part has not as many nets as pins.' },
+);
+
 const CouplingJson = z.strictObject({ name: z.string(), first: z.string(), second: z.string(), factor: z.number() });
 
 const ModelJson = z.strictObject({
@@ -45,7 +52,7 @@ const ModelJson = z.strictObject({
 const SubcircuitJson = z.strictObject({
   name: z.string().min(1),
   pins: z.array(NetName).min(1),
-  parts: z.array(PartJson),
+  parts: z.array(WholePart),
   couplings: z.array(CouplingJson),
   written: z.array(z.string()),
 });
@@ -98,12 +105,12 @@ export const FactsFile = z.object({ nameplate: NameplateJson.optional(), facts: 
 export const BoardJson = z.strictObject({
   format: z.literal('rough-lantern-board'),
   version: z.literal(1),
-  title: z.string().max(300),
-  parts: z.array(PartJson).max(2000),
-  couplings: z.array(CouplingJson).max(2000),
-  models: z.array(ModelJson).max(1000),
-  subcircuits: z.array(SubcircuitJson).max(500),
-  layout: z.array(LayoutJson).max(10000),
+  title: z.string().max(BOARD_LIMITS.titleLength),
+  parts: z.array(WholePart).max(BOARD_LIMITS.parts),
+  couplings: z.array(CouplingJson).max(BOARD_LIMITS.couplings),
+  models: z.array(ModelJson).max(BOARD_LIMITS.models),
+  subcircuits: z.array(SubcircuitJson).max(BOARD_LIMITS.subcircuits),
+  layout: z.array(LayoutJson).max(BOARD_LIMITS.lines),
   nameplate: NameplateJson.optional(),
   facts: FactsJson.optional(),
 });
@@ -130,6 +137,18 @@ export function boardToJson(board: Board): BoardJson {
     ...(board.nameplate === undefined ? {} : { nameplate: structuredClone(board.nameplate) as BoardJson['nameplate'] }),
     ...(board.facts === undefined ? {} : { facts: structuredClone(board.facts) as BoardJson['facts'] }),
   };
+}
+
+/** Why a board cannot be kept, in words; null when it can be read again as it is written. */
+export function boardTrouble(json: unknown): string | null {
+  const parsed = BoardJson.safeParse(json);
+  if (parsed.success) return null;
+  const [issue] = parsed.error.issues;
+  const [list, at] = issue?.path ?? [];
+  const parts = (json as { readonly parts?: readonly { readonly ref?: unknown }[] }).parts;
+  const ref = list === 'parts' && typeof at === 'number' ? parts?.[at]?.ref : undefined;
+  const where = typeof ref === 'string' ? `${ref.slice(0, 40)} (${issue!.path.slice(2).join('.')})` : issue?.path.join('.');
+  return `${where}: ${issue?.message ?? 'it does not fit the schema'}`;
 }
 
 /** A board from its checked JSON. */

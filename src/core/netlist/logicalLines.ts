@@ -25,34 +25,58 @@ function withoutComment(text: string): string {
  */
 export function logicalLines(source: string): { readonly title: string; readonly lines: readonly LogicalLine[] } {
   const physical = source.replace(/\r\n?/gu, '\n').replace(/\n$/u, '').split('\n');
-  const lines: { line: number; text: string; written: string }[] = [];
+  const lines: { line: number; texts: string[]; written: string[] }[] = [];
+  // The last line that was an element or a command: continuations belong to it. Found once, not searched for each.
+  let owner = -1;
   for (let i = 1; i < physical.length; i++) {
     const raw = physical[i]!;
     const trimmed = raw.trim();
-    const last = lines.at(-1);
-    if (trimmed.startsWith('+') && last) {
-      let owner = lines.length - 1;
-      while (owner > 0 && (lines[owner]!.text === '' || lines[owner]!.text.startsWith('*'))) owner--;
-      const target = lines[owner]!;
-      target.text += ` ${withoutComment(trimmed.slice(1)).trim()}`;
-      target.written += `\n${raw}`;
+    if (trimmed.startsWith('+') && lines.length > 0) {
+      const target = lines[Math.max(owner, 0)]!;
+      target.texts.push(withoutComment(trimmed.slice(1)).trim());
+      target.written.push(raw);
       continue;
     }
     const text = trimmed.startsWith('*') ? trimmed : withoutComment(trimmed).trim();
-    lines.push({ line: i + 1, text, written: raw });
+    lines.push({ line: i + 1, texts: [text], written: [raw] });
+    if (text !== '' && !text.startsWith('*')) owner = lines.length - 1;
   }
-  return { title: physical[0] ?? '', lines };
+  const joined = lines.map(({ line, texts, written }) => ({ line, text: texts.join(' '), written: written.join('\n') }));
+  return { title: physical[0] ?? '', lines: joined };
 }
 
-/** Splits on white space, double-quoted stretches kept whole (quotes stay). Null when a quote is not closed. */
+const BLANK = /\s/u;
+
+/**
+ * Splits on white space, double-quoted stretches kept whole (quotes stay); `key = value` is the same as `key=value`.
+ * Null when a quote is not closed. One pass, however long the text.
+ */
 export function words(text: string): readonly string[] | null {
-  const found = text.match(/(?:[^\s"]|"[^"]*"?)+/gu) ?? [];
-  if (found.some((word) => (word.match(/"/gu)?.length ?? 0) % 2 === 1)) return null;
-  // `key = value` is the same as `key=value`.
-  return (
-    found
-      .join(' ')
-      .replace(/\s*=\s*/gu, '=')
-      .match(/(?:[^\s"]|"[^"]*")+/gu) ?? []
-  );
+  const found: string[] = [];
+  let word = '';
+  let joins = false;
+  let i = 0;
+  while (i < text.length) {
+    const c = text[i]!;
+    if (c === '"') {
+      const end = text.indexOf('"', i + 1);
+      if (end < 0) return null;
+      if (word === '' && joins) word = found.pop() ?? '';
+      joins = false;
+      word += text.slice(i, end + 1);
+      i = end + 1;
+    } else if (BLANK.test(c)) {
+      if (word !== '') found.push(word);
+      word = '';
+      i++;
+    } else {
+      // An equals sign takes the word before it and the one after it along.
+      if (word === '' && (joins || c === '=') && found.length > 0) word = found.pop()!;
+      word += c;
+      joins = c === '=';
+      i++;
+    }
+  }
+  if (word !== '') found.push(word);
+  return found;
 }

@@ -10,6 +10,7 @@ const SUFFIXES: readonly (readonly [string, number])[] = [
   ['F', -15],
 ];
 
+const MOST_CHARACTERS = 64;
 const SHAPE = /^([+-]?(?:\d+\.?\d*|\.\d+))(?:e([+-]?\d+))?([a-zµΩ]*)$/iu;
 
 /**
@@ -19,6 +20,8 @@ const SHAPE = /^([+-]?(?:\d+\.?\d*|\.\d+))(?:e([+-]?\d+))?([a-zµΩ]*)$/iu;
  * These suffixes live here alone; everywhere else `2M2` is 2.2 megohm.
  */
 export function netlistNumber(text: string): number | null {
+  // No number is that long, and a pattern must not be tried on everything.
+  if (text.length > MOST_CHARACTERS) return null;
   const match = SHAPE.exec(text);
   if (!match) return null;
   const [, mantissa = '0', exponent = '0', letters = ''] = match;

@@ -1,5 +1,6 @@
-import { BLOCK_PINS } from '../circuit';
+import { BLOCK_PINS, BOARD_LIMITS } from '../circuit';
 import type { Coupling, KeyText, Part } from '../circuit';
+import { ownValue } from '../problem';
 import { BASES } from '../quantity';
 import type { Basis } from '../quantity';
 import { NUMERIC_KEYS, RESERVED_BLOCKS } from './elementTable';
@@ -51,7 +52,7 @@ export function readElement(line: number, text: string, ownSubcircuits: Readonly
   }
   const [name = '', ...rest] = split;
   const letter = name.charAt(0).toUpperCase();
-  const shape = SHAPES[letter];
+  const shape = ownValue(SHAPES, letter);
   if (shape === undefined) {
     return { problems: [netlistError(line, `“${name}” is no element I know`, 'one of R C L K D Q M V I X', name)] };
   }
@@ -95,7 +96,7 @@ function makeDraft(line: number, name: string, rest: readonly string[]): Draft {
     if (!NUMERIC_KEYS.has(lower)) continue;
     const percent = text.endsWith('%');
     const value = netlistNumber(percent ? text.slice(0, -1) : text);
-    if (value === null || value < 0) {
+    if (value === null || value < 0 || value > BOARD_LIMITS.value) {
       problems.push(netlistError(line, `${key}= of ${name} is not a number`, 'a number such as 4.7k', text));
     } else numbers[lower] = percent ? value / 100 : value;
   }
@@ -124,6 +125,8 @@ function readByLetter(
     );
     return {};
   }
+  if (Math.abs(value) > BOARD_LIMITS.value)
+    draft.problems.push(netlistError(draft.line, `the value of ${draft.name} is beyond all parts`, `at most ${BOARD_LIMITS.value}`, last));
   if (value < 0 && 'RCL'.includes(letter)) {
     draft.problems.push(netlistError(draft.line, `the value of ${draft.name} is negative`, 'zero or more', last));
   }
@@ -177,7 +180,7 @@ function readBlock(draft: Draft, ownSubcircuits: ReadonlySet<string>): Omit<Elem
   const nets = draft.operands.slice(0, -1);
   if (name === undefined || nets.length === 0 || draft.name.length < 2) return null;
   const common = { ...commonOf(draft), ref: draft.name.slice(1), nets };
-  const reserved = ownSubcircuits.has(name.toLowerCase()) ? undefined : RESERVED_BLOCKS[name.toLowerCase()];
+  const reserved = ownSubcircuits.has(name.toLowerCase()) ? undefined : ownValue(RESERVED_BLOCKS, name.toLowerCase());
   if (reserved === undefined) return { part: { ...common, kind: 'ic', subcircuit: name } };
   const wanted = BLOCK_PINS[reserved.kind];
   if (reserved.kind !== 'connector' && nets.length !== wanted.length) {

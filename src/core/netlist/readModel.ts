@@ -1,5 +1,6 @@
 import type { Model } from '../circuit';
 import { MODEL_PARAMETERS } from './elementTable';
+import { words } from './logicalLines';
 import { netlistNumber } from './netlistNumber';
 import { netlistError, netlistWarning } from './problems';
 import type { NetlistProblem } from './problems';
@@ -13,7 +14,7 @@ export function readModel(
 ): { readonly model?: Model; readonly problems: readonly NetlistProblem[] } {
   const match = SHAPE.exec(text);
   const type = match?.[2]?.toUpperCase();
-  if (!match || !(type && type in MODEL_PARAMETERS)) {
+  if (!match || !(type && Object.hasOwn(MODEL_PARAMETERS, type))) {
     return {
       problems: [netlistError(line, 'this model is not complete', '.model NAME D|NPN|PNP|NMOS|PMOS(…)', text)],
     };
@@ -22,7 +23,7 @@ export function readModel(
   const problems: NetlistProblem[] = [];
   const numbers: Record<string, number> = {};
   const name = match[1]!;
-  for (const pair of (match[3] ?? match[4] ?? '').replace(/\s*=\s*/gu, '=').split(/[\s,]+/u)) {
+  for (const pair of words((match[3] ?? match[4] ?? '').replaceAll(',', ' ').replaceAll('"', ' ')) ?? []) {
     if (pair === '') continue;
     const [key = '', written = ''] = pair.split('=');
     const value = netlistNumber(written);

@@ -1,4 +1,4 @@
-import { netKey } from '../circuit';
+import { BOARD_LIMITS, netKey } from '../circuit';
 import type { Board, Coupling, LayoutItem, Model, Part, Subcircuit } from '../circuit';
 import { ok, refuse } from '../problem';
 import type { Result } from '../problem';
@@ -34,6 +34,8 @@ interface Draft {
  * Refuses with every error, each with its line; then nothing is half-read. Warnings come with the board.
  */
 export function readNetlist(source: string): Result<NetlistReading, readonly NetlistProblem[]> {
+  const tooLong = lengthProblem(source);
+  if (tooLong) return refuse([tooLong]);
   const { title, lines } = logicalLines(source);
   const ownSubcircuits = new Set(lines.flatMap((l) => /^\.subckt\s+(\S+)/iu.exec(l.text)?.[1]?.toLowerCase() ?? []));
   const draft: Draft = {
@@ -53,13 +55,27 @@ export function readNetlist(source: string): Result<NetlistReading, readonly Net
       break;
     } else readLine(draft, line, ownSubcircuits);
   }
-  nameWindings(draft);
-  checkReferences(draft);
-  const errors = draft.problems.filter((p) => p.code === 'netlist-error');
+  const outsized = sizeProblems(title, draft);
+  if (outsized.length === 0) {
+    nameWindings(draft);
+    checkReferences(draft);
+  }
+  const errors = [...draft.problems.filter((p) => p.code === 'netlist-error'), ...outsized];
+  const parts = errors.length === 0 ? unfolded(draft) : 0;
+  if (parts > BOARD_LIMITS.unfoldedParts)
+    errors.push(
+      netlistError(
+        1,
+        'with every inside unfolded this board is too large',
+        `at most ${BOARD_LIMITS.unfoldedParts} parts, insides at most ${BOARD_LIMITS.depth} deep`,
+        Number.isFinite(parts) ? `${parts} parts` : 'insides without end',
+      ),
+    );
   if (draft.parts.length === 0 && errors.length === 0) {
     errors.push(netlistError(1, 'the file holds no part', 'element lines after the title', title));
   }
-  if (errors.length > 0) return refuse([...errors].sort((a, b) => a.details!.line - b.details!.line));
+  if (errors.length > 0)
+    return refuse([...errors].sort((a, b) => a.details!.line - b.details!.line).slice(0, MOST_PROBLEMS));
   return ok({
     board: {
       title,
@@ -69,8 +85,76 @@ export function readNetlist(source: string): Result<NetlistReading, readonly Net
       subcircuits: draft.subcircuits,
       layout: draft.layout,
     },
-    warnings: draft.problems,
+    warnings: draft.problems.slice(0, MOST_PROBLEMS),
   });
+}
+
+/** Problems that are reported of one file; nobody reads more. */
+const MOST_PROBLEMS = 200;
+
+/** A text that is too long to be read at all, found without reading it. */
+function lengthProblem(source: string): NetlistProblem | null {
+  const { characters, lines } = BOARD_LIMITS;
+  if (source.length > characters)
+    return netlistError(1, 'the file is too long', `at most ${characters} characters`, `${source.length} characters`);
+  let count = 1;
+  for (let at = source.indexOf('\n'); at >= 0; at = source.indexOf('\n', at + 1)) count++;
+  return count > lines
+    ? netlistError(lines, 'the file has too many lines', `at most ${lines} lines`, `${count} lines`)
+    : null;
+}
+
+/** What of a file is larger than a board may be. */
+function sizeProblems(title: string, draft: Draft): readonly NetlistProblem[] {
+  const found: NetlistProblem[] = [];
+  const over = (line: number, what: string, count: number, most: number): void => {
+    if (count > most) found.push(netlistError(line, `${what} ${count === 1 ? 'is' : 'are'} too many or too long`, `at most ${most}`, String(count)));
+  };
+  over(1, 'the characters of the title', title.length, BOARD_LIMITS.titleLength);
+  over(1, 'the parts', draft.parts.length, BOARD_LIMITS.parts);
+  over(1, 'the couplings', draft.couplings.length, BOARD_LIMITS.couplings);
+  over(1, 'the models', draft.models.size, BOARD_LIMITS.models);
+  over(1, 'the insides', draft.subcircuits.size, BOARD_LIMITS.subcircuits);
+  for (const { part, line } of [...draft.parts, ...draft.inner]) {
+    over(line, `the nodes of ${part.ref.slice(0, 20)}`, part.nets.length, BOARD_LIMITS.pins);
+    over(line, `the key=value pairs of ${part.ref.slice(0, 20)}`, part.keys.length, BOARD_LIMITS.keys);
+    const names = [part.ref, ...part.nets, ...part.keys.map((k) => k.key), nameOf(part)];
+    over(line, `the characters of a name at ${part.ref.slice(0, 20)}`, longest(names), BOARD_LIMITS.nameLength);
+    over(line, `the characters of a value at ${part.ref.slice(0, 20)}`, longest(part.keys.map((k) => k.text)), BOARD_LIMITS.textLength);
+  }
+  for (const { coupling, line } of draft.couplings)
+    over(line, 'the characters of a name', longest([coupling.name, coupling.first, coupling.second]), BOARD_LIMITS.nameLength);
+  for (const { name } of draft.models.values()) over(1, 'the characters of a model’s name', name.length, BOARD_LIMITS.nameLength);
+  for (const { name, pins } of draft.subcircuits.values()) {
+    over(1, 'the characters of a name', longest([name, ...pins]), BOARD_LIMITS.nameLength);
+    over(1, `the pins of ${name.slice(0, 20)}`, pins.length, BOARD_LIMITS.pins);
+  }
+  return found;
+}
+
+function nameOf(part: Part): string {
+  return 'model' in part ? part.model : 'subcircuit' in part ? part.subcircuit : '';
+}
+
+const longest = (names: readonly string[]): number => names.reduce((most, n) => Math.max(most, n.length), 0);
+
+/** Parts of the board with every inside unfolded; insides that hold themselves, or lie too deep, count as endless. */
+function unfolded(draft: Draft): number {
+  const known = new Map<string, number>();
+  const count = (name: string, depth: number): number => {
+    const key = name.toLowerCase();
+    const inside = draft.subcircuits.get(key);
+    if (!inside) return 1;
+    if (depth > BOARD_LIMITS.depth) return Infinity;
+    const before = known.get(key);
+    if (before !== undefined) return before;
+    // While it is being counted it counts as endless, and so does whatever holds itself.
+    known.set(key, Infinity);
+    const sum = inside.parts.reduce((n, p) => n + (p.kind === 'ic' ? count(p.subcircuit, depth + 1) : 1), 0);
+    known.set(key, sum);
+    return sum;
+  };
+  return draft.parts.reduce((n, { part }) => n + (part.kind === 'ic' ? count(part.subcircuit, 1) : 1), 0);
 }
 
 /** Couplings name elements; on the board a winding has the designator that is printed there. */
@@ -195,7 +279,7 @@ function checkReferences(draft: Draft): void {
   }
   for (const { part, line } of draft.inner) draft.problems.push(...partProblems(draft, part, line));
   for (const subcircuit of draft.subcircuits.values()) {
-    if (nests(draft, subcircuit, new Set())) {
+    if (nests(draft, subcircuit)) {
       draft.problems.push(
         netlistError(1, `.subckt ${subcircuit.name} holds itself`, 'an inside that ends', subcircuit.name),
       );
@@ -249,12 +333,16 @@ function partProblems(draft: Draft, part: Part, line: number): readonly NetlistP
     : [netlistError(line, `model ${model.name} is ${model.type}`, `${fits.join(' or ')} for ${part.ref}`, model.type)];
 }
 
-function nests(draft: Draft, subcircuit: Subcircuit, above: ReadonlySet<string>): boolean {
+/** Whether an inside holds itself, by any way; each inside is looked into once. */
+function nests(draft: Draft, subcircuit: Subcircuit, state: Map<string, 'open' | 'done'> = new Map()): boolean {
   const key = subcircuit.name.toLowerCase();
-  if (above.has(key)) return true;
-  const inner = new Set([...above, key]);
-  return subcircuit.parts.some((part) => {
+  if (state.get(key) === 'open') return true;
+  if (state.get(key) === 'done') return false;
+  state.set(key, 'open');
+  const found = subcircuit.parts.some((part) => {
     const next = part.kind === 'ic' ? draft.subcircuits.get(part.subcircuit.toLowerCase()) : undefined;
-    return next !== undefined && nests(draft, next, inner);
+    return next !== undefined && nests(draft, next, state);
   });
+  state.set(key, 'done');
+  return found;
 }

@@ -1,2 +1,3 @@
+export { ownValue } from './ownValue';
 export { ProblemError, assertNever, invariant, ok, refuse } from './problem';
 export type { Problem, Result } from './problem';

@@ -1,4 +1,4 @@
-import { ok, refuse } from '../problem';
+import { ok, ownValue, refuse } from '../problem';
 import type { Problem, Result } from '../problem';
 import { PREFIX_SPELLINGS, UNIT_SPELLINGS } from './prefixes';
 import type { Unit } from './prefixes';
@@ -13,6 +13,9 @@ export interface ParsedQuantity {
   readonly figures: number;
 }
 
+/** No figure written at a bench is that long, and a pattern must not be tried on everything. */
+const MOST_CHARACTERS = 60;
+
 const PLAIN =
   /^([+-]?)(\d+(?:[.,]\d*)?|[.,]\d+)(?:[eE]([+-]?\d+))?\s*([TGMkKRrmuU\u00b5\u03bcnNpPf]?)\s*([A-Za-z\u2126\u03a9]*)$/u;
 const INFIX = /^([+-]?)(\d+)([TGMkKRrmuU\u00b5\u03bcnNpPfV])(\d+)\s*([A-Za-z\u2126\u03a9]*)$/u;
@@ -26,6 +29,7 @@ const INFIX = /^([+-]?)(\d+)([TGMkKRrmuU\u00b5\u03bcnNpPfV])(\d+)\s*([A-Za-z\u21
  * Source: IEC 60062 for the letter in place of the point.
  */
 export function parseQuantity(text: string): Result<ParsedQuantity, UnreadableQuantity> {
+  if (text.length > MOST_CHARACTERS) return refuse(unreadable(`${text.slice(0, MOST_CHARACTERS)} …`));
   const clean = text.replace(/[\u2009\u202f\u00a0]/gu, ' ').trim();
   return parseInfix(clean) ?? parsePlain(clean) ?? refuse(unreadable(text));
 }
@@ -34,10 +38,11 @@ function parseInfix(clean: string): Result<ParsedQuantity, never> | undefined {
   const match = INFIX.exec(clean);
   if (!match) return undefined;
   const [, sign = '', whole = '', letter = '', fraction = '', unitText = ''] = match;
-  const factor = letter === 'V' ? 1 : PREFIX_SPELLINGS[letter];
+  const factor = letter === 'V' ? 1 : ownValue(PREFIX_SPELLINGS, letter);
   const unit = letter === 'V' && unitText === '' ? 'V' : readUnit(unitText);
   if (factor === undefined || unit === undefined) return undefined;
   const value = scaled(`${sign}${whole}.${fraction}`, factor);
+  if (!Number.isFinite(value)) return undefined;
   return ok({ value, unit, figures: significantFigures(`${whole}${fraction}`) });
 }
 
@@ -48,7 +53,7 @@ function parsePlain(clean: string): Result<ParsedQuantity, never> | undefined {
   // A prefix letter may really be the first letter of the unit (`5 mohm` against `5 ohm`): longest unit wins.
   const whole = readUnit(prefix + unitText);
   const unit = whole ?? readUnit(unitText);
-  const factor = whole !== undefined ? 1 : prefix === '' ? 1 : PREFIX_SPELLINGS[prefix];
+  const factor = whole !== undefined ? 1 : prefix === '' ? 1 : ownValue(PREFIX_SPELLINGS, prefix);
   if (factor === undefined || unit === undefined) return undefined;
   const mantissa = digits.replace(',', '.');
   const value = scaled(`${sign}${mantissa}e${exponent === '' ? '0' : exponent}`, factor);
@@ -58,7 +63,7 @@ function parsePlain(clean: string): Result<ParsedQuantity, never> | undefined {
 
 function readUnit(text: string): Unit | null | undefined {
   if (text === '') return null;
-  return UNIT_SPELLINGS[text];
+  return ownValue(UNIT_SPELLINGS, text);
 }
 
 /** Multiplies by way of the decimal exponent, so that `4.7 k` is exactly 4700 and not 4700.000000000001. */

@@ -1,5 +1,5 @@
 import { parseQuantity } from '../quantity';
-import { ok, refuse } from '../problem';
+import { ok, ownValue, refuse } from '../problem';
 import type { Fact } from './fact';
 import { at } from './shorthandProblem';
 import type { Read } from './shorthandProblem';
@@ -25,13 +25,13 @@ const UNITS = new Set(['v', 'a', 'hz', 'ohm', 's', 'khz', 'ma', 'ua']);
 
 /** `U1 VCC on 16 V off 9 V`: data-sheet facts in words; null when the line is none. */
 export function readDatasheet(line: string, ref: Token, rest: readonly Token[]): Read | null {
-  const role = WORDS[rest[0]!.text.toLowerCase()];
-  if (!role || rest.length < 2 || role[rest[1]!.text.toLowerCase()] === undefined) return null;
+  const role = ownValue(WORDS, rest[0]!.text.toLowerCase());
+  if (!role || rest.length < 2 || ownValue(role, rest[1]!.text.toLowerCase()) === undefined) return null;
   const values: Record<string, number> = {};
   let i = 1;
   while (i < rest.length) {
     const word = rest[i]!;
-    const key = role[word.text.toLowerCase()];
+    const key = ownValue(role, word.text.toLowerCase());
     if (key === undefined)
       return refuse(
         at(line, word, `“${word.text}” is no word for ${rest[0]!.text}.`, `Use ${Object.keys(role).join(', ')}.`),

@@ -1,4 +1,4 @@
-import { netKey } from '../circuit';
+import { BOARD_LIMITS, netKey } from '../circuit';
 import type { Board, Coupling, Model, Part } from '../circuit';
 import { emptyPosition, withKey } from '../netlist';
 import { settleContinuity } from './continuity';
@@ -156,6 +156,8 @@ function applyPart(
     kind === undefined || kind === null ? most : (pinCount(kind) ?? Math.max(most, before?.nets.length ?? 0));
   if (count === 0) return `${fact.ref} is not on this board yet: name its pins' nets, ? for one not followed.`;
   const { part, model } = makePart(fact, before, count);
+  const trouble = partTrouble(part);
+  if (trouble !== null) return trouble;
   if (model && !models.has(model.name.toLowerCase())) models.set(model.name.toLowerCase(), model);
   const places: { pin: number; net: string }[] = [];
   for (const { pin, net } of fact.pins ?? []) {
@@ -175,6 +177,18 @@ function applyPart(
     place(state, part.ref, pin, net, id);
   }
   return null;
+}
+
+/** What is impossible about a part as a line makes it; null when it is sound. */
+function partTrouble(part: Part): string | null {
+  const source = part.kind === 'voltage-source' || part.kind === 'current-source';
+  if ('value' in part && !source && !(part.value >= 0 && part.value <= BOARD_LIMITS.value))
+    return `${part.ref} cannot have the value ${part.valueText}.`;
+  const odd = Object.entries(part.numbers).find(([, n]) => !(n >= 0 && n <= BOARD_LIMITS.value));
+  if (odd) return `${odd[0]}= of ${part.ref} is no figure that a part can have.`;
+  if (part.kind === 'ic' && part.subcircuit === '') return `The marking of ${part.ref} is empty.`;
+  if (part.keys.length > BOARD_LIMITS.keys) return `${part.ref} has more than ${BOARD_LIMITS.keys} key=value pairs.`;
+  return part.keys.some((k) => k.text.length > BOARD_LIMITS.textLength) ? `A value of ${part.ref} is too long.` : null;
 }
 
 function placePart(

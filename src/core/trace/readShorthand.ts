@@ -1,6 +1,7 @@
+import { BOARD_LIMITS } from '../circuit';
 import type { KeyText, PartKind } from '../circuit';
 import { parseQuantity } from '../quantity';
-import { ok, refuse } from '../problem';
+import { ok, ownValue, refuse } from '../problem';
 import { STAGE_KINDS } from '../stages';
 import { readDatasheet } from './datasheetWords';
 import type { Spot } from './fact';
@@ -22,6 +23,10 @@ const LINK = /^-(-|\/-|~-|[^\s]+-)$/u;
  * Refuses with the character where it went wrong, what was expected there and what to write.
  */
 export function readShorthand(line: string): Read {
+  if (line.length > BOARD_LIMITS.textLength)
+    return refuse(
+      wrong(line, BOARD_LIMITS.textLength, 1, `A line has at most ${BOARD_LIMITS.textLength} characters.`, 'Put the rest on a line of its own.'),
+    );
   const words = tokens(line);
   if (!words.ok)
     return refuse(
@@ -179,7 +184,7 @@ function readPart(line: string, [first, ...rest]: readonly Token[]): Read {
     );
   const words = [...rest];
   let kind: PartKind | null = windingName === undefined ? kindOfRef(refText) : 'inductor';
-  const named = words[0] && !words[0].quoted ? KIND_WORDS[words[0].text.toLowerCase()] : undefined;
+  const named = words[0] && !words[0].quoted ? ownValue(KIND_WORDS, words[0].text.toLowerCase()) : undefined;
   const kindWord = named ? words.shift()!.text.toLowerCase() : null;
   if (named) kind = named;
   const keys: KeyText[] =
@@ -191,10 +196,14 @@ function readPart(line: string, [first, ...rest]: readonly Token[]): Read {
   for (const token of words) {
     const pair = token.quoted ? null : /^(\w+)=(.+)$/u.exec(token.text);
     const place = token.quoted ? null : /^(\w{1,8}):([^\s:]+)$/u.exec(token.text);
+    if (pair && pair[1]!.length > BOARD_LIMITS.nameLength)
+      return refuse(at(line, token, 'This key is too long.', `At most ${BOARD_LIMITS.nameLength} characters.`));
     if (pair) keys.push({ key: pair[1]!.toLowerCase(), text: pair[2]! });
     else if (place) {
       if (!NET.test(place[2]!))
         return refuse(at(line, token, `“${place[2]!}” cannot name a net.`, 'Use letters, digits, + - _.'));
+      if (Number(place[1]) > BOARD_LIMITS.pins)
+        return refuse(at(line, token, `No part has ${place[1]} pins.`, `At most ${BOARD_LIMITS.pins}.`));
       pinned.push({ pin: place[1]!, net: place[2]! });
     } else plain.push(token);
   }
@@ -219,6 +228,8 @@ function readPart(line: string, [first, ...rest]: readonly Token[]): Read {
   }
   if (count === null) {
     const [mark, ...nets] = plain;
+    const beyond = nets[BOARD_LIMITS.pins];
+    if (beyond) return refuse(at(line, beyond, 'These are more pins than a part has.', `At most ${BOARD_LIMITS.pins}.`));
     const netWrong = nets.find((t) => !NET.test(t.text));
     if (netWrong)
       return refuse(

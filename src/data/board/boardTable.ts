@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { BoardJson } from '@/wire/boardJson';
+import { ProblemError } from '@/core/problem';
+import { BoardJson, boardTrouble } from '@/wire/boardJson';
 import type { BoardKind } from '@/core/job';
 import type { Db, Tx } from '../pool';
 import { manyRows, oneRow, refusals } from '../rows';
@@ -74,6 +75,14 @@ export async function insertVersion(
   content: BoardJson,
   at: Date,
 ): Promise<void> {
+  // What is written is held to what it will meet when it is read.
+  const trouble = boardTrouble(content);
+  if (trouble !== null)
+    throw new ProblemError({
+      code: 'bad-board',
+      sentence: `This board could not be read again: ${trouble}.`,
+      remedy: 'Nothing was written; what you typed is kept. Correct it and try again.',
+    });
   await tx.query(
     'insert into board_version (board_id, version, origin, content, created_at) values ($1, $2, $3, $4, $5)',
     [boardId, version, origin, JSON.stringify(content), at],
