@@ -52,7 +52,7 @@ async function checks(total) {
 async function unitTests(total, databaseUrl, more) {
   const file = join(STATE, 'jest.json');
   rmSync(file, { force: true });
-  await show(bin('jest'), ['--json', '--forceExit', `--outputFile=${file}`, ...more], {
+  await show(bin('jest'), ['--json', '--forceExit', '--maxWorkers=100%', `--outputFile=${file}`, ...more], {
     env: { ...process.env, TEST_DATABASE_URL: databaseUrl, FORCE_COLOR: '0' },
   });
   if (!existsSync(file)) {

@@ -1,6 +1,8 @@
 import { STEP_NAMES, jobProgress } from '@/core/job';
 import { pool } from '@/data/pool';
 import { BenchScreen } from '@/features/bench/BenchScreen';
+import type { BenchRow } from '@/features/bench/BenchScreen';
+import { damagedJobs } from '@/data/job/jobTable';
 import { openBench } from '@/usecases/openJob';
 import { momentOf } from '@/usecases/pulse';
 import { boardFromJson } from '@/wire/boardJson';
@@ -13,7 +15,9 @@ export const dynamic = 'force-dynamic';
 export default async function BenchPage() {
   const now = momentOf(new Date());
   const jobs = await openBench(pool());
-  const rows = jobs.map(({ job, boards, starts, lines }) => {
+  const unreadable = (await damagedJobs(pool())).map((tag) => damagedRow(tag, ''));
+  const rows = jobs.map(({ job, boards, starts, lines }): BenchRow => {
+    if (boards.some((b) => b.damaged !== null)) return damagedRow(job.tag, job.unit, job.bench);
     const progress = jobProgress(
       job.sources,
       boards.map((b) => ({ id: b.id, board: boardFromJson(b.content), start: startOf(b.id, starts) })),
@@ -37,7 +41,25 @@ export default async function BenchPage() {
       done: job.outcome !== 'open',
     };
   });
-  return <BenchScreen rows={[...rows].sort((a, b) => Number(a.done) - Number(b.done))} />;
+  return <BenchScreen rows={[...rows, ...unreadable].sort((a, b) => Number(a.done) - Number(b.done))} />;
+}
+
+/** A job of which something cannot be read: it stands on its own row and hurts no other. */
+function damagedRow(tag: string, unit: string, bench = ''): BenchRow {
+  return {
+    tag,
+    bench,
+    unit: unit || 'This job cannot be read',
+    step: 'Damaged',
+    stepPath: 'safe',
+    hazard: 'NOT PROVED',
+    minutesLeft: null,
+    waitingFor: '',
+    next: 'Kept as it is: export it',
+    last: '',
+    done: false,
+    damaged: true,
+  };
 }
 
 function startOf(id: string, starts: Readonly<Record<string, BoardJson>>): Board | undefined {

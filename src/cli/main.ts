@@ -1,9 +1,10 @@
-import { ProblemError } from '@/core/problem';
+import { ProblemError, ownValue } from '@/core/problem';
 import { UnusableArguments } from './arguments';
 import { benchCommand } from './benchCommand';
 import { decodeCommand } from './decodeCommand';
 import { diagnoseCommand } from './diagnoseCommand';
 import { expectCommand } from './expectCommand';
+import { fuzzCommand } from './fuzzCommand';
 import { HELP } from './help';
 import { exitStatus } from './printProblem';
 import { readCommand } from './readCommand';
@@ -18,13 +19,14 @@ const COMMANDS: Readonly<Record<string, (words: readonly string[]) => number | P
   stages: stagesCommand,
   sum: sumCommand,
   bench: benchCommand,
+  fuzz: fuzzCommand,
 };
 const PLANNED = ['rate'];
 
 /** Runs one command of the command line; gives its exit status (0 done, 1 could not be done, 2 unusable arguments). */
 export function main(words: readonly string[]): number | Promise<number> {
   const [name = '', ...rest] = words;
-  const command = COMMANDS[name];
+  const command = ownValue(COMMANDS, name);
   try {
     if (command) {
       if (rest.includes('--help')) {

@@ -20,6 +20,18 @@ export function manyRows<T>(schema: z.ZodType<T>, rows: readonly unknown[]): rea
   return rows.map((row) => schema.parse(row));
 }
 
+/** The rows that fit, and those that do not as they are: one bad row must not take the others down. */
+export function soundRows<T>(
+  schema: z.ZodType<T>,
+  rows: readonly unknown[],
+): { readonly sound: readonly T[]; readonly damaged: readonly unknown[] } {
+  const read = rows.map((row) => ({ row, parsed: schema.safeParse(row) }));
+  return {
+    sound: read.flatMap(({ parsed }) => (parsed.success ? [parsed.data] : [])),
+    damaged: read.flatMap(({ row, parsed }) => (parsed.success ? [] : [row])),
+  };
+}
+
 /** Turns a refusal of the database, known by its constraint, into a problem; everything else passes through. */
 export function refusals(known: Readonly<Record<string, () => Problem>>): (error: unknown) => never {
   return (error) => {

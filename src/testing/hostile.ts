@@ -42,7 +42,23 @@ const ODD_WORDS = [
   '-~-',
   '-4k7-',
 ] as const;
-const NAMES = ['R1', 'C2', 'L3', 'D4', 'Q5', 'M6', 'XU7', 'XF1', 'K1', 'V1', 'I1', 'XT1', 'T1.S', 'U9', 'LED1'] as const;
+const NAMES = [
+  'R1',
+  'C2',
+  'L3',
+  'D4',
+  'Q5',
+  'M6',
+  'XU7',
+  'XF1',
+  'K1',
+  'V1',
+  'I1',
+  'XT1',
+  'T1.S',
+  'U9',
+  'LED1',
+] as const;
 const NETS = ['A', 'B', 'GND', 'VCC', 'HV+', 'HV-', '0', 'NC'] as const;
 /** Designator letters, nodes and what may stand after them. */
 const SHAPES: readonly (readonly [string, number, readonly string[]])[] = [
@@ -81,7 +97,9 @@ export function hostileNetlist(seed: number): string {
   const element = (): string => {
     const [letters, nodes, tails] = pick(random, SHAPES);
     const nets = Array.from({ length: random() < odd ? 7 : nodes }, () => oddOr(random, NETS, odd));
-    return [random() < odd ? pick(random, NAMES) : `${letters}${++count}`, ...nets, oddOr(random, tails, odd)].join(' ');
+    return [random() < odd ? pick(random, NAMES) : `${letters}${++count}`, ...nets, oddOr(random, tails, odd)].join(
+      ' ',
+    );
   };
   const line = (): string => {
     switch (Math.floor(random() * 14)) {
@@ -94,14 +112,23 @@ export function hostileNetlist(seed: number): string {
       case 3: {
         if (random() > odd * 4) return element();
         const name = oddOr(random, ['KV51', 'KV52', 'KV53'], odd);
-        const inner = several(random, 3, () => (random() < 0.3 ? `X${name}${Math.floor(random() * 9)} 1 2 ${oddOr(random, ['KV51', 'KV52', 'KV53'], 0)}` : element()), '\n');
+        const inner = several(
+          random,
+          3,
+          () =>
+            random() < 0.3
+              ? `X${name}${Math.floor(random() * 9)} 1 2 ${oddOr(random, ['KV51', 'KV52', 'KV53'], 0)}`
+              : element(),
+          '\n',
+        );
         return `.subckt ${name} 1 2\n${inner}\n${random() < 0.9 ? '.ends' : ''}`;
       }
       default:
         return element();
     }
   };
-  const models = '.model DX D(IS=1n N=1.8)\n.model QX NPN(BF=100)\n.model MX NMOS(VTO=3)\n.subckt KV52 1 2\nC1 1 2 1u\n.ends';
+  const models =
+    '.model DX D(IS=1n N=1.8)\n.model QX NPN(BF=100)\n.model MX NMOS(VTO=3)\n.subckt KV52 1 2\nC1 1 2 1u\n.ends';
   const title = random() < odd ? 'T'.repeat(400) : 'title';
   return `${title}\n${several(random, 14, line, random() < odd ? '\r' : '\n')}\n${models}`;
 }
@@ -131,8 +158,72 @@ export function hostileShorthand(seed: number): readonly string[] {
 /** A table as text, with quotes, semicolons and formulas where none belong. */
 export function hostileCsv(seed: number, header: string): string {
   const random = seededRandom(seed);
-  const cell = (): string => oddOr(random, ['1', '0.51', '4,7', 'diode', 'ohms', 'HV+', 'HV-', 'OL', 'R7', 'resistor'], 0.25);
+  const cell = (): string =>
+    oddOr(random, ['1', '0.51', '4,7', 'diode', 'ohms', 'HV+', 'HV-', 'OL', 'R7', 'resistor'], 0.25);
   const by = pick(random, [',', ';', '\t']);
   const rows = several(random, 12, () => several(random, 8, cell, by), pick(random, ['\n', '\r\n', '\r']));
   return `${random() < 0.85 ? header : several(random, 5, cell, by)}\n${rows}`;
+}
+
+/** Board JSON that is mostly one: parts with too few nets, odd figures and odd names. */
+export function hostileBoardJson(seed: number): unknown {
+  const random = seededRandom(seed);
+  const figure = (): unknown => pick(random, [1000, 1e-7, 0, -1, 1e300, null, 'much', 1e-300]);
+  const sound = (): unknown => pick(random, [1000, 1e-7, 0, 4.7e-6]);
+  const calm = random() < 0.5;
+  const part = (i: number): unknown => {
+    const kind = pick(random, [
+      'resistor',
+      'capacitor',
+      'inductor',
+      'diode',
+      'mosfet',
+      'bridge',
+      'opto',
+      'ic',
+      'connector',
+    ]);
+    const pins = {
+      resistor: 2,
+      capacitor: 2,
+      inductor: 2,
+      diode: 2,
+      mosfet: 3,
+      bridge: 4,
+      opto: 4,
+      ic: 3,
+      connector: 2,
+    }[kind]!;
+    const count = calm ? pins : Math.floor(random() * 5);
+    return {
+      kind,
+      ref: calm ? `P${i}` : oddOr(random, NAMES, 0.2),
+      nets: Array.from({ length: count }, () => oddOr(random, NETS, calm ? 0 : 0.1)),
+      keys:
+        random() < 0.3
+          ? [{ key: calm ? 'mark' : oddOr(random, ['mark', 'vr'], 0.3), text: calm ? '104' : pick(random, ODD_WORDS) }]
+          : [],
+      numbers: random() < 0.3 ? { vr: calm ? 50 : figure() } : {},
+      fitted: calm || random() < 0.9,
+      basis: calm ? 'seen' : pick(random, ['seen', 'assumed', 'guessed']),
+      ...(['resistor', 'capacitor', 'inductor'].includes(kind)
+        ? { value: calm ? sound() : figure(), valueText: '1' }
+        : {}),
+      ...(['diode', 'mosfet'].includes(kind) ? { model: kind === 'diode' ? 'DX' : 'MX' } : {}),
+      ...(kind === 'ic' ? { subcircuit: calm ? 'KV51' : oddOr(random, ['KV51'], 0.5) } : {}),
+    };
+  };
+  return {
+    format: 'rough-lantern-board',
+    version: calm ? 1 : pick(random, [1, 1, 2]),
+    title: calm ? 'a board' : pick(random, ODD_WORDS),
+    parts: Array.from({ length: Math.floor(random() * 8) }, (_, i) => part(i)),
+    couplings: [],
+    models: [
+      { name: 'DX', type: 'D', numbers: { is: 1e-9, n: 1.8 }, written: '' },
+      { name: 'MX', type: 'NMOS', numbers: { vto: 3 }, written: '' },
+    ],
+    subcircuits: [],
+    layout: [],
+  };
 }

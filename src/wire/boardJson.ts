@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { BLOCK_KINDS, BOARD_LIMITS, pinNames } from '@/core/circuit';
+import { BLOCK_KINDS, BOARD_LIMITS, DESIGNATOR, pinNames } from '@/core/circuit';
 import type { Board, LayoutItem, Model, Nameplate, Part, Subcircuit } from '@/core/circuit';
 import { BASES } from '@/core/quantity';
 
@@ -8,7 +8,7 @@ const KeyText = z.strictObject({ key: NAME, text: z.string().max(BOARD_LIMITS.te
 const NetName = NAME;
 
 const common = {
-  ref: NAME,
+  ref: NAME.regex(DESIGNATOR, 'A designator holds no space, point, colon, comma, plus, equals sign or bracket.'),
   nets: z.array(NetName).min(1).max(BOARD_LIMITS.pins),
   keys: z.array(KeyText).max(BOARD_LIMITS.keys),
   numbers: z.record(z.string(), z.number()),
@@ -147,7 +147,8 @@ export function boardTrouble(json: unknown): string | null {
   const [list, at] = issue?.path ?? [];
   const parts = (json as { readonly parts?: readonly { readonly ref?: unknown }[] }).parts;
   const ref = list === 'parts' && typeof at === 'number' ? parts?.[at]?.ref : undefined;
-  const where = typeof ref === 'string' ? `${ref.slice(0, 40)} (${issue!.path.slice(2).join('.')})` : issue?.path.join('.');
+  const where =
+    typeof ref === 'string' ? `${ref.slice(0, 40)} (${issue!.path.slice(2).join('.')})` : issue?.path.join('.');
   return `${where}: ${issue?.message ?? 'it does not fit the schema'}`;
 }
 

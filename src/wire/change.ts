@@ -1,13 +1,14 @@
 import { z } from 'zod';
 import { SWEEP_COLUMNS } from '@/core/sweep';
 import type { SweepColumn } from '@/core/sweep';
+import { RowId } from './ids';
 
 const Net = z.string().min(1).max(64);
 const Ref = z.string().min(1).max(64);
 const Pin = z.string().min(1).max(8);
 const Positive = z.number().positive().max(1e12);
 const NotNegative = z.number().min(0).max(1e12);
-const LineId = z.string().regex(/^\d+$/u);
+const LineId = RowId;
 const Words = z.string().trim().max(2000);
 
 /** A board changed on purpose, by its parameters; the same shape as the core's `Change`. */

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { NameplateJson } from './boardJson';
+import { JOB_TAG, RowId } from './ids';
 
 /** Complaints on screen: the contract's symptoms first, then what only people say. */
 export const COMPLAINTS = [
@@ -54,9 +55,9 @@ export const BoardsChange = z.discriminatedUnion('kind', [
   z.strictObject({
     kind: z.literal('join'),
     actor: z.string().trim().min(1).max(60),
-    fromBoard: z.string().regex(/^\d+$/u),
+    fromBoard: RowId,
     fromPin: z.string().min(1).max(80),
-    toBoard: z.string().regex(/^\d+$/u),
+    toBoard: RowId,
     toPin: z.string().min(1).max(80),
   }),
 ]);
@@ -64,11 +65,7 @@ export type BoardsChange = z.output<typeof BoardsChange>;
 
 /** A new job as Intake sends it. */
 export const NewJob = z.strictObject({
-  tag: z
-    .string()
-    .trim()
-    .toUpperCase()
-    .regex(/^[A-Z0-9][A-Z0-9-]{0,19}$/u, 'Use letters, digits and hyphens, at most 20.'),
+  tag: z.string().trim().toUpperCase().regex(JOB_TAG, 'Use letters, digits and hyphens, at most 20.'),
   unit: z.string().trim().min(1, 'Name the unit.').max(120),
   serial: z.string().trim().max(80).default(''),
   nameplate: NameplateJson,

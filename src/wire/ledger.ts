@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { COLD_MODES } from '@/core/meter';
 import { ModificationBody, ModificationVerdictBody, SumBody, SweepBody, SweepRowsBody } from './change';
+import { RowId } from './ids';
 
 const Net = z.string().min(1).max(64);
 const Words = z.string().trim().max(2000);
@@ -107,13 +108,29 @@ export const LedgerEntry = z.discriminatedUnion('kind', [
 ]);
 export type LedgerEntry = z.output<typeof LedgerEntry>;
 
+/** A line that stands in the log but fits no schema any more: kept as it is, told as damaged. */
+const DamagedEntry = z.strictObject({
+  kind: z.literal('damaged'),
+  body: z.strictObject({ kind: z.string(), was: z.unknown() }),
+});
+
+/** What a stored line may say: what a new one may, or that it is damaged. */
+export const StoredEntry = z.discriminatedUnion('kind', [...LedgerEntry.options, DamagedEntry]);
+export type StoredEntry = z.output<typeof StoredEntry>;
+
+/** A stored line's entry, whatever was stored. */
+export function readEntry(kind: string, body: unknown): StoredEntry {
+  const read = LedgerEntry.safeParse({ kind, body });
+  return read.success ? read.data : { kind: 'damaged', body: { kind, was: body } };
+}
+
 /** A request to add a line. `clientKey` makes a repeated request harmless. */
 export const NewLine = z.strictObject({
   clientKey: z.uuid(),
   actor: z.string().trim().min(1).max(60),
-  boardId: z.string().regex(/^\d+$/u).nullable(),
+  boardId: RowId.nullable(),
   entry: LedgerEntry,
-  reverses: z.string().regex(/^\d+$/u).nullable().default(null),
+  reverses: RowId.nullable().default(null),
 });
 export type NewLine = z.output<typeof NewLine>;
 
@@ -122,7 +139,7 @@ export const StoredLine = z.strictObject({
   id: z.string(),
   seq: z.number(),
   boardId: z.string().nullable(),
-  entry: LedgerEntry,
+  entry: StoredEntry,
   actor: z.string(),
   at: z.number(),
   /** The steady clock of the machine that wrote it; null on lines from before there was one. */

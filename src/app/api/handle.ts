@@ -26,13 +26,14 @@ export function refusedWith(problem: Problem): NextResponse {
   return NextResponse.json({ problem }, { status: httpStatus(problem.code) });
 }
 
-/** A request must come from a page of this application: its origin's host is the host it was sent to. */
+/** A request must come from a page of this application: its origin is the one it was sent to, scheme and host. */
 function sameOrigin(request: Request): boolean {
   const origin = request.headers.get('origin');
   const host = request.headers.get('host');
   if (origin === null || host === null) return false;
   try {
-    return new URL(origin).host === host;
+    const from = new URL(origin);
+    return from.host === host && from.protocol === new URL(request.url).protocol;
   } catch {
     return false;
   }
@@ -94,6 +95,12 @@ export async function handleChange<T, R>(
     return refusedWith({ code: 'bad-request', sentence: 'The request is not JSON.', remedy: 'Nothing was changed.' });
   }
   if (bytes.byteLength > mostFor(raw)) return tooLarge(mostFor(raw));
+  if (!wellFormed(raw))
+    return refusedWith({
+      code: 'bad-text',
+      sentence: 'A text holds a character that is none (a null or half a pair).',
+      remedy: 'Nothing was changed. Type it anew.',
+    });
   const parsed = schema.safeParse(raw);
   if (!parsed.success) {
     const issues = parsed.error.issues.slice(0, 8).map((i) => ({ path: i.path.join('.'), message: i.message }));
@@ -105,6 +112,14 @@ export async function handleChange<T, R>(
     });
   }
   return answer(() => work(parsed.data));
+}
+
+/** Whether every text in a body, names included, is one that can be kept: no null character, no half of a pair. */
+function wellFormed(value: unknown): boolean {
+  if (typeof value === 'string') return value.isWellFormed() && !value.includes('\0');
+  if (Array.isArray(value)) return value.every(wellFormed);
+  if (value === null || typeof value !== 'object') return true;
+  return Object.entries(value).every(([key, inner]) => wellFormed(key) && wellFormed(inner));
 }
 
 /** Serves an upload of bytes: origin, size and the words in its address are checked, then the work runs. */

@@ -9,7 +9,7 @@ export {
   safetyClass,
 } from './board';
 export type { Board, Coupling, LayoutItem, Model, Nameplate, NameplateOutput, Subcircuit } from './board';
-export { BOARD_LIMITS } from './limits';
+export { BOARD_LIMITS, DESIGNATOR } from './limits';
 export { placesOnNet } from './places';
 export type { Place } from './places';
 export { BLOCK_KINDS, keyText, marking } from './part';

@@ -22,3 +22,6 @@ export const BOARD_LIMITS = {
   /** Ohm, farad, henry, volts, amperes: beyond this a figure is a slip. */
   value: 1e15,
 } as const;
+
+/** What a designator may be made of: nothing that the notations of faults, pins and lists part words with. */
+export const DESIGNATOR = /^[^\s.:;="()+,]+$/u;

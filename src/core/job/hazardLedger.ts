@@ -73,7 +73,8 @@ export function liveSource(sources: readonly JobSource[], lines: readonly Ledger
 /** Lines after which any store of the job may hold a charge again, whatever became of them later. */
 function energises(line: LedgerLine, reversed: LedgerLine | undefined): boolean {
   const { kind, body } = line.entry;
-  if (kind === 'recharged' || kind === 'sweep-rows' || kind === 'safety-test') return true;
+  // What cannot be read may have said anything.
+  if (kind === 'recharged' || kind === 'sweep-rows' || kind === 'safety-test' || kind === 'damaged') return true;
   if (kind === 'reading') return (body as ReadingBody).conditions?.powered === true;
   if (kind === 'action') return /^(?:harness|board added)\b/u.test((body as { readonly words: string }).words);
   return reversed?.entry.kind === 'isolation';

@@ -41,7 +41,11 @@ export function logicalLines(source: string): { readonly title: string; readonly
     lines.push({ line: i + 1, texts: [text], written: [raw] });
     if (text !== '' && !text.startsWith('*')) owner = lines.length - 1;
   }
-  const joined = lines.map(({ line, texts, written }) => ({ line, text: texts.join(' '), written: written.join('\n') }));
+  const joined = lines.map(({ line, texts, written }) => ({
+    line,
+    text: texts.join(' '),
+    written: written.join('\n'),
+  }));
   return { title: physical[0] ?? '', lines: joined };
 }
 

@@ -126,7 +126,9 @@ function readByLetter(
     return {};
   }
   if (Math.abs(value) > BOARD_LIMITS.value)
-    draft.problems.push(netlistError(draft.line, `the value of ${draft.name} is beyond all parts`, `at most ${BOARD_LIMITS.value}`, last));
+    draft.problems.push(
+      netlistError(draft.line, `the value of ${draft.name} is beyond all parts`, `at most ${BOARD_LIMITS.value}`, last),
+    );
   if (value < 0 && 'RCL'.includes(letter)) {
     draft.problems.push(netlistError(draft.line, `the value of ${draft.name} is negative`, 'zero or more', last));
   }

@@ -25,7 +25,13 @@ const LINK = /^-(-|\/-|~-|[^\s]+-)$/u;
 export function readShorthand(line: string): Read {
   if (line.length > BOARD_LIMITS.textLength)
     return refuse(
-      wrong(line, BOARD_LIMITS.textLength, 1, `A line has at most ${BOARD_LIMITS.textLength} characters.`, 'Put the rest on a line of its own.'),
+      wrong(
+        line,
+        BOARD_LIMITS.textLength,
+        1,
+        `A line has at most ${BOARD_LIMITS.textLength} characters.`,
+        'Put the rest on a line of its own.',
+      ),
     );
   const words = tokens(line);
   if (!words.ok)
@@ -229,7 +235,8 @@ function readPart(line: string, [first, ...rest]: readonly Token[]): Read {
   if (count === null) {
     const [mark, ...nets] = plain;
     const beyond = nets[BOARD_LIMITS.pins];
-    if (beyond) return refuse(at(line, beyond, 'These are more pins than a part has.', `At most ${BOARD_LIMITS.pins}.`));
+    if (beyond)
+      return refuse(at(line, beyond, 'These are more pins than a part has.', `At most ${BOARD_LIMITS.pins}.`));
     const netWrong = nets.find((t) => !NET.test(t.text));
     if (netWrong)
       return refuse(

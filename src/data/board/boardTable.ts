@@ -5,9 +5,28 @@ import type { BoardKind } from '@/core/job';
 import type { Db, Tx } from '../pool';
 import { manyRows, oneRow, refusals } from '../rows';
 
+/** Content that fits no schema any more is told as damaged; an empty board stands in for it. */
+const Content = z.unknown().transform((raw): { readonly content: BoardJson; readonly damaged: string | null } => {
+  const read = BoardJson.safeParse(raw);
+  return read.success
+    ? { content: read.data, damaged: null }
+    : { content: NOTHING_READABLE, damaged: boardTrouble(raw) ?? 'it does not fit the schema' };
+});
+
+const NOTHING_READABLE: BoardJson = {
+  format: 'rough-lantern-board',
+  version: 1,
+  title: 'damaged',
+  parts: [],
+  couplings: [],
+  models: [],
+  subcircuits: [],
+  layout: [],
+};
+
 const Row = z
-  .strictObject({ id: z.string(), label: z.string(), version: z.number(), origin: z.string(), content: BoardJson })
-  .transform((row) => row);
+  .strictObject({ id: z.string(), label: z.string(), version: z.number(), origin: z.string(), content: Content })
+  .transform(({ content: { content, damaged }, ...row }) => ({ ...row, content, damaged }));
 /** A board of a job in its latest version. */
 export type StoredBoard = z.output<typeof Row>;
 export type BoardOrigin = 'typical' | 'netlist' | 'json' | 'copy' | 'empty' | 'edit' | BoardKind;
@@ -37,8 +56,8 @@ export async function startsOf(db: Db, jobId: string): Promise<ReadonlyMap<strin
      where b.job_id = $1 and v.origin not in ('trace', 'modification', 'replacement') order by b.id, v.version desc`,
     [jobId],
   );
-  const Start = z.strictObject({ id: z.string(), content: BoardJson });
-  return new Map(manyRows(Start, rows).map((row) => [row.id, row.content]));
+  const Start = z.strictObject({ id: z.string(), content: Content });
+  return new Map(manyRows(Start, rows).map((row) => [row.id, row.content.content]));
 }
 
 /** Adds a board to a job, with its first version. Gives the board's id. Throws ProblemError `label-taken`. */

@@ -1,8 +1,9 @@
 import { z } from 'zod';
+import { JOB_TAG } from '@/wire/ids';
 import type { NewJob } from '@/wire/jobForm';
 import { NameplateJson } from '@/wire/boardJson';
 import type { Db, Tx } from '../pool';
-import { manyRows, maybeRow, oneRow, refusals } from '../rows';
+import { maybeRow, oneRow, refusals, soundRows } from '../rows';
 
 const Sources = z.array(
   z.strictObject({
@@ -43,11 +44,19 @@ const SELECT = `select j.id, j.tag, j.bench, u.name as unit, u.serial, u.namepla
 /** Every job, newest first. */
 export async function allJobs(db: Db): Promise<readonly StoredJob[]> {
   const { rows } = await db.query(`${SELECT} order by j.created_at desc, j.id desc`);
-  return manyRows(Row, rows);
+  return soundRows(Row, rows).sound;
+}
+
+/** Tags of jobs whose own row cannot be read. */
+export async function damagedJobs(db: Db): Promise<readonly string[]> {
+  const { rows } = await db.query(`${SELECT} order by j.id`);
+  return soundRows(Row, rows).damaged.map((row) => String((row as { readonly tag?: unknown }).tag ?? '?'));
 }
 
 /** The job with this tag, or null. */
 export async function jobByTag(db: Db, tag: string): Promise<StoredJob | null> {
+  // What cannot be a tag is not asked for: the database refuses some texts outright.
+  if (!JOB_TAG.test(tag)) return null;
   const { rows } = await db.query(`${SELECT} where j.tag = $1`, [tag]);
   return maybeRow(Row, rows);
 }
@@ -107,4 +116,19 @@ export async function benchMark(db: Db): Promise<string> {
        (select md5(coalesce(string_agg(concat(id, outcome, waiting_for), ',' order by id), '')) from job)) as mark`,
   );
   return oneRow(z.strictObject({ mark: z.string() }), rows).mark;
+}
+
+/** All that is kept of a job, as JSON text, through no schema; an empty list when there is no such tag. */
+export async function rawJob(db: Db, tag: string): Promise<string> {
+  if (!JOB_TAG.test(tag)) return '[]';
+  const { rows } = await db.query(
+    `select coalesce(json_agg(json_build_object(
+       'job', to_json(j), 'unit', to_json(u),
+       'boards', (select json_agg(json_build_object('board', to_json(b), 'versions',
+         (select json_agg(to_json(v) order by v.version) from board_version v where v.board_id = b.id))) from board b where b.job_id = j.id),
+       'lines', (select json_agg(to_json(l) order by l.seq) from ledger_line l where l.job_id = j.id))), '[]')::text as content
+     from job j join unit u on u.id = j.unit_id where j.tag = $1`,
+    [tag],
+  );
+  return oneRow(z.strictObject({ content: z.string() }), rows).content;
 }

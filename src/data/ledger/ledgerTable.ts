@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { ProblemError } from '@/core/problem';
-import { LedgerEntry } from '@/wire/ledger';
+import { readEntry } from '@/wire/ledger';
 import type { NewLine, StoredLine } from '@/wire/ledger';
 import type { Db, Tx } from '../pool';
 import { steadyTime } from '../steadyClock';
@@ -23,7 +23,7 @@ const Row = z
     id: row.id,
     seq: row.seq,
     boardId: row.board_id,
-    entry: LedgerEntry.parse({ kind: row.kind, body: row.body }),
+    entry: readEntry(row.kind, row.body),
     actor: row.actor,
     at: row.at.getTime(),
     boot: row.boot,

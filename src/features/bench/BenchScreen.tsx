@@ -23,6 +23,8 @@ export interface BenchRow {
   readonly next: string;
   readonly last: string;
   readonly done: boolean;
+  /** Something of it cannot be read; the export holds it as it is. */
+  readonly damaged?: boolean;
 }
 
 /** Keeps the list fresh: anew when something was written anywhere, and when a proof runs out. Gives since when there is no contact. */
@@ -139,6 +141,11 @@ export function BenchScreen({ rows }: { rows: readonly BenchRow[] }) {
                 <td className="pr-3 max-md:hidden">{row.waitingFor || <span className="text-faint">nothing</span>}</td>
                 <td className="figure pr-3 text-sm whitespace-nowrap text-faint max-md:hidden">{row.last}</td>
                 <td className="text-right whitespace-nowrap">
+                  {row.damaged && (
+                    <a href={`/api/jobs/${row.tag}/export?as=raw`} className="text-slate underline underline-offset-4">
+                      export it
+                    </a>
+                  )}
                   {row.done && (
                     <Link href={`/jobs/new?from=${row.tag}`} className="text-slate underline underline-offset-4">
                       same as this

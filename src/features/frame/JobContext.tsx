@@ -16,6 +16,7 @@ import { useActor } from './useActor';
 import { useContact } from './useContact';
 import { useMoment } from './useMoment';
 import { useOutbox } from './useOutbox';
+import type { RefusedLine } from './useOutbox';
 import { useTraced } from './useTraced';
 
 /** What a job's screens get from the server. */
@@ -39,6 +40,7 @@ export interface JobBoard {
   readonly id: string;
   readonly label: string;
   readonly origin: string;
+  readonly damaged: string | null;
   readonly board: Board;
   readonly start: Board;
   /** Without what was changed or fitted since: what the readings of the fault-finding were taken on. */
@@ -51,6 +53,7 @@ interface StartBoard {
   readonly id: string;
   readonly label: string;
   readonly origin: string;
+  readonly damaged: string | null;
   readonly start: Board;
 }
 
@@ -63,6 +66,9 @@ interface JobContextValue {
   readonly lines: readonly StoredLine[];
   /** Written here, not yet acknowledged by the server. */
   readonly waiting: readonly NewLine[];
+  /** Lines that the server would not take, set aside with the reason. */
+  readonly refused: readonly RefusedLine[];
+  dismissRefused(): void;
   readonly progress: JobProgress;
   readonly now: Moment;
   /** What is live in the workshop. */
@@ -94,6 +100,8 @@ export interface FirstBoard {
   readonly label: string;
   readonly origin: string;
   readonly content: unknown;
+  /** Why it cannot be read; null when it can. */
+  readonly damaged?: string | null;
 }
 
 const Context = createContext<JobContextValue | null>(null);
@@ -105,8 +113,8 @@ export function useJob(): JobContextValue {
   return value;
 }
 
-function openBoard({ id, label, origin, content }: FirstBoard): StartBoard {
-  return { id, label, origin, start: boardFromJson(BoardJson.parse(content)) };
+function openBoard({ id, label, origin, content, damaged = null }: FirstBoard): StartBoard {
+  return { id, label, origin, damaged, start: boardFromJson(BoardJson.parse(content)) };
 }
 
 /** News of a job, as the server sends them. */
@@ -172,7 +180,7 @@ export function JobProvider({
     },
     [reach],
   );
-  const { waiting, send } = useOutbox(tag, onStored, setTrouble);
+  const { waiting, refused, dismiss, send } = useOutbox(tag, onStored, setTrouble);
   const known = useRef({ lines, starts });
   useEffect(() => {
     known.current = { lines, starts };
@@ -242,6 +250,8 @@ export function JobProvider({
       harnesses,
       lines,
       waiting,
+      refused,
+      dismissRefused: dismiss,
       progress,
       now,
       live,
@@ -263,6 +273,8 @@ export function JobProvider({
       harnesses,
       lines,
       waiting,
+      refused,
+      dismiss,
       progress,
       now,
       live,

@@ -10,14 +10,28 @@ import { HazardWord } from './HazardWord';
 import { useJob } from './JobContext';
 import { KeyHelp } from './KeyHelp';
 import { LampPost } from './LampPost';
+import { lineWords } from './lineWords';
 import { LedgerPanel } from './LedgerPanel';
 import { LiveBanner } from './LiveBanner';
 import { ThemeSwitch } from './ThemeSwitch';
 
 /** The frame of every job screen: lamp post, one slim strip, the work, the log. */
 export function JobFrame({ children }: { children: ReactNode }) {
-  const { job, boards, active, chooseBoard, progress, live, lostSince, actor, setActor, trouble, setTrouble } =
-    useJob();
+  const {
+    job,
+    boards,
+    active,
+    chooseBoard,
+    progress,
+    live,
+    lostSince,
+    actor,
+    setActor,
+    trouble,
+    setTrouble,
+    refused,
+    dismissRefused,
+  } = useJob();
   const [help, setHelp] = useState(false);
   useStepKeys(job.tag, () => setHelp(true));
   return (
@@ -69,6 +83,30 @@ export function JobFrame({ children }: { children: ReactNode }) {
             <Notice kind="trouble" className="no-print mb-4">
               <strong>{trouble.sentence}</strong> {trouble.remedy}{' '}
               <button type="button" className="text-slate underline" onClick={() => setTrouble(null)}>
+                seen
+              </button>
+            </Notice>
+          )}
+          {active.damaged !== null && (
+            <Notice kind="trouble" className="no-print mb-4">
+              <strong>{active.label} cannot be read:</strong> {active.damaged}. It is kept as it is; an empty board
+              stands in for it here.{' '}
+              <a className="text-slate underline" href={`/api/jobs/${job.tag}/export?as=raw`}>
+                Export it
+              </a>
+            </Notice>
+          )}
+          {refused.length > 1 && (
+            <Notice kind="trouble" className="no-print mb-4">
+              <strong>{refused.length} lines were set aside, the others went on:</strong>
+              <ul className="list-inside list-disc">
+                {refused.map(({ line, problem }) => (
+                  <li key={line.clientKey}>
+                    {lineWords(line.entry).head}: {problem.sentence}
+                  </li>
+                ))}
+              </ul>
+              <button type="button" className="text-slate underline" onClick={dismissRefused}>
                 seen
               </button>
             </Notice>

@@ -4,7 +4,7 @@ import { UNTRACED } from '@/core/safety';
 import { SUMS } from '@/core/sums';
 import { SWEEP_COLUMNS, readSweepCsv } from '@/core/sweep';
 import type { SweepColumn } from '@/core/sweep';
-import type { LedgerEntry } from '@/wire/ledger';
+import type { StoredEntry } from '@/wire/ledger';
 
 /** A reading's figure as a meter shows it. */
 export function seenWords(
@@ -18,7 +18,7 @@ export function seenWords(
 }
 
 /** One ledger line in words. */
-export function lineWords(entry: LedgerEntry): { readonly head: string; readonly text: string } {
+export function lineWords(entry: StoredEntry): { readonly head: string; readonly text: string } {
   switch (entry.kind) {
     case 'reading':
       return {
@@ -70,6 +70,11 @@ export function lineWords(entry: LedgerEntry): { readonly head: string; readonly
       return { head: `sweep: ${entry.body.title}`, text: `set by ${SWEEP_COLUMNS[entry.body.setBy].words}` };
     case 'sweep-rows':
       return sweepRowsWords(entry.body);
+    case 'damaged':
+      return {
+        head: `damaged: a ${entry.body.kind} line that cannot be read`,
+        text: 'kept as it is; the export holds it',
+      };
     case 'reversal':
       return { head: 'undone', text: entry.body.reason };
   }

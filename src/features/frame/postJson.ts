@@ -4,6 +4,9 @@ import type { Problem } from '@/core/problem';
 export type Answer<T> = { readonly ok: true; readonly value: T } | { readonly ok: false; readonly problem: Problem };
 
 const KEEPALIVE_LENGTH = 20_000;
+/** How long an answer may take: to a line, and to a file or a batch. */
+const ANSWER_MS = 15_000;
+const LONG_ANSWER_MS = 60_000;
 
 /** Sends JSON and gives the answer; never throws. */
 export async function postJson<T>(path: string, body: unknown): Promise<Answer<T>> {
@@ -15,6 +18,8 @@ export async function postJson<T>(path: string, body: unknown): Promise<Answer<T
       keepalive: text.length < KEEPALIVE_LENGTH,
       headers: { 'content-type': 'application/json' },
       body: text,
+      // An answer that never comes is no answer: it may be asked for again.
+      signal: AbortSignal.timeout(text.length < KEEPALIVE_LENGTH ? ANSWER_MS : LONG_ANSWER_MS),
     });
     const answer = (await response.json()) as { problem?: Problem } & T;
     if (response.ok) return { ok: true, value: answer };

@@ -1,14 +1,23 @@
 'use client';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import type { Problem } from '@/core/problem';
-import { NewLine } from '@/wire/ledger';
-import type { StoredLine } from '@/wire/ledger';
+import type { NewLine, StoredLine } from '@/wire/ledger';
 import { postJson } from './postJson';
+import { forgetWaiting, keepWaiting, waitingBefore } from './waitingStore';
 
 /** How long to wait before a line is sent again, milliseconds: the n-th attempt, then the last for ever. */
 const WAITS = [300, 600, 1200, 2500, 5000] as const;
 /** The line may have been written, or may be yet: sending it again is harmless, its key is the same. */
 const UNDECIDED = new Set(['no-connection', 'server-trouble']);
+
+/** After so many answers that the server could not do it, with contact all the while, a line is set aside. */
+const MOST_TROUBLE = 6;
+
+const STORE_FULL: Problem = {
+  code: 'store-full',
+  sentence: 'This browser’s own store is full: what waits here would be lost with the page.',
+  remedy: 'Keep the page open until the application answers.',
+};
 
 /** A proof of discharge is stamped when it is written: one that waited longer than this has to be read again. */
 const PROOF_WAIT_MS = 60_000;
@@ -18,6 +27,19 @@ const PROOF_STALE: Problem = {
   sentence: 'The proof of discharge could not be written in time.',
   remedy: 'Read the store again when the application answers.',
 };
+
+/** A line that the server would not take, with its reason: set aside, so that the next could go on. */
+export interface RefusedLine {
+  readonly line: NewLine;
+  readonly problem: Problem;
+}
+
+interface Outbox {
+  readonly waiting: readonly NewLine[];
+  readonly refused: readonly RefusedLine[];
+  dismiss(): void;
+  send(line: NewLine): Promise<StoredLine | null>;
+}
 
 interface Entry {
   readonly line: NewLine;
@@ -35,29 +57,36 @@ export function useOutbox(
   tag: string,
   onStored: (line: StoredLine) => void,
   onTrouble: (problem: Problem | null) => void,
-): { readonly waiting: readonly NewLine[]; send(line: NewLine): Promise<StoredLine | null> } {
+): Outbox {
   const queue = useRef<Entry[]>([]);
   const sending = useRef(false);
   const [waiting, setWaiting] = useState<readonly NewLine[]>([]);
+  const [refused, setRefused] = useState<readonly RefusedLine[]>([]);
 
   const stored = useRef(false);
+  const counter = useRef(0);
 
   const show = useCallback(() => {
     const lines = queue.current.map((e) => e.line);
     // The browser's store is slow to write: it is troubled only once a line did not get through at once.
-    if (stored.current) keep(tag, lines);
+    if (stored.current && !lines.map((line) => keepWaiting(tag, line, counter.current++)).every(Boolean))
+      onTrouble(STORE_FULL);
     if (lines.length === 0) stored.current = false;
     setWaiting(lines);
-  }, [tag]);
+  }, [tag, onTrouble]);
 
   const pump = useCallback(async () => {
     if (sending.current) return;
     sending.current = true;
+    let troubled = 0;
     for (let attempt = 0; queue.current.length > 0;) {
       const [{ line, since, settle }] = queue.current as [Entry];
       const answer = await postJson<StoredLine>(`/api/jobs/${tag}/lines`, line);
       const stale = line.entry.kind === 'discharge-proof' && Date.now() - since > PROOF_WAIT_MS;
-      if (!answer.ok && UNDECIDED.has(answer.problem.code) && !stale) {
+      // With contact but without success, again and again: the next lines must not wait for this one for ever.
+      troubled = !answer.ok && answer.problem.code === 'server-trouble' ? troubled + 1 : 0;
+      const hopeless = troubled >= MOST_TROUBLE;
+      if (!answer.ok && UNDECIDED.has(answer.problem.code) && !stale && !hopeless) {
         stored.current = true;
         show();
         if (attempt > 0) onTrouble(answer.problem);
@@ -65,7 +94,10 @@ export function useOutbox(
         continue;
       }
       attempt = 0;
+      troubled = 0;
       queue.current.shift();
+      forgetWaiting(tag, line);
+      if (!answer.ok) setRefused((kept) => [...kept, { line, problem: stale ? PROOF_STALE : answer.problem }]);
       show();
       if (answer.ok) onStored(answer.value);
       onTrouble(answer.ok ? null : stale ? PROOF_STALE : answer.problem);
@@ -76,7 +108,9 @@ export function useOutbox(
 
   useEffect(() => {
     // What is left from before a reload; a proof among it is of unknown age.
-    const left = kept(tag).filter(
+    const before = waitingBefore(tag);
+    for (const l of before) if (l.entry.kind === 'discharge-proof') forgetWaiting(tag, l);
+    const left = before.filter(
       (l) => !queue.current.some((e) => e.line.clientKey === l.clientKey) && l.entry.kind !== 'discharge-proof',
     );
     if (left.length === 0) return;
@@ -95,21 +129,6 @@ export function useOutbox(
       }),
     [pump, show],
   );
-  return { waiting, send };
-}
-
-const storageKey = (tag: string): string => `outbox ${tag}`;
-
-function keep(tag: string, lines: readonly NewLine[]): void {
-  if (lines.length === 0) window.localStorage.removeItem(storageKey(tag));
-  else window.localStorage.setItem(storageKey(tag), JSON.stringify(lines));
-}
-
-function kept(tag: string): readonly NewLine[] {
-  try {
-    const parsed = NewLine.array().safeParse(JSON.parse(window.localStorage.getItem(storageKey(tag)) ?? '[]'));
-    return parsed.success ? parsed.data : [];
-  } catch {
-    return [];
-  }
+  const dismiss = useCallback(() => setRefused([]), []);
+  return { waiting, refused, dismiss, send };
 }

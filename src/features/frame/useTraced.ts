@@ -11,6 +11,7 @@ interface Start {
   readonly id: string;
   readonly label: string;
   readonly origin: string;
+  readonly damaged: string | null;
   readonly start: Board;
 }
 

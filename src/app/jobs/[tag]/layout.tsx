@@ -20,13 +20,16 @@ export default async function JobLayout({
   params: Promise<{ tag: string }>;
 }) {
   const { tag } = await params;
-  const open = await openOr404(decodeURIComponent(tag).toUpperCase());
+  const open = await openOr404(decoded(tag).toUpperCase());
   const live = (await liveJobs(pool())).map((job) => ({ tag: job.tag, unit: job.unit, bench: job.bench }));
   return (
     <JobProvider
       key={`${tag} ${open.boards.length}`}
       job={open.job}
-      boards={open.boards.map((b) => ({ ...b, content: open.starts[b.id] ?? b.content }))}
+      boards={open.boards.map((b) => ({
+        ...b,
+        content: b.damaged === null ? (open.starts[b.id] ?? b.content) : b.content,
+      }))}
       harnesses={open.harnesses}
       lines={open.lines}
       moment={momentOf(new Date())}
@@ -37,6 +40,15 @@ export default async function JobLayout({
       </SuspectsProvider>
     </JobProvider>
   );
+}
+
+/** A tag from an address; a broken escape names no job. */
+function decoded(tag: string): string {
+  try {
+    return decodeURIComponent(tag);
+  } catch {
+    return '';
+  }
 }
 
 async function openOr404(tag: string): Promise<OpenJob> {

@@ -3,8 +3,9 @@ import { pool } from '@/data/pool';
 import { markPhoto } from '@/usecases/takePhoto';
 import { MarkChange } from '@/wire/photoMarks';
 import { handleChange } from '../../../handle';
+import { RowId } from '@/wire/ids';
 
-const Change = z.strictObject({ boardId: z.string().regex(/^\d+$/u), change: MarkChange });
+const Change = z.strictObject({ boardId: RowId, change: MarkChange });
 
 export async function POST(request: Request, { params }: { params: Promise<{ tag: string }> }) {
   const { tag } = await params;

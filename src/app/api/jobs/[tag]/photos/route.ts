@@ -4,8 +4,9 @@ import { pool } from '@/data/pool';
 import { takePhoto } from '@/usecases/takePhoto';
 import { SIDES } from '@/wire/photoMarks';
 import { answer, handleUpload } from '../../../handle';
+import { RowId } from '@/wire/ids';
 
-const Where = z.object({ board: z.string().regex(/^\d+$/u), side: z.enum(SIDES) });
+const Where = z.object({ board: RowId, side: z.enum(SIDES) });
 const MOST_BYTES = 15_000_000;
 
 /** A photograph as the body, `?board=ID&side=front`. */
@@ -21,7 +22,7 @@ export async function POST(request: Request, { params }: { params: Promise<{ tag
 export async function GET(request: Request) {
   const board = new URL(request.url).searchParams.get('board') ?? '';
   return answer(async () =>
-    /^\d+$/u.test(board)
+    RowId.safeParse(board).success
       ? { photos: await photosOf(pool(), board), marks: await marksOf(pool(), board) }
       : { photos: [], marks: { pairs: [], pinned: [] } },
   );

@@ -1,0 +1,15 @@
+import { ATTACKS, fuzz } from './fuzz';
+import type { Attack } from './fuzz';
+
+const SEED = 7001;
+const COUNTS: Readonly<Record<Attack, number>> = { netlists: 1500, shorthand: 800, tables: 800, boards: 600 };
+
+test.each(Object.keys(ATTACKS) as Attack[])(
+  `hostile %s from seed ${SEED} on: nothing breaks, hangs or cannot be read again`,
+  (attack) => {
+    const { sound, breaches } = fuzz(attack, SEED, COUNTS[attack]);
+    expect(breaches).toEqual([]);
+    // An attack that is always refused at the door tries nothing of the house.
+    if (attack !== 'tables') expect(sound).toBeGreaterThan(COUNTS[attack] / 6);
+  },
+);
