@@ -166,3 +166,60 @@ test('a permit to power is earned by the readings of its list, by keys, and ends
   await write(request, 'SF-6', { kind: 'trace', body: { text: `R77 472 ${rail} ZZ` } }, board);
   await expect(permit).toHaveAttribute('data-permit', 'shut', { timeout: 60_000 });
 });
+
+test('a line that the server cannot take, however often, is set aside with its reason and the next goes on', async ({
+  page,
+  request,
+}) => {
+  await takeIn(request, 'SF-7');
+  await open(page, '/jobs/SF-7/safe');
+  const log = page.locator('ol[aria-label="Lines, newest first"] > li');
+  const before = await log.count();
+  await page.route('**/lines', async (route) => {
+    const stuck = route.request().postData()?.includes('"wet":true');
+    const problem = { code: 'server-trouble', sentence: 'The server could not do this now.', remedy: 'Try again.' };
+    await (stuck ? route.fulfill({ status: 503, json: { problem } }) : route.continue());
+  });
+  await page.getByRole('button', { name: 'It is wet' }).click();
+  await page.getByRole('button', { name: 'It is dry' }).click();
+  await expect(page.getByText('The place is dry.')).toBeVisible({ timeout: 40_000 });
+  await expect(log).toHaveCount(before + 1);
+  await expect(page.getByRole('alert').filter({ hasText: 'could not do this' })).toHaveCount(0);
+});
+
+test('only names on the list are answered; nothing may frame the pages or bring scripts from elsewhere', async ({
+  request,
+}) => {
+  const home = await request.get('/');
+  expect(home.status()).toBe(200);
+  const policy = home.headers()['content-security-policy'] ?? '';
+  for (const rule of ["default-src 'self'", "frame-ancestors 'none'", "object-src 'none'"])
+    expect(policy).toContain(rule);
+  expect(home.headers()['permissions-policy']).toContain('camera=()');
+  for (const path of ['/', '/api/pulse', '/jobs/SP-118/safe', '/api/jobs/SP-118/pulse'])
+    expect((await request.get(path, { headers: { host: 'elsewhere.example' } })).status()).toBe(421);
+});
+
+test('odd addresses and numbers are answered with a sentence, never with trouble of the server', async ({
+  request,
+}) => {
+  for (const path of [
+    '/api/jobs/%00/pulse',
+    '/api/jobs/constructor/export?as=json',
+    '/api/jobs/SP-118/pulse?after=99999999999999999999',
+    '/api/photos/999999999999999999999',
+    '/api/boards/1e9',
+    '/jobs/%E0%A4%A/safe',
+    '/jobs/__proto__/safe',
+  ]) {
+    const status = (await request.get(path)).status();
+    expect([path, status >= 400 && status < 500]).toEqual([path, true]);
+  }
+  const data =
+    '{"clientKey":"7d444840-9dc0-41d1-b245-5ffdce74fad2","actor":"a\\u0000","boardId":null,"entry":{"kind":"action","body":{"words":"x"}}}';
+  const answer = await request.post('/api/jobs/SP-118/lines', {
+    data,
+    headers: { origin: origin(), 'content-type': 'application/json' },
+  });
+  expect(answer.status()).toBe(422);
+});

@@ -1,11 +1,12 @@
 import { randomUUID } from 'node:crypto';
 import pg from 'pg';
 import { ProblemError } from '@/core/problem';
-import { updateJobState } from '@/data/job/jobTable';
+import { damagedJobs, rawJob, updateJobState } from '@/data/job/jobTable';
 import { insertLine, ledgerOf } from '@/data/ledger/ledgerTable';
 import { withTransaction } from '@/data/pool';
 import { testDatabase } from '@/data/testDatabase';
-import type { LedgerEntry, NewLine } from '@/wire/ledger';
+import { NewLine } from '@/wire/ledger';
+import type { LedgerEntry } from '@/wire/ledger';
 import { BoardsChange, NewJob } from '@/wire/jobForm';
 import { addLine } from './addLine';
 import { changeBoards } from './changeBoards';
@@ -404,4 +405,59 @@ test('exports hold the readings with what was to be expected', async () => {
     readings: [{ mode: 'diode', value: 0.512 }],
   });
   expect((await openBench(db.pool)).map((j) => j.job.tag)).toEqual(expect.arrayContaining(['T-1', 'T-3']));
+});
+
+test.each([
+  ['a negative value', 'R1 -5k A B'],
+  ['a value of 400 digits', `C2 ${'9'.repeat(400)}k9 A B`],
+  ['a key of 70 letters', `R1 472 A B ${'k'.repeat(70)}=5`],
+  ['turns beyond all figures', `T1.S ${'9'.repeat(170)}t A B`],
+  ['a pin that no part has', 'U9 KV51 500:VCC'],
+  ['a hundred million pins', 'U9 KV51 99999999:VCC'],
+  ['an empty marking', 'U9 "" A B C'],
+])('a line with %s is refused, and the job and the bench open as before', async (_name, text) => {
+  const before = (await openJob(db.pool, 'T-1')).lines.length;
+  expect(await codeOf(addLine(db.pool, 'T-1', line({ kind: 'trace', body: { text } }), NOW))).toMatch(
+    /^(?:shorthand|no-such-place|bad-board)$/u,
+  );
+  expect((await openJob(db.pool, 'T-1')).lines).toHaveLength(before);
+  expect((await openBench(db.pool)).length).toBeGreaterThan(0);
+});
+
+test('what is damaged all the same stands by itself, is told as damaged, and is exported as it is', async () => {
+  const made = await createJob(db.pool, intake('T-40'), NOW);
+  await db.pool.query(
+    `insert into ledger_line (job_id, seq, board_id, kind, body, actor, at, client_key)
+     values ($1, 1, $2, 'reading', '{"mode":"smell"}', 'Bench A', now(), gen_random_uuid())`,
+    [made.id, made.boardId],
+  );
+  await db.pool.query('update job set last_seq = 1 where id = $1', [made.id]);
+  const open = await openJob(db.pool, 'T-40');
+  expect(open.lines[0]!.entry).toEqual({ kind: 'damaged', body: { kind: 'reading', was: { mode: 'smell' } } });
+  expect(open.boards[0]!.damaged).toBeNull();
+  await db.pool.query(
+    `insert into board_version (board_id, version, origin, content, created_at)
+     values ($1, 2, 'edit', '{"title":"half a board"}', now())`,
+    [made.boardId],
+  );
+  const [board2] = (await openJob(db.pool, 'T-40')).boards;
+  expect(board2!.damaged).not.toBeNull();
+  expect(board2!.content.parts).toEqual([]);
+  const bench = await openBench(db.pool);
+  expect(bench.find((j) => j.job.tag === 'T-1')!.boards[0]!.damaged).toBeNull();
+  const raw = await rawJob(db.pool, 'T-40');
+  expect(raw).toContain('half a board');
+  expect(raw).toContain('smell');
+  expect(await rawJob(db.pool, "T-40' or '1'='1")).toBe('[]');
+  // A job whose own row cannot be read takes nobody else down.
+  await db.pool.query(`update job set sources = '[{"name":7}]' where id = $1`, [made.id]);
+  expect((await openBench(db.pool)).some((j) => j.job.tag === 'T-1')).toBe(true);
+  expect(await damagedJobs(db.pool)).toContain('T-40');
+});
+
+test('ids beyond what a row can have, and tags that are none, are refused before the database sees them', async () => {
+  expect(NewLine.safeParse(line(note('x'), { boardId: '9'.repeat(19) })).success).toBe(false);
+  expect(NewLine.safeParse(line(note('x'), { reverses: '1'.repeat(30) })).success).toBe(false);
+  for (const tag of ['\0', 'T-1\0', '\ud800', "x' or 1=1", 'constructor', ''])
+    expect(await codeOf(openJob(db.pool, tag))).toBe('no-such-job');
 });

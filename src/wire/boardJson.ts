@@ -6,12 +6,14 @@ import { BASES } from '@/core/quantity';
 const NAME = z.string().min(1).max(BOARD_LIMITS.nameLength);
 const KeyText = z.strictObject({ key: NAME, text: z.string().max(BOARD_LIMITS.textLength) });
 const NetName = NAME;
+/** A figure that a part may have, either sign. */
+const Figure = z.number().min(-BOARD_LIMITS.value).max(BOARD_LIMITS.value);
 
 const common = {
   ref: NAME.regex(DESIGNATOR, 'A designator holds no space, point, colon, comma, plus, equals sign or bracket.'),
   nets: z.array(NetName).min(1).max(BOARD_LIMITS.pins),
   keys: z.array(KeyText).max(BOARD_LIMITS.keys),
-  numbers: z.record(z.string(), z.number()),
+  numbers: z.record(z.string(), Figure),
   fitted: z.boolean(),
   basis: z.enum(BASES),
 };
@@ -20,13 +22,13 @@ const PartJson = z.discriminatedUnion('kind', [
   z.strictObject({
     kind: z.enum(['resistor', 'capacitor', 'inductor']),
     ...common,
-    value: z.number().min(0),
+    value: z.number().min(0).max(BOARD_LIMITS.value),
     valueText: z.string(),
   }),
   z.strictObject({
     kind: z.enum(['voltage-source', 'current-source']),
     ...common,
-    value: z.number(),
+    value: Figure,
     valueText: z.string(),
   }),
   z.strictObject({ kind: z.enum(['diode', 'bjt', 'mosfet']), ...common, model: z.string().min(1) }),

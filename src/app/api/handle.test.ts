@@ -36,6 +36,10 @@ test.each([
   ['empty', request(''), 422, 'bad-request'],
   ['of the wrong shape', request('{"words":7}'), 422, 'bad-input'],
   ['with an unknown key', request('{"words":"x","more":1}'), 422, 'bad-input'],
+  ['by another scheme', request('{"words":"x"}', { origin: 'https://127.0.0.1:4730' }), 403, 'foreign-origin'],
+  ['with a null character', request('{"words":"a\\u0000b"}'), 422, 'bad-text'],
+  ['with half of a pair', request('{"words":"a\\ud800"}'), 422, 'bad-text'],
+  ['with a null character in a name', request('{"words":"a","b\\u0000":1}'), 422, 'bad-text'],
 ] as const)('a request %s is refused, and the work is not begun', async (_name, sent, status, code) => {
   let begun = false;
   const answer = await answerTo(sent, async () => {

@@ -151,3 +151,56 @@ test.each(readdirSync(folder).filter((f) => f.endsWith('.cir')))(
     }
   },
 );
+
+const refusal = (text: string): string => {
+  const read = readNetlist(text);
+  return read.ok ? 'read' : read.problem.map((p) => `${p.sentence} ${p.remedy}`).join('\n');
+};
+/** Insides that hold two of the next each: a kilobyte that unfolds to a thousand million parts. */
+const doubling = (deep: number): string =>
+  [
+    't',
+    'X1 a b S0',
+    ...Array.from({ length: deep }, (_, i) => `.subckt S${i} 1 2\nXA 1 2 S${i + 1}\nXB 1 2 S${i + 1}\n.ends`),
+    `.subckt S${deep} 1 2\nR1 1 2 1k\n.ends`,
+  ].join('\n');
+
+test.each([
+  ['a title of 301 characters', `${'T'.repeat(301)}\nR1 a b 1k`, /characters of the title/u],
+  ['a net of 65 characters', `t\nR1 ${'n'.repeat(65)} b 1k`, /Line 2: the characters of a name at R1/u],
+  ['2,001 parts', `t\n${Array.from({ length: 2001 }, (_, i) => `R${i} a b 1k`).join('\n')}`, /the parts .* 2000/u],
+  ['10,001 comments', `t\nR1 a b 1k\n${'* c\n'.repeat(10_001)}`, /too many lines/u],
+  ['150,000 continuations', `t\nR1 a b 1k\n${'* c\n+\n'.repeat(75_000)}`, /too many lines/u],
+  ['insides that double thirty times', doubling(30), /with every inside unfolded/u],
+  ['insides that double ten times', doubling(10), /with every inside unfolded/u],
+  ['a value of 400 digits', `t\nR1 a b ${'9'.repeat(400)}k9`, /not a number/u],
+  ['a value beyond all parts', 't\nR1 a b 1e20', /beyond all parts/u],
+  ['450 kB of blanks in quotes', `t\nR1 a b 1k mark="${' '.repeat(450_000)}"`, /characters of a value at R1/u],
+  ['450 kB of blanks', `t\nR1 a b 1k ${' '.repeat(450_000)}x`, /not complete/u],
+  ['400 kB of blanks in a model', `t\nD1 a b DX\n.model DX D(${' '.repeat(400_000)}IS=zz)`, /not a number/u],
+  ['a designator with a point', 't\nR1.2 a b 1k', /cannot name a part/u],
+  ['a file that is too long', `t\n${'x'.repeat(1_000_001)}`, /too long/u],
+] as const)('%s is refused, by a limit that is said, in no time', (_name, text, reason) => {
+  const begun = performance.now();
+  expect(refusal(text)).toMatch(reason);
+  expect(performance.now() - begun).toBeLessThan(2000);
+});
+
+test.each(['constructor', '__proto__', 'toString', 'hasOwnProperty'])(
+  '%s names a part or a net like any other',
+  (name) => {
+    const read = readNetlist(`t\nX${name} a ${name} KV51\nR1 ${name} b 1k\nR2 b a 1k`);
+    expect(read.ok && read.value.board.parts.map((p) => p.ref)).toEqual([name, 'R1', 'R2']);
+    expect(refusal(`t\nX1 a b ${name}`)).toBe('read');
+    expect(refusal(`t\n.model ${name} ${name}(IS=1n)\nR1 a b 1k`)).toMatch(/not complete/u);
+  },
+);
+
+test('keys may stand apart from their equals signs, but not in quotes', () => {
+  const read = readNetlist('t\nR1 a b 1k tol = 5% mark= "a = b" pr =0.25');
+  expect(read.ok && read.value.board.parts[0]!.keys).toEqual([
+    { key: 'tol', text: '5%' },
+    { key: 'mark', text: 'a = b' },
+    { key: 'pr', text: '0.25' },
+  ]);
+});
