@@ -1,8 +1,9 @@
 import { planChange, withFacts } from '@/core/modify';
 import { readNetlist } from '@/core/netlist';
 import { invariant } from '@/core/problem';
-import { deriveRow, judgeSweep, lightestRow, readSweepCsv } from '@/core/sweep';
+import { deriveRow, judgeSweep, lightestRow } from '@/core/sweep';
 import { DOCK_MODULE } from '@/demo/boards/dockModule';
+import { readSweepText } from '@/wire/csv';
 
 const ROWS = 5000;
 
@@ -20,7 +21,7 @@ function median(run: () => void): number {
 export function sweepTime(): { readonly readMs: number; readonly judgeMs: number; readonly planMs: number } {
   const lines = Array.from({ length: ROWS }, (_, i) => `${12 + i / ROWS},${0.5 + i / 1e4},${5 - i / 1e5},${i / 2500}`);
   const text = `vin,iin,vout,iout\n${lines.join('\n')}\n`;
-  const { rows } = readSweepCsv(text, 'iout');
+  const { rows } = readSweepText(text, 'iout');
   const claimed = { column: 'vout', value: 5, tolerance: 0.05 } as const;
   const setup = { title: 'bench', setBy: 'iout', claimed, sagLimit: 0.05, efficiency: 0.9 } as const;
   const read = readNetlist(DOCK_MODULE);
@@ -28,7 +29,7 @@ export function sweepTime(): { readonly readMs: number; readonly judgeMs: number
   const board = withFacts(read.value.board, ['U1 FB ref 1.22 V']).board;
   const change = { kind: 'output-voltage', rail: 'OUT+', return: 'GND', tap: 'FB', vRef: 1.22, vTarget: 6.2 } as const;
   return {
-    readMs: median(() => void readSweepCsv(text, 'iout')),
+    readMs: median(() => void readSweepText(text, 'iout')),
     judgeMs: median(() => {
       judgeSweep(setup, rows);
       const light = lightestRow(rows);

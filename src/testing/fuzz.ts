@@ -5,11 +5,11 @@ import { readNetlist, writeNetlist } from '@/core/netlist';
 import { ProblemError } from '@/core/problem';
 import { energyStores } from '@/core/safety';
 import { findEnergyPoles, recogniseStages } from '@/core/stages';
-import { readSweepCsv } from '@/core/sweep';
 import { deriveBoard, readShorthand } from '@/core/trace';
 import { BoardJson, boardFromJson, boardToJson, boardTrouble } from '@/wire/boardJson';
 import { parseReadingsCsv } from '@/wire/readingsCsv';
 import { hostileBoardJson, hostileCsv, hostileNetlist, hostileShorthand } from './hostile';
+import { readSweepText } from '@/wire/csv';
 
 /** Nothing that is read may take longer, milliseconds. */
 const MOST_MS = 2000;
@@ -51,7 +51,7 @@ export const ATTACKS = {
   },
   tables: (seed: number): Board | null => {
     parseReadingsCsv(EMPTY, hostileCsv(seed, 'mode,red,black,value'));
-    const { rows } = readSweepCsv(hostileCsv(seed, 'vin,iin,vout,iout,note'), 'vin');
+    const { rows } = readSweepText(hostileCsv(seed, 'vin,iin,vout,iout,note'), 'vin');
     const odd = rows.flatMap((r) => Object.values(r)).find((v) => typeof v === 'number' && !Number.isFinite(v));
     if (odd !== undefined) throw new Error(`a row holds ${String(odd)}`);
     return null;

@@ -5,7 +5,6 @@ import type { BoardKind } from '@/core/job';
 import { ProblemError } from '@/core/problem';
 import { judgeSubstitution } from '@/core/substitute';
 import { runSum } from '@/core/sums';
-import { readSweepCsv } from '@/core/sweep';
 import { boardsOf } from '@/data/board/boardTable';
 import { insertFaultCall, insertLine, insertReplacement, ledgerOf, lineByClientKey } from '@/data/ledger/ledgerTable';
 import type { StoredJob } from '@/data/job/jobTable';
@@ -16,6 +15,7 @@ import type { NewLine, StoredLine } from '@/wire/ledger';
 import { refuseSecondLive } from './oneLive';
 import { requireJob } from './openJob';
 import { checkShorthand, retrace } from './retrace';
+import { readSweepText } from '@/wire/csv';
 
 /**
  * Writes one line into a job's ledger, with its fault call or replacement, all or nothing.
@@ -84,7 +84,7 @@ async function checkReferences(tx: Tx, jobId: string, entry: NewLine['entry']): 
     if (!done.ok) throw new ProblemError(done.problem);
   }
   if (entry.kind === 'sweep-rows') {
-    const read = readSweepCsv(entry.body.csv, 'vin');
+    const read = readSweepText(entry.body.csv, 'vin');
     const [trouble] = read.troubles;
     if (trouble || read.rows.length !== entry.body.count)
       throw new ProblemError({

@@ -1,10 +1,10 @@
 import type { Board } from '@/core/circuit';
 import { boardNets, netKey } from '@/core/circuit';
 import type { TakenReading } from '@/core/diagnose';
-import { csvRows } from '@/core/csv';
 import { coldMode } from '@/core/meter';
 import { ok, refuse } from '@/core/problem';
 import type { Problem, Result } from '@/core/problem';
+import { readCells } from './csv';
 
 export type CsvProblem = Problem<'readings-error', { readonly line: number }>;
 
@@ -15,7 +15,7 @@ const HEADER = 'mode,red,black,value';
  * Refuses with every bad line.
  */
 export function parseReadingsCsv(board: Board, text: string): Result<readonly TakenReading[], readonly CsvProblem[]> {
-  const lines = csvRows(text, ',');
+  const lines = readCells(text, ',').rows;
   const problems: CsvProblem[] = [];
   const readings: TakenReading[] = [];
   const nets = new Map(boardNets(board).map((n) => [netKey(n), n]));

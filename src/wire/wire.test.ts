@@ -5,7 +5,8 @@ import { readNetlist, writeNetlist } from '@/core/netlist';
 import { BoardJson, boardFromJson, boardToJson } from './boardJson';
 import { LedgerEntry, NewLine } from './ledger';
 import { NewJob } from './jobForm';
-import { csvCell, csvRows } from '@/core/csv';
+import { csvCell } from '@/core/csv';
+import { readCells, readPartsText, readSweepText } from './csv';
 import { parseReadingsCsv } from './readingsCsv';
 
 const root = join(__dirname, '../..');
@@ -53,7 +54,7 @@ test('readings CSV: figures, OL, quotes and case; every bad line named', () => {
   );
   expect(!bad.ok && bad.problem.map((p) => p.details!.line)).toEqual([2, 3, 4, 5]);
   expect(parseReadingsCsv(board, 'a,b\n').ok).toBe(false);
-  expect(csvRows(csvCell('a "b", c'), ',')).toEqual([['a "b", c']]);
+  expect(readCells(csvCell('a "b", c'), ',').rows).toEqual([['a "b", c']]);
 });
 
 test('ledger entries are strict: unknown keys, empty reasons and wild figures are refused', () => {
@@ -93,3 +94,40 @@ test('a new job needs a tag of plain letters, a unit and at least one source', (
   ])
     expect(NewJob.safeParse(wrong).success).toBe(false);
 });
+
+test('a note with a lone quote swallows no row, a decimal comma parts no cell where semicolons do', () => {
+  const { rows, troubles } = readSweepText('vin,vout,note\n10,5,"as found\n11,5.1,warm\n12,5.2,\n', 'vin');
+  expect(troubles).toEqual([]);
+  expect(rows.map((r) => [r.vin, r.vout, r.note])).toEqual([
+    [10, 5, '"as found'],
+    [11, 5.1, 'warm'],
+    [12, 5.2, ''],
+  ]);
+  expect(readCells('ref;kind;value\nR7;resistor;4,7').rows).toEqual([
+    ['ref', 'kind', 'value'],
+    ['R7', 'resistor', '4,7'],
+  ]);
+  expect(readCells('a\tb;c\n1\t"2\t3"\r\n').rows).toEqual([['a', 'b;c'], ['1', '2\t3'], ['']]);
+  expect(readCells('').rows).toEqual([['']]);
+});
+
+test('a parts list of thirty thousand rows is cut where no board goes on, and says so', () => {
+  const board = { title: 't', parts: [], couplings: [], models: new Map(), subcircuits: new Map(), layout: [] };
+  const text = `ref,kind,value\n${Array.from({ length: 30_000 }, (_, i) => `R${i % 9999},resistor,1k`).join('\n')}`;
+  const begun = performance.now();
+  const { lines, troubles } = readPartsText(text, board);
+  expect(performance.now() - begun).toBeLessThan(2000);
+  expect(lines.length).toBeLessThanOrEqual(5000);
+  expect(troubles.at(-1)?.sentence).toMatch(/More than 5000 rows/u);
+});
+
+test.each([
+  ['=1+1', "'=1+1"],
+  ['@SUM(A1)', "'@SUM(A1)"],
+  ['-cmd', "'-cmd"],
+  ['+cmd', "'+cmd"],
+  ['-0.5', '-0.5'],
+  ['+12', '+12'],
+  ['-1e-3', '-1e-3'],
+  ['R7', 'R7'],
+])('in a CSV cell %s is written as %s', (given, cell) => expect(csvCell(given)).toBe(cell));

@@ -1,9 +1,10 @@
 import { exampleBoard } from '../../../bench/exampleBoards';
 import { readNetlist } from '../netlist';
 import type { Board } from '../circuit';
-import { netsCsv, partsCsv, pinsCsv, readPartsCsv } from '../tables';
+import { netsCsv, partsCsv, pinsCsv } from '../tables';
 import { deriveBoard, readShorthand } from '../trace';
 import { compareBoards } from '.';
+import { readPartsText } from '@/wire/csv';
 
 function boardOf(...lines: string[]): Board {
   const read = readNetlist(['t', ...lines].join('\n'));
@@ -43,12 +44,12 @@ describe('tables as CSV', () => {
   });
 
   test('a parts list read back says nothing new about its own board', () => {
-    expect(readPartsCsv(partsCsv(board), board)).toEqual({ lines: [], troubles: [] });
+    expect(readPartsText(partsCsv(board), board)).toEqual({ lines: [], troubles: [] });
   });
 
   test('changes come as lines of the shorthand; a bad row is named and the rest kept', () => {
     const text = 'ref;value;mark;nets\nR1;220k;224;\nR900;1k;;A B\n;;x;\n"Z,9";1k;;A B\nR2;;"2""04";\n';
-    const { lines, troubles } = readPartsCsv(text, board);
+    const { lines, troubles } = readPartsText(text, board);
     expect(lines).toEqual(['R1 "224" is=220k', 'R900 1k is=1k 1:A 2:B', 'R2 "2″04"']);
     expect(troubles.map((t) => t.row)).toEqual([4, 5]);
     const facts = lines.flatMap((l, i) => {
@@ -61,6 +62,6 @@ describe('tables as CSV', () => {
   });
 
   test('a table without designators is refused as a whole', () => {
-    expect(readPartsCsv('a,b\n1,2', board)).toMatchObject({ lines: [], troubles: [{ row: 1 }] });
+    expect(readPartsText('a,b\n1,2', board)).toMatchObject({ lines: [], troubles: [{ row: 1 }] });
   });
 });

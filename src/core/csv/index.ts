@@ -1,1 +1,1 @@
-export { csvCell, csvRows } from './csvRows';
+export { csvCell } from './csvCell';

@@ -1,16 +1,7 @@
 import { seededRandom } from '../quantity';
-import {
-  COLUMN_KEYS,
-  EMPTY_ROW,
-  cellValue,
-  deriveRow,
-  judgeSweep,
-  lightestRow,
-  readSweepCsv,
-  thinRows,
-  writeSweepCsv,
-} from '.';
+import { COLUMN_KEYS, EMPTY_ROW, cellValue, deriveRow, judgeSweep, lightestRow, thinRows, writeSweepCsv } from '.';
 import type { SweepRow, SweepSetup } from '.';
+import { readSweepText } from '@/wire/csv';
 
 const row = (more: Partial<SweepRow>): SweepRow => ({ ...EMPTY_ROW, ...more });
 const setup = (more: Partial<SweepSetup> = {}): SweepSetup => ({
@@ -106,7 +97,7 @@ describe('verdicts', () => {
 
 describe('tables pasted and read', () => {
   test('headings in any order and spelling; derived ones are passed over, strange ones named', () => {
-    const read = readSweepCsv('Output volts (V),efficiency,I_in,Vin,colour,note\n5.02,0.8,20m,12,red,"a, b"\n', 'vin');
+    const read = readSweepText('Output volts (V),efficiency,I_in,Vin,colour,note\n5.02,0.8,20m,12,red,"a, b"\n', 'vin');
     expect(read.rows).toEqual(
       [row({ vout: 5.02, iin: 0.02, vin: 12, note: 'a, b' })].map((r) => ({ ...r, iin: read.rows[0]!.iin })),
     );
@@ -115,19 +106,19 @@ describe('tables pasted and read', () => {
     ]);
   });
   test('two bare columns are what was set and the output', () => {
-    expect(readSweepCsv('0 5.02\n'.replace(' ', '\t'), 'iout').rows).toEqual([row({ iout: 0, vout: 5.02 })]);
-    expect(readSweepCsv('10;5,01\n12;5,02', 'vin').rows).toEqual([
+    expect(readSweepText('0 5.02\n'.replace(' ', '\t'), 'iout').rows).toEqual([row({ iout: 0, vout: 5.02 })]);
+    expect(readSweepText('10;5,01\n12;5,02', 'vin').rows).toEqual([
       row({ vin: 10, vout: 5.01 }),
       row({ vin: 12, vout: 5.02 }),
     ]);
   });
   test('more bare columns stand in the order of the table', () => {
-    expect(readSweepCsv('12,0.5,5V01,1,,41,warm', 'vin').rows).toEqual([
+    expect(readSweepText('12,0.5,5V01,1,,41,warm', 'vin').rows).toEqual([
       row({ vin: 12, iin: 0.5, vout: 5.01, iout: 1, celsius: 41, note: 'warm' }),
     ]);
   });
   test('malformed rows are named by line with their text, the rest is kept', () => {
-    const read = readSweepCsv('vin,vout\n10,5\n11,five\n12,5.1\n\n,\n13 A,5\n14,5,9\n15,5.2\n', 'vin');
+    const read = readSweepText('vin,vout\n10,5\n11,five\n12,5.1\n\n,\n13 A,5\n14,5,9\n15,5.2\n', 'vin');
     expect(read.rows.map((r) => r.vin)).toEqual([10, 12, 15]);
     expect(read.troubles).toEqual([
       { line: 3, sentence: '“five” is no figure for output volts.', text: '11,five' },
@@ -164,13 +155,13 @@ describe('tables pasted and read', () => {
       }),
     );
     for (const derived of [true, false]) {
-      const read = readSweepCsv(writeSweepCsv(rows, derived), 'vin');
+      const read = readSweepText(writeSweepCsv(rows, derived), 'vin');
       expect(read.troubles).toEqual([]);
       expect(read.rows).toEqual(rows);
     }
   });
   test('twenty thousand rows are taken and no more, and that is said', () => {
-    const read = readSweepCsv(Array.from({ length: 20_050 }, (_, i) => `${i},5`).join('\n'), 'vin');
+    const read = readSweepText(Array.from({ length: 20_050 }, (_, i) => `${i},5`).join('\n'), 'vin');
     expect(read.rows).toHaveLength(20_000);
     expect(read.troubles).toEqual([
       { line: 20_001, sentence: 'More than 20000 rows: from here on nothing was taken.', text: '' },

@@ -1,4 +1,4 @@
-import { csvCell, csvRows } from '../csv';
+import { csvCell } from '../csv';
 import { parseQuantity } from '../quantity';
 import { COLUMN_KEYS, DERIVED_COLUMNS, DERIVED_KEYS, EMPTY_ROW, SWEEP_COLUMNS, deriveRow, lightestRow } from './sweep';
 import type { SweepColumn, SweepRow } from './sweep';
@@ -8,6 +8,12 @@ export interface SweepTrouble {
   readonly line: number;
   readonly sentence: string;
   readonly text: string;
+}
+
+/** The cells of a table, row by row, and what parted them where they came from. */
+export interface CellTable {
+  readonly rows: readonly (readonly string[])[];
+  readonly separator: string;
 }
 
 export interface SweepReading {
@@ -30,17 +36,13 @@ const HEADINGS: Readonly<Record<SweepColumn | 'note', readonly string[]>> = {
 };
 
 /**
- * Reads rows of a sweep from CSV or from a pasted table: cells between commas, semicolons or tabs, decimal commas
- * where the comma does not part cells, bench figures such as `5V1` or `20m`.
+ * Reads rows of a sweep from the cells of a table: figures with a decimal comma, bench figures such as `5V1` or `20m`.
  *
  * A first row that names columns puts them in their order; without one two columns are what is set and output volts,
  * more are input volts, input amps, output volts, output amps, frequency, temperature, note.
  * Rows that cannot be read are named, with their text; the others are kept. Derived columns are computed, not read.
  */
-export function readSweepCsv(text: string, setBy: SweepColumn): SweepReading {
-  const first = text.slice(0, 2000).split('\n', 1)[0] ?? '';
-  const separator = first.includes('\t') ? '\t' : first.includes(';') ? ';' : ',';
-  const rows = csvRows(text, separator);
+export function readSweepTable({ rows, separator }: CellTable, setBy: SweepColumn): SweepReading {
   const [head = [], ...rest] = rows;
   const named = head.some((c) => c.trim() !== '' && cellValue(c, 'vin') === undefined && columnOf(c) !== null);
   const troubles: SweepTrouble[] = [];

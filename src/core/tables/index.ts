@@ -1,2 +1,2 @@
-export { netsCsv, partsCsv, pinsCsv, readPartsCsv } from './partsCsv';
+export { netsCsv, partsCsv, pinsCsv, readPartsTable } from './partsCsv';
 export type { PartsReading } from './partsCsv';

@@ -1,4 +1,4 @@
-import { csvCell, csvRows } from '../csv';
+import { csvCell } from '../csv';
 import { findPart, keyText, netKey, pinNames } from '../circuit';
 import type { Board, Part } from '../circuit';
 import { netlistText } from '../netlist';
@@ -57,11 +57,10 @@ export interface PartsReading {
 }
 
 /**
- * Reads a parts list as CSV (columns ref, kind, value, mark, nets by name, in any order; ref alone is required) into
+ * Reads a parts list from the cells of a table (columns ref, kind, value, mark, nets by name, in any order; ref alone is required) into
  * lines of the shorthand. What says nothing new about the board gives no line; a bad row is named and the rest kept.
  */
-export function readPartsCsv(text: string, board: Board): PartsReading {
-  const rows = csvRows(text.replace(/^\uFEFF/u, ''));
+export function readPartsTable(rows: readonly (readonly string[])[], board: Board): PartsReading {
   const [header, ...body] = rows;
   const column = (name: string): number => header?.findIndex((h) => h.trim().toLowerCase() === name) ?? -1;
   if (column('ref') < 0)

@@ -1,9 +1,10 @@
 'use client';
 import { useState } from 'react';
-import { netsCsv, partsCsv, pinsCsv, readPartsCsv } from '@/core/tables';
+import { netsCsv, partsCsv, pinsCsv } from '@/core/tables';
 import { useJob } from '@/features/frame/JobContext';
 import { Button } from '@/ui/Button';
 import { saveFile } from '@/ui/saveFile';
+import { readPartsText } from '@/wire/csv';
 
 const MOST_BYTES = 1_000_000;
 
@@ -16,7 +17,7 @@ export function TableFiles() {
   };
   const take = async (file: File): Promise<void> => {
     if (file.size > MOST_BYTES) return setTold('This file is larger than 1 MB; nothing was taken.');
-    const { lines, troubles } = readPartsCsv(await file.text(), active.board);
+    const { lines, troubles } = readPartsText(await file.text(), active.board);
     for (const text of lines) void addLine({ kind: 'trace', body: { text } }, active.id);
     const bad = troubles.map((t) => `row ${t.row}: ${t.sentence}`).join(' ');
     setTold(`${lines.length} ${lines.length === 1 ? 'row' : 'rows'} taken${bad === '' ? '.' : `; not taken: ${bad}`}`);

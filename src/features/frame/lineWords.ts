@@ -2,9 +2,10 @@ import type { ExpectedReading } from '@/core/expect';
 import { formatQuantity, formatVolts } from '@/core/quantity';
 import { UNTRACED } from '@/core/safety';
 import { SUMS } from '@/core/sums';
-import { SWEEP_COLUMNS, readSweepCsv } from '@/core/sweep';
+import { SWEEP_COLUMNS } from '@/core/sweep';
 import type { SweepColumn } from '@/core/sweep';
 import type { StoredEntry } from '@/wire/ledger';
+import { readSweepText } from '@/wire/csv';
 
 /** A reading's figure as a meter shows it. */
 export function seenWords(
@@ -83,7 +84,7 @@ export function lineWords(entry: StoredEntry): { readonly head: string; readonly
 /** A batch of sweep rows: one row is told, more are counted. */
 function sweepRowsWords(body: { readonly csv: string; readonly count: number }): { head: string; text: string } {
   if (body.count > 1) return { head: `${body.count} rows of a sweep`, text: '' };
-  const [row] = readSweepCsv(body.csv, 'vin').rows;
+  const [row] = readSweepText(body.csv, 'vin').rows;
   const told = (keys: readonly SweepColumn[]): string =>
     keys
       .flatMap((key) => {

@@ -1,10 +1,10 @@
 import { useMemo } from 'react';
 import { linesOf } from '@/core/job';
 import type { LedgerLine } from '@/core/job';
-import { readSweepCsv } from '@/core/sweep';
 import type { SweepRow } from '@/core/sweep';
 import { useJob } from './JobContext';
 import type { LedgerEntry } from '@/wire/ledger';
+import { readSweepText } from '@/wire/csv';
 
 type SweepBody = Extract<LedgerEntry, { kind: 'sweep' }>['body'];
 
@@ -27,7 +27,7 @@ export function rememberRows(csv: string, rows: readonly SweepRow[]): void {
 function rowsOf(csv: string): readonly SweepRow[] {
   const known = readRows.get(csv);
   if (known) return known;
-  const { rows } = readSweepCsv(csv, 'vin');
+  const { rows } = readSweepText(csv, 'vin');
   readRows.set(csv, rows);
   return rows;
 }
