@@ -10,6 +10,8 @@ import { serveApplication } from './serve.mjs';
 
 const USUAL_PORT = 4730;
 const RUNNING = join(STATE, 'running.json');
+/** Held from the first moment of a start to its end, so that two at once do not share a database. */
+const LOCK = join(STATE, 'start.lock');
 
 /** `lantern start`: makes everything ready and serves until it is told to stop. */
 export async function start(words) {
@@ -19,9 +21,16 @@ export async function start(words) {
     say(`Rough Lantern already runs from this folder: ${other}`);
     return;
   }
+  const given = process.env.DATABASE_URL;
+  if (given && wanted.resetDemo) mustNameDatabase(given, wanted.database);
+  const before = takeLock();
+  if (before !== null) {
+    say(`Rough Lantern is just being started from this folder (process ${before}); this start leaves it alone.`);
+    return;
+  }
+  process.on('exit', () => rmSync(LOCK, { force: true }));
   await npmPackages();
   await buildApplication();
-  const given = process.env.DATABASE_URL;
   const cluster = given ? { url: given, stop: async () => {} } : await startCluster('main');
   let closing = false;
   let stopServing = async () => {};
@@ -71,24 +80,57 @@ function watchDatabase(pid, stop, closing) {
   timer.unref();
 }
 
+/** Takes the lock for this process; gives the process that holds it, or null. A lock left by a dead one is taken over. */
+function takeLock() {
+  mkdirSync(STATE, { recursive: true });
+  for (let tries = 0; tries < 2; tries++) {
+    try {
+      writeFileSync(LOCK, String(process.pid), { flag: 'wx' });
+      return null;
+    } catch (error) {
+      if (error.code !== 'EEXIST') throw error;
+      const pid = Number(readFileSync(LOCK, 'utf8'));
+      if (pid !== process.pid && isLauncher(pid)) return pid;
+      rmSync(LOCK, { force: true });
+    }
+  }
+  return null;
+}
+
+function isLauncher(pid) {
+  try {
+    return readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes('launcher/main.mjs');
+  } catch {
+    return false;
+  }
+}
+
+/** A database that is not this folder's own is emptied only by one who names it. */
+function mustNameDatabase(url, named) {
+  const name = decodeURIComponent(new URL(url).pathname.slice(1));
+  if (named === name) return;
+  throw new SetUpProblem(
+    `--reset-demo would throw away everything in the database “${name}” that DATABASE_URL names. Nothing was changed. To do it all the same: --reset-demo --database ${name}`,
+  );
+}
+
 function runningElsewhere() {
   if (!existsSync(RUNNING)) return null;
   try {
     const { pid, address } = JSON.parse(readFileSync(RUNNING, 'utf8'));
-    return readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes('launcher/main.mjs') && pid !== process.pid
-      ? address
-      : null;
+    return isLauncher(pid) && pid !== process.pid ? address : null;
   } catch {
     return null;
   }
 }
 
 function readOptions(words) {
-  const wanted = { port: null, empty: false, resetDemo: false };
+  const wanted = { port: null, empty: false, resetDemo: false, database: null };
   for (let i = 0; i < words.length; i++) {
     const [name, inline] = words[i].split('=');
     if (name === '--empty') wanted.empty = true;
     else if (name === '--reset-demo') wanted.resetDemo = true;
+    else if (name === '--database') wanted.database = inline ?? words[++i] ?? null;
     else if (name === '--port') {
       wanted.port = Number(inline ?? words[++i]);
       if (!Number.isInteger(wanted.port) || wanted.port < 1 || wanted.port > 65535)

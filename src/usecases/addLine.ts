@@ -1,5 +1,5 @@
 import type { Pool } from 'pg';
-import { findPart } from '@/core/circuit';
+import { boardNets, findPart, netKey } from '@/core/circuit';
 import { boardFacts, standingLines } from '@/core/job';
 import type { BoardKind } from '@/core/job';
 import { ProblemError } from '@/core/problem';
@@ -41,6 +41,7 @@ async function write(tx: Tx, job: StoredJob, line: NewLine, now: Date): Promise<
   if (already) return already;
   const { entry, boardId } = line;
   if (entry.kind === 'replacement' && boardId !== null) await checkReplacement(tx, jobId, boardId, entry.body);
+  if (entry.kind === 'reading' && boardId !== null) await checkPlaces(tx, jobId, boardId, entry.body);
   for (const text of boardFacts(entry)) checkShorthand(text);
   await checkReferences(tx, jobId, entry);
   const undone = line.reverses === null ? undefined : (await ledgerOf(tx, jobId)).find((l) => l.id === line.reverses);
@@ -93,6 +94,24 @@ async function checkReferences(tx: Tx, jobId: string, entry: NewLine['entry']): 
         remedy: 'Nothing was written. Correct the row and send it again.',
       });
   }
+}
+
+/** A reading is taken between two nets of its own board, not of another's. */
+async function checkPlaces(
+  tx: Tx,
+  jobId: string,
+  boardId: string,
+  { red, black }: Extract<NewLine['entry'], { kind: 'reading' }>['body'],
+): Promise<void> {
+  const stored = (await boardsOf(tx, jobId)).find((b) => b.id === boardId);
+  const nets = new Set(stored ? boardNets(boardFromJson(stored.content)).map(netKey) : []);
+  const lost = [red, black].find((net) => !nets.has(netKey(net)));
+  if (lost !== undefined)
+    throw new ProblemError({
+      code: 'no-such-place',
+      sentence: `There is no net ${lost} on this board.`,
+      remedy: 'Nothing was written: the reading was taken on another board, or the net has another name now.',
+    });
 }
 
 async function checkReplacement(

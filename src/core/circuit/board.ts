@@ -137,7 +137,7 @@ export function isElectrolytic(part: Part): boolean {
 /** Safety class letter of a capacitor from its marking or its `class=` key: `X`, `Y` or null. */
 export function safetyClass(part: Part): 'X' | 'Y' | null {
   if (part.kind !== 'capacitor') return null;
-  const print = ` ${marking(part) ?? ''} ${part.keys.find((k) => k.key === 'class')?.text ?? ''} `;
+  const print = ` ${marking(part) ?? ''} ${part.keys.find((k) => k.key.toLowerCase() === 'class')?.text ?? ''} `;
   if (/(?:^|[^A-Z0-9])Y[12]?(?:[^A-Z]|$)/iu.test(print)) return 'Y';
   if (/(?:^|[^A-Z0-9])X[12]?(?:[^A-Z]|$)/iu.test(print)) return 'X';
   return null;

@@ -132,6 +132,7 @@ test.each([
   ['C1 a b 100n mark=".1uF X2 310~"', 'X'],
   ['C1 a b 2.2n mark="222M Y1 400~"', 'Y'],
   ['C1 a b 2.2n class=Y2', 'Y'],
+  ['C1 a b 2.2n CLASS=Y1', 'Y'],
   ['C1 a b 100n class=X1', 'X'],
   ['C1 a b 100n mark="104K 50V"', null],
   ['C1 a b 100n mark="XY7R"', null],
