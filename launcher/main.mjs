@@ -18,6 +18,9 @@ try {
   } else if (command === 'start') {
     const { start } = await import('./start.mjs');
     await start(rest);
+  } else if (command === 'backup' || command === 'restore') {
+    const { backup, restore } = await import('./backup.mjs');
+    await (command === 'backup' ? backup : restore)(rest);
   } else if (command === 'test') {
     const { test } = await import('./test.mjs');
     process.exitCode = await test(rest);

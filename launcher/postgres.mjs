@@ -114,7 +114,7 @@ export async function startCluster(name) {
   const old = pidFile(folder);
   if (old && runsHere(old.pid, folder)) {
     await waitUntilReady(url(old.port), folder);
-    return { url: url(old.port), pid: old.pid, stop: () => stopServer(old.pid, folder) };
+    return { url: url(old.port), pid: old.pid, joined: true, stop: () => stopServer(old.pid, folder) };
   }
   if (old) rmSync(join(folder, 'postmaster.pid'), { force: true });
   const port = await freePort();
@@ -143,7 +143,7 @@ export async function startCluster(name) {
   );
   child.unref();
   await waitUntilReady(url(port), folder);
-  return { url: url(port), pid: child.pid, stop: () => stopServer(child.pid, folder) };
+  return { url: url(port), pid: child.pid, joined: false, stop: () => stopServer(child.pid, folder) };
 }
 
 function makeCluster(programs, folder, secretFile, owner) {

@@ -1,5 +1,6 @@
 import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { nightly } from './backup.mjs';
 import { buildApplication } from './build.mjs';
 import { migrateDatabase, seedDemo } from './database.mjs';
 import { npmPackages } from './packages.mjs';
@@ -53,6 +54,7 @@ export async function start(words) {
     mkdirSync(STATE, { recursive: true });
     writeFileSync(RUNNING, JSON.stringify({ pid: process.pid, address }));
     say(`Rough Lantern is ready: ${address}   (Ctrl-C stops it)`);
+    if (!given) nightly(cluster.url);
     if (!given)
       watchDatabase(
         cluster.pid,

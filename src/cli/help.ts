@@ -2,6 +2,7 @@
 export const HELP = `Usage: ./lantern COMMAND
 
   start [--port N] [--empty] [--reset-demo]   make everything ready and serve the application with the demo data
+  backup FILE  |  restore FILE [--replace]    everything in one file, while it runs; and back
   test [unit|browser]                         make everything ready and run every test
 
   read BOARD --mode M --red NET --black NET [--fault F]…   what the meter shows (M: diode ohms continuity)

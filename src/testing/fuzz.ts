@@ -1,3 +1,4 @@
+import { EMPTY_BOARD } from '@/core/circuit';
 import type { Board } from '@/core/circuit';
 import { listHypotheses } from '@/core/diagnose';
 import { solverFor } from '@/core/meter';
@@ -27,15 +28,6 @@ export interface FuzzReport {
   readonly breaches: readonly Breach[];
 }
 
-const EMPTY: Board = {
-  title: 'Traced board',
-  parts: [],
-  couplings: [],
-  models: new Map(),
-  subcircuits: new Map(),
-  layout: [],
-};
-
 /** The attacks there are: each reads one hostile text and gives the board it became, if any. */
 export const ATTACKS = {
   netlists: (seed: number): Board | null => {
@@ -47,10 +39,10 @@ export const ATTACKS = {
       const read = readShorthand(line);
       return read.ok && read.value ? [{ id: String(i), fact: read.value }] : [];
     });
-    return facts.length > 0 ? deriveBoard(EMPTY, facts).board : null;
+    return facts.length > 0 ? deriveBoard(EMPTY_BOARD, facts).board : null;
   },
   tables: (seed: number): Board | null => {
-    parseReadingsCsv(EMPTY, hostileCsv(seed, 'mode,red,black,value'));
+    parseReadingsCsv(EMPTY_BOARD, hostileCsv(seed, 'mode,red,black,value'));
     const { rows } = readSweepText(hostileCsv(seed, 'vin,iin,vout,iout,note'), 'vin');
     const odd = rows.flatMap((r) => Object.values(r)).find((v) => typeof v === 'number' && !Number.isFinite(v));
     if (odd !== undefined) throw new Error(`a row holds ${String(odd)}`);

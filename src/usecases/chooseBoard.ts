@@ -1,4 +1,5 @@
 import { archetypeBoard } from '@/core/archetype';
+import { EMPTY_BOARD } from '@/core/circuit';
 import type { Board } from '@/core/circuit';
 import { readNetlist } from '@/core/netlist';
 import type { NetlistProblem } from '@/core/netlist';
@@ -48,17 +49,7 @@ export async function chooseBoard(
     case 'json':
       return { board: boardOfJson(choice.text), origin: 'json' };
     case 'empty':
-      return {
-        board: {
-          title: 'Traced board',
-          parts: [],
-          couplings: [],
-          models: new Map(),
-          subcircuits: new Map(),
-          layout: [],
-        },
-        origin: 'empty',
-      };
+      return { board: EMPTY_BOARD, origin: 'empty' };
     case 'job': {
       const other = await jobByTag(tx, choice.tag);
       const [first] = other ? await boardsOf(tx, other.id) : [];

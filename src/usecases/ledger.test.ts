@@ -409,7 +409,6 @@ test('exports hold the readings with what was to be expected', async () => {
 
 test.each([
   ['a negative value', 'R1 -5k A B'],
-  ['a value of 400 digits', `C2 ${'9'.repeat(400)}k9 A B`],
   ['a key of 70 letters', `R1 472 A B ${'k'.repeat(70)}=5`],
   ['turns beyond all figures', `T1.S ${'9'.repeat(170)}t A B`],
   ['a pin that no part has', 'U9 KV51 500:VCC'],
@@ -421,6 +420,14 @@ test.each([
     /^(?:shorthand|no-such-place|bad-board)$/u,
   );
   expect((await openJob(db.pool, 'T-1')).lines).toHaveLength(before);
+  expect((await openBench(db.pool)).length).toBeGreaterThan(0);
+});
+
+test('a marking of 400 digits is kept as one that nobody can read, and the job and the bench open', async () => {
+  const text = `C2 ${'9'.repeat(400)}k9 A B`;
+  expect(await codeOf(addLine(db.pool, 'T-1', line({ kind: 'trace', body: { text } }), NOW))).toBe('done');
+  const [main] = (await openJob(db.pool, 'T-1')).boards;
+  expect(main!.damaged).toBeNull();
   expect((await openBench(db.pool)).length).toBeGreaterThan(0);
 });
 

@@ -1,3 +1,4 @@
+import { EMPTY_BOARD } from '@/core/circuit';
 import { readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { z } from 'zod';
@@ -112,10 +113,9 @@ test('a note with a lone quote swallows no row, a decimal comma parts no cell wh
 });
 
 test('a parts list of thirty thousand rows is cut where no board goes on, and says so', () => {
-  const board = { title: 't', parts: [], couplings: [], models: new Map(), subcircuits: new Map(), layout: [] };
   const text = `ref,kind,value\n${Array.from({ length: 30_000 }, (_, i) => `R${i % 9999},resistor,1k`).join('\n')}`;
   const begun = performance.now();
-  const { lines, troubles } = readPartsText(text, board);
+  const { lines, troubles } = readPartsText(text, EMPTY_BOARD);
   expect(performance.now() - begun).toBeLessThan(2000);
   expect(lines.length).toBeLessThanOrEqual(5000);
   expect(troubles.at(-1)?.sentence).toMatch(/More than 5000 rows/u);

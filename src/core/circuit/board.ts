@@ -147,3 +147,13 @@ export function safetyClass(part: Part): 'X' | 'Y' | null {
 export function parallelOhms(parts: readonly Part[]): number {
   return 1 / parts.reduce((sum, p) => sum + 1 / (p.kind === 'resistor' ? p.value : Infinity), 0);
 }
+
+/** A board of which nothing is known yet. */
+export const EMPTY_BOARD: Board = {
+  title: 'Traced board',
+  parts: [],
+  couplings: [],
+  models: new Map(),
+  subcircuits: new Map(),
+  layout: [],
+};

@@ -1,4 +1,5 @@
 export {
+  EMPTY_BOARD,
   NOT_CONNECTED,
   boardNets,
   findPart,
