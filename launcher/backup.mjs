@@ -100,7 +100,16 @@ async function put(url, file) {
 
 async function program(name, url, args) {
   const { env } = connection(url);
-  return show(join(await postgresPrograms(), name), args, { env: { ...debianEnvironment(), ...env } });
+  return show(await clientProgram(name), args, { env: { ...debianEnvironment(), ...env } });
+}
+
+/** A client program beside the server's, or where the system has it: the two may come from different packages. */
+async function clientProgram(name) {
+  const server = await postgresPrograms();
+  const system = '/usr/lib/postgresql';
+  const versions = existsSync(system) ? readdirSync(system).sort((a, b) => Number(b) - Number(a)) : [];
+  const places = [server, ...versions.map((v) => join(system, v, 'bin'))].map((folder) => join(folder, name));
+  return places.find((place) => existsSync(place)) ?? name;
 }
 
 /** A connection string in the environment, so that no password stands in a list of processes. */
