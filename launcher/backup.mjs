@@ -36,7 +36,6 @@ export async function restore(words) {
         `The database holds ${jobs} jobs. Nothing was changed. To put the backup in their place: --replace`,
       );
     if (jobs > 0) {
-      mkdirSync(FOLDER, { recursive: true });
       const kept = join(FOLDER, `before-restore-${new Date().toISOString().replaceAll(':', '-')}.dump`);
       await dump(url, kept);
       say(`What was there is kept in ${kept}.`);
@@ -46,25 +45,22 @@ export async function restore(words) {
   });
 }
 
-/** A copy a day while the application runs, the last seven kept; says where. Gives how to stop it. */
+/** A copy a day while the application runs, the last seven kept; says where. Trouble with it never stops the application. */
 export function nightly(url) {
   const copy = async () => {
-    mkdirSync(FOLDER, { recursive: true });
     const today = join(FOLDER, `${new Date().toISOString().slice(0, 10)}.dump`);
-    if (existsSync(today)) return;
     try {
+      if (existsSync(today)) return;
       await dump(url, today);
+      const copies = readdirSync(FOLDER).filter((f) => /^\d{4}-\d\d-\d\d\.dump$/u.test(f));
+      for (const old of copies.sort().slice(0, -KEPT)) rmSync(join(FOLDER, old), { force: true });
     } catch (error) {
       say(`The daily copy could not be made: ${error.message}`);
     }
-    const copies = readdirSync(FOLDER).filter((f) => /^\d{4}-\d\d-\d\d\.dump$/u.test(f));
-    for (const old of copies.sort().slice(0, -KEPT)) rmSync(join(FOLDER, old), { force: true });
   };
   void copy();
-  const timer = setInterval(() => void copy(), HOUR_MS);
-  timer.unref();
+  setInterval(() => void copy(), HOUR_MS).unref();
   say(`A copy a day is kept for a week in ${FOLDER}; ./lantern backup FILE makes one now.`);
-  return () => clearInterval(timer);
 }
 
 /** The database that is given, or this folder's own: joined where it runs, started for the work where it does not. */

@@ -54,13 +54,14 @@ export async function start(words) {
     mkdirSync(STATE, { recursive: true });
     writeFileSync(RUNNING, JSON.stringify({ pid: process.pid, address }));
     say(`Rough Lantern is ready: ${address}   (Ctrl-C stops it)`);
-    if (!given) nightly(cluster.url);
-    if (!given)
+    if (!given) {
+      nightly(cluster.url);
       watchDatabase(
         cluster.pid,
         () => void stop(1),
         () => closing,
       );
+    }
   } catch (error) {
     await cluster.stop();
     throw error;

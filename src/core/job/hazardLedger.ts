@@ -70,6 +70,16 @@ export function liveSource(sources: readonly JobSource[], lines: readonly Ledger
   return sources.find((_, i) => by[i] === null)?.name ?? null;
 }
 
+/** The line that a line takes back, if any. */
+function reversedBy(line: LedgerLine, byId: ReadonlyMap<string, LedgerLine>): LedgerLine | undefined {
+  return line.reverses === null ? undefined : byId.get(line.reverses);
+}
+
+/** When a line was written, by both clocks. */
+function writtenAt({ at, boot = null, uptime = null }: LedgerLine): Moment {
+  return { at, boot, uptime };
+}
+
 /** Lines after which any store of the job may hold a charge again, whatever became of them later. */
 function energises(line: LedgerLine, reversed: LedgerLine | undefined): boolean {
   const { kind, body } = line.entry;
@@ -156,7 +166,7 @@ class ProofLedger {
     this.undone = new Set(order.flatMap((l) => (l.reverses === null ? [] : [l.reverses])));
     const open = new Map<number, Set<string>>(sources.map((_, i) => [i, new Set()]));
     this.live = order.map((line) => {
-      const reversed = line.reverses === null ? undefined : this.byId.get(line.reverses);
+      const reversed = reversedBy(line, this.byId);
       if (line.entry.kind === 'isolation' && !line.id.startsWith('waiting')) {
         const body = line.entry.body as { source: string; id?: string };
         for (const [i, ids] of open) if (isolates(body, sources, i)) ids.add(line.id);
@@ -171,7 +181,7 @@ class ProofLedger {
     const nets = new Set([store.plus, store.minus].map(netKey));
     let standing: ProofReading | null = null;
     this.order.forEach((line, i) => {
-      const reversed = line.reverses === null ? undefined : this.byId.get(line.reverses);
+      const reversed = reversedBy(line, this.byId);
       if (
         energises(line, reversed) ||
         this.changes(line, store, refs, nets) ||
@@ -197,7 +207,7 @@ class ProofLedger {
       if (high || lowers)
         standing = {
           volts: body.volts,
-          moment: { at: line.at, boot: line.boot ?? null, uptime: line.uptime ?? null },
+          moment: writtenAt(line),
           by: line.actor,
           meterProved: body.meterProved,
         };
@@ -220,15 +230,10 @@ class ProofLedger {
 /** Whether somebody chose to go on without proof, for as long as a proof would hold, and nothing has been energised since. */
 export function goesOnWithoutProof(lines: readonly LedgerLine[], now: Moment): boolean {
   const byId = new Map(lines.map((l) => [l.id, l]));
-  const lastCharge = Math.max(
-    -1,
-    ...lines.filter((l) => energises(l, l.reverses === null ? undefined : byId.get(l.reverses))).map((l) => l.seq),
-  );
+  const lastCharge = Math.max(-1, ...lines.filter((l) => energises(l, reversedBy(l, byId))).map((l) => l.seq));
   return linesOf<{ what: string }>(lines, 'override').some(
     ({ line, body }) =>
-      body.what === 'proof' &&
-      line.seq > lastCharge &&
-      secondsSince({ at: line.at, boot: line.boot ?? null, uptime: line.uptime ?? null }, now) < PROOF_MINUTES * 60,
+      body.what === 'proof' && line.seq > lastCharge && secondsSince(writtenAt(line), now) < PROOF_MINUTES * 60,
   );
 }
 
@@ -245,7 +250,7 @@ export function presentReadings(
   const byId = new Map(order.map((l) => [l.id, l]));
   const touches = new Touches(new Map([[id, start ? [board, start] : [board]]]), order);
   const changes = order.flatMap((line) => {
-    const told = line.reverses === null ? line : byId.get(line.reverses);
+    const told = line.reverses === null ? line : reversedBy(line, byId);
     const says =
       told && told.boardId === id && (boardFacts(told.entry).length > 0 || told.entry.kind === 'replacement');
     return says ? [{ seq: line.seq, nets: touches.of(told).nets }] : [];

@@ -1,4 +1,5 @@
 import { netKey, placesOnNet } from '../circuit';
+import { pointKey } from '../diagnose';
 import type { ProbePoint } from '../diagnose';
 import type { ThreatReadings } from './threatReadings';
 import { separates } from './threatReadings';
@@ -28,7 +29,7 @@ export function* clearingChoices(readings: ThreatReadings): Generator<undefined,
   const tried = new Set<string>();
   const left = new Set(path.threats.keys());
   const consider = (point: ProbePoint): void => {
-    const key = `${point.mode} ${netKey(point.red)} ${netKey(point.black)}`;
+    const key = pointKey(point);
     if (tried.has(key)) return;
     tried.add(key);
     const healthy = readings.healthy(point);

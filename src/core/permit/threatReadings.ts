@@ -1,6 +1,6 @@
 import { netKey } from '../circuit';
 import type { Board } from '../circuit';
-import { coordinate, outcomeSpread, settleSeconds } from '../diagnose';
+import { coordinate, outcomeSpread, pointKey, settleSeconds } from '../diagnose';
 import type { Observation, OutcomeSpread, ProbePoint } from '../diagnose';
 import { DEFAULT_METER, probe, solverFor } from '../meter';
 import type { DcSolver } from '../solve';
@@ -99,7 +99,7 @@ export class ThreatReadings {
 
   /** What a healthy board shows. */
   healthy(point: ProbePoint): OutcomeSpread {
-    const key = `${point.mode} ${netKey(point.red)} ${netKey(point.black)}`;
+    const key = pointKey(point);
     const known = this.healthyAt.get(key);
     if (known) return known;
     const made = shown(this.healthySolver, point);
@@ -109,7 +109,7 @@ export class ThreatReadings {
 
   /** What the meter shows under each threat that touches this reading, by the threat's number. */
   under(point: ProbePoint): ReadonlyMap<number, OutcomeSpread> {
-    const key = `${point.mode} ${netKey(point.red)} ${netKey(point.black)}`;
+    const key = pointKey(point);
     const known = this.threatsAt.get(key);
     if (known) return known;
     const made = new Map<number, OutcomeSpread>();

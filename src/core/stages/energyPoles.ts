@@ -57,19 +57,18 @@ export function findEnergyPoles(board: Board): readonly EnergyPole[] {
     ...behind,
   ]);
   add('rail', outlets(board).map(still));
-  for (;;) {
-    const before = poles.length;
-    add('switched', beyondSwitches(board, poles).slice(0, 1).map(still));
-    if (poles.length === before) break;
-  }
+  const followSwitches = (): void => {
+    for (let before = -1; before < poles.length;) {
+      before = poles.length;
+      add('switched', beyondSwitches(board, poles).slice(0, 1).map(still));
+    }
+  };
+  followSwitches();
   add('rail', windingRails(board, poles).map(still));
   add('switched', rectifiedWindings(board, poles).map(still));
   add('rail', otherInlets(board, poles).map(still));
-  for (;;) {
-    const before = poles.length;
-    add('switched', beyondSwitches(board, poles).slice(0, 1).map(still));
-    if (poles.length === before) return poles.filter((p) => p.nets.size > 0);
-  }
+  followSwitches();
+  return poles.filter((p) => p.nets.size > 0);
 }
 
 /** Rails and returns of the outputs; without a nameplate every pin of a connector of two pins and more. */
