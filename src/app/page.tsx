@@ -1,4 +1,4 @@
-import { STEP_NAMES, jobProgress } from '@/core/job';
+import { STEP_NAMES, jobProgress, jobState } from '@/core/job';
 import { pool } from '@/data/pool';
 import { BenchScreen } from '@/features/bench/BenchScreen';
 import type { BenchRow } from '@/features/bench/BenchScreen';
@@ -22,10 +22,10 @@ export default async function BenchPage() {
       job.sources,
       boards.map((b) => ({ id: b.id, board: boardFromJson(b.content), start: startOf(b.id, starts) })),
       lines,
-      job.outcome,
       now,
       { unit: job.nameplate as Nameplate },
     );
+    const state = jobState(lines);
     const last = lines[0]?.at ?? job.createdAt;
     return {
       tag: job.tag,
@@ -35,10 +35,10 @@ export default async function BenchPage() {
       stepPath: progress.attention,
       hazard: progress.hazard.state,
       minutesLeft: minutesLeft(progress.hazard),
-      waitingFor: job.waitingFor,
+      waitingFor: state.waitingFor,
       next: progress.next,
       last: new Date(last).toISOString().slice(0, 16).replace('T', ' '),
-      done: job.outcome !== 'open',
+      done: state.outcome !== 'open',
     };
   });
   return <BenchScreen rows={[...rows, ...unreadable].sort((a, b) => Number(a.done) - Number(b.done))} />;

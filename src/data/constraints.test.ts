@@ -118,7 +118,6 @@ test('a line is reversed once, by a line of the same job, and a reversal never',
 test.each([
   ['lower-case tag', `update job set tag = 'c-9' where tag = 'C-1'`, 'job_tag_shape'],
   ['tag of another job', `update job set tag = 'C-2' where tag = 'C-1'`, 'job_tag_key'],
-  ['unknown outcome', `update job set outcome = 'lost' where tag = 'C-1'`, 'job_outcome_known'],
   ['no source of energy', `update job set sources = '[]' where tag = 'C-1'`, 'job_sources_list'],
   ['no bench', `update job set bench = ' ' where tag = 'C-1'`, 'job_bench_filled'],
   ['unit without a name', `insert into unit (name, nameplate) values (' ', '{}')`, 'unit_name_filled'],
@@ -153,4 +152,26 @@ test('a fault and a replacement point at a line of their job, once', async () =>
   const fitted = `insert into replacement (job_id, ledger_line_id, board_id, ref, source, fitted) values ($1, $2, $3, 'M1', $4, '{}')`;
   expect(await refusedBy(fitted, [job, next, board, 'stolen'])).toBe('replacement_source_known');
   expect(await refusedBy(fitted, [job, next, board, 'new'])).toBe('done');
+});
+
+test('an outcome from before it was a line becomes one, of nobody that is known; a job that is open needs none', async () => {
+  const old = await testDatabase(5);
+  await old.pool.query(
+    `with u as (insert into unit (name, nameplate) values ('U', '{}') returning id)
+     insert into job (tag, unit_id, sources, created_at, bench, outcome, waiting_for, last_seq)
+     select v.*, 'Bench A', o.outcome, o.waiting, 7 from u,
+       (values ('A', 'repaired', ''), ('B', 'open', 'a coil'), ('C', 'open', '')) o(tag, outcome, waiting),
+       lateral (select o.tag, u.id, '[{"name":"m","kind":"mains"}]'::jsonb, now()) v`,
+  );
+  await old.advance();
+  const { rows } = await old.pool.query(
+    'select j.tag, l.seq, l.kind, l.body, l.actor, j.last_seq from job j left join ledger_line l on l.job_id = j.id order by tag',
+  );
+  const said = { seq: 8, kind: 'job-state', actor: 'not noted', last_seq: 8 };
+  expect(rows).toEqual([
+    { tag: 'A', ...said, body: { outcome: 'repaired', waitingFor: '' } },
+    { tag: 'B', ...said, body: { outcome: 'open', waitingFor: 'a coil' } },
+    { tag: 'C', seq: null, kind: null, body: null, actor: null, last_seq: 7 },
+  ]);
+  await old.close();
 });

@@ -1,13 +1,20 @@
 import { randomBytes } from 'node:crypto';
+import { cpSync, mkdtempSync, readdirSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import pg from 'pg';
 import { migrate } from 'postgres-migrations';
 import { makePool } from './pool';
 
-/** A migrated database of its own for a test file, on the real server that `lantern test` started. */
-export async function testDatabase(): Promise<{
+/**
+ * A migrated database of its own for a test file, on the real server that `lantern test` started.
+ *
+ * upTo  the number of the last migration; `advance` then brings it to the newest.
+ */
+export async function testDatabase(upTo = Infinity): Promise<{
   readonly pool: pg.Pool;
   readonly url: string;
+  advance(): Promise<void>;
   close(): Promise<void>;
 }> {
   const server = process.env['TEST_DATABASE_URL'];
@@ -18,14 +25,20 @@ export async function testDatabase(): Promise<{
   await admin.query(`create database ${name}`);
   const url = new URL(server);
   url.pathname = `/${name}`;
-  const client = new pg.Client({ connectionString: url.href });
-  await client.connect();
-  await migrate({ client }, join(process.cwd(), 'migrations'));
-  await client.end();
+  const all = join(process.cwd(), 'migrations');
+  const bring = async (folder: string): Promise<void> => {
+    const client = new pg.Client({ connectionString: url.href });
+    await client.connect();
+    await migrate({ client }, folder).finally(() => client.end());
+  };
+  const old = mkdtempSync(join(tmpdir(), 'migrations-'));
+  for (const file of readdirSync(all)) if (Number.parseInt(file, 10) <= upTo) cpSync(join(all, file), join(old, file));
+  await bring(old).finally(() => rmSync(old, { recursive: true }));
   const pool = makePool(url.href);
   return {
     pool,
     url: url.href,
+    advance: () => bring(all),
     async close() {
       await pool.end();
       await admin.query(`drop database ${name} with (force)`);

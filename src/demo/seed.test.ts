@@ -1,5 +1,4 @@
-import { jobProgress } from '@/core/job';
-import { diagnosticReadings } from '@/core/job';
+import { diagnosticReadings, jobProgress, jobState } from '@/core/job';
 import { testDatabase } from '@/data/testDatabase';
 import { openBench } from '@/usecases/openJob';
 import { momentOf } from '@/usecases/pulse';
@@ -20,7 +19,6 @@ test('the demo is seeded once, its jobs at different steps, with readings of the
         job.sources,
         boards.map((b) => ({ id: b.id, board: boardFromJson(b.content) })),
         lines,
-        job.outcome,
         momentOf(now),
       ).attention,
     ]),
@@ -36,6 +34,9 @@ test('the demo is seeded once, its jobs at different steps, with readings of the
   const lamp = jobs.find((j) => j.job.tag === 'SP-118')!;
   expect(diagnosticReadings(lamp.lines, lamp.boards[0]!.id).length).toBeGreaterThan(1);
   expect(DEMO_JOBS.some((d) => d.hidden?.includes('+F1:open'))).toBe(true);
-  expect(jobs.find((j) => j.job.tag === 'SP-115')!.job.outcome).toBe('repaired');
+  expect(jobState(jobs.find((j) => j.job.tag === 'SP-115')!.lines)).toMatchObject({
+    outcome: 'repaired',
+    said: { actor: 'Bench B' },
+  });
   await db.close();
 }, 120_000);

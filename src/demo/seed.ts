@@ -10,8 +10,8 @@ import { invariant } from '@/core/problem';
 import { seededRandom } from '@/core/quantity';
 import { UNTRACED, energyStores, untracedStore } from '@/core/safety';
 import { EMPTY_ROW, writeSweepCsv } from '@/core/sweep';
-import { makePool, withTransaction } from '@/data/pool';
-import { jobByTag, updateJobState, allJobs } from '@/data/job/jobTable';
+import { makePool } from '@/data/pool';
+import { allJobs } from '@/data/job/jobTable';
 import { addLine } from '@/usecases/addLine';
 import { createJob } from '@/usecases/createJob';
 import { openJob } from '@/usecases/openJob';
@@ -65,9 +65,9 @@ async function seedJob(pool: Pool, demo: DemoJob, now: Date): Promise<void> {
   if (demo.hidden !== undefined) await hunt(board, demo, write);
   if (demo.repair) await repair(board, demo, write);
   if (demo.sweep) await sweep(demo.sweep, write);
-  const job = await jobByTag(pool, demo.intake.tag);
+  const { waitingFor = '' } = demo;
   const outcome = demo.repair ? 'repaired' : 'open';
-  await withTransaction(pool, (tx) => updateJobState(tx, job!.id, demo.waitingFor ?? '', outcome));
+  if (demo.repair || waitingFor !== '') await write({ kind: 'job-state', body: { outcome, waitingFor } }, 3, false);
 }
 
 type Write = (entry: LedgerEntry, minutes: number, onBoard?: boolean) => Promise<string>;
@@ -126,7 +126,7 @@ function reading(
   } as const;
   return {
     kind: 'reading',
-    body: { mode, red, black, seen, purpose, placeConfirmed: true, conditions, ...(ref === undefined ? {} : { ref }) },
+    body: { mode, red, black, seen, purpose, placeConfirmed: false, conditions, ...(ref === undefined ? {} : { ref }) },
   };
 }
 

@@ -1,19 +1,18 @@
 import type { Pool } from 'pg';
 import { boardNets, findPart, netKey } from '@/core/circuit';
-import { boardFacts, standingLines } from '@/core/job';
+import { boardFacts, isPlaceConfirmed, standingLines } from '@/core/job';
 import type { BoardKind } from '@/core/job';
 import { ProblemError } from '@/core/problem';
 import { judgeSubstitution } from '@/core/substitute';
 import { runSum } from '@/core/sums';
-import { boardsOf } from '@/data/board/boardTable';
 import { insertFaultCall, insertLine, insertReplacement, ledgerOf, lineByClientKey } from '@/data/ledger/ledgerTable';
 import type { StoredJob } from '@/data/job/jobTable';
 import { withTransaction } from '@/data/pool';
 import type { Tx } from '@/data/pool';
-import { boardFromJson } from '@/wire/boardJson';
 import type { NewLine, StoredLine } from '@/wire/ledger';
 import { refuseSecondLive } from './oneLive';
 import { requireJob } from './openJob';
+import { presentBoard } from './presentBoard';
 import { checkShorthand, retrace } from './retrace';
 import { readSweepText } from '@/wire/csv';
 
@@ -35,13 +34,14 @@ export async function addLine(pool: Pool, tag: string, line: NewLine, now: Date)
   }
 }
 
-async function write(tx: Tx, job: StoredJob, line: NewLine, now: Date): Promise<StoredLine> {
+async function write(tx: Tx, job: StoredJob, told: NewLine, now: Date): Promise<StoredLine> {
   const jobId = job.id;
-  const already = await lineByClientKey(tx, jobId, line.clientKey);
+  const already = await lineByClientKey(tx, jobId, told.clientKey);
   if (already) return already;
-  const { entry, boardId } = line;
+  const { boardId } = told;
+  const entry = told.entry.kind === 'reading' ? await placed(tx, jobId, boardId, told.entry.body) : told.entry;
+  const line = { ...told, entry };
   if (entry.kind === 'replacement' && boardId !== null) await checkReplacement(tx, jobId, boardId, entry.body);
-  if (entry.kind === 'reading' && boardId !== null) await checkPlaces(tx, jobId, boardId, entry.body);
   for (const text of boardFacts(entry)) checkShorthand(text);
   await checkReferences(tx, jobId, entry);
   const undone = line.reverses === null ? undefined : (await ledgerOf(tx, jobId)).find((l) => l.id === line.reverses);
@@ -96,22 +96,28 @@ async function checkReferences(tx: Tx, jobId: string, entry: NewLine['entry']): 
   }
 }
 
-/** A reading is taken between two nets of its own board, not of another's. */
-async function checkPlaces(
+/** A reading is taken between two nets of its own board; whether the leads were surely there is not for the sender to say. */
+async function placed(
   tx: Tx,
   jobId: string,
-  boardId: string,
-  { red, black }: Extract<NewLine['entry'], { kind: 'reading' }>['body'],
-): Promise<void> {
-  const stored = (await boardsOf(tx, jobId)).find((b) => b.id === boardId);
-  const nets = new Set(stored ? boardNets(boardFromJson(stored.content)).map(netKey) : []);
-  const lost = [red, black].find((net) => !nets.has(netKey(net)));
-  if (lost !== undefined)
+  boardId: string | null,
+  body: Extract<NewLine['entry'], { kind: 'reading' }>['body'],
+): Promise<NewLine['entry']> {
+  const board = boardId === null ? null : await presentBoard(tx, jobId, boardId);
+  const nets = new Set(board ? boardNets(board).map(netKey) : []);
+  const lost = [body.red, body.black].find((net) => !nets.has(netKey(net)));
+  if (!board || lost !== undefined)
     throw new ProblemError({
       code: 'no-such-place',
-      sentence: `There is no net ${lost} on this board.`,
+      sentence: board
+        ? `There is no net ${lost} on this board.`
+        : 'The reading does not say on which board of this job.',
       remedy: 'Nothing was written: the reading was taken on another board, or the net has another name now.',
     });
+  return {
+    kind: 'reading',
+    body: { ...body, placeConfirmed: isPlaceConfirmed(board, body.mode, body.red, body.black) },
+  };
 }
 
 async function checkReplacement(
@@ -120,8 +126,8 @@ async function checkReplacement(
   boardId: string,
   body: Extract<NewLine['entry'], { kind: 'replacement' }>['body'],
 ): Promise<void> {
-  const stored = (await boardsOf(tx, jobId)).find((b) => b.id === boardId);
-  const part = stored && findPart(boardFromJson(stored.content), body.ref);
+  const board = await presentBoard(tx, jobId, boardId);
+  const part = board && findPart(board, body.ref);
   if (!part)
     throw new ProblemError({
       code: 'no-such-part',

@@ -1,10 +1,8 @@
-import type { Board } from '@/core/circuit';
 import { csvCell } from '@/core/csv';
-import { expectReading } from '@/core/expect';
-import { boardEntries, linesOf } from '@/core/job';
+import { formatFault } from '@/core/fault';
+import { jobState, judgeReading, linesOf } from '@/core/job';
 import type { ReadingBody } from '@/core/job';
-import { solverFor } from '@/core/meter';
-import { deriveBoard } from '@/core/trace';
+import { MODE_UNITS } from '@/core/meter';
 import { boardFromJson } from '@/wire/boardJson';
 import type { OpenJob } from './openJob';
 
@@ -21,46 +19,37 @@ interface ExportedReading {
   readonly high: number | null;
   readonly unit: string;
   readonly purpose: string;
+  readonly verdict: 'agree' | 'disagree' | 'noted' | null;
+  /** The faults that were in the board, by what is known now. */
+  readonly inPlace: string;
 }
 
-/** Every standing reading of a job with what was to be expected there, oldest first. */
+/** Every standing reading of a job with what was to be expected there and the verdict, oldest first. */
 export function exportReadings({ boards, starts, lines }: OpenJob): readonly ExportedReading[] {
-  const solved = (board: Board, label: string) => ({ board, label, solver: solverFor(board, []) });
-  const now = new Map(boards.map((b) => [b.id, solved(boardFromJson(b.content), b.label)] as const));
-  // What was read before the repair was read on the board as it came, without what was fitted or changed since.
-  const found = new Map(
-    boards.map((b) => {
-      const start = starts[b.id];
-      const came = start ? deriveBoard(boardFromJson(start), boardEntries(lines, b.id, ['trace'])).board : null;
-      return [b.id, came ? solved(came, b.label) : now.get(b.id)!] as const;
-    }),
-  );
-  return linesOf<ReadingBody>(lines, 'reading').flatMap(({ line, body }) => {
-    const at = (body.purpose === 'after-repair' ? now : found).get(line.boardId ?? '');
-    if (
-      !at ||
-      !at.solver.network.nodeOfNet.has(body.red.toLowerCase()) ||
-      !at.solver.network.nodeOfNet.has(body.black.toLowerCase())
-    )
-      return [];
-    const e = expectReading(at.board, at.solver, body.mode, body.red, body.black);
-    const value = body.seen.kind === 'figure' ? body.seen.value : body.seen.kind === 'overload' ? 'OL' : 'agrees';
-    return [
-      {
-        at: new Date(line.at).toISOString(),
-        actor: line.actor,
-        board: at.label,
-        mode: body.mode,
-        red: body.red,
-        black: body.black,
-        value,
-        expected: e.nominal ?? ('OL' as const),
-        low: e.low,
-        high: e.high,
-        unit: e.unit,
-        purpose: body.purpose,
-      } satisfies ExportedReading,
-    ];
+  const judged = boards.map((b) => ({
+    id: b.id,
+    board: boardFromJson(b.content),
+    start: boardFromJson(starts[b.id] ?? b.content),
+  }));
+  return linesOf<ReadingBody>(lines, 'reading').map(({ line, body }): ExportedReading => {
+    const told = judgeReading({ boards: judged, lines }, { boardId: line.boardId, seq: line.seq, body });
+    const e = told?.expected ?? null;
+    return {
+      at: new Date(line.at).toISOString(),
+      actor: line.actor,
+      board: boards.find((b) => b.id === line.boardId)?.label ?? '',
+      mode: body.mode,
+      red: body.red,
+      black: body.black,
+      value: body.seen.kind === 'figure' ? body.seen.value : body.seen.kind === 'overload' ? 'OL' : 'agrees',
+      expected: e && (e.nominal ?? 'OL'),
+      low: e && e.low,
+      high: e && e.high,
+      unit: MODE_UNITS[body.mode],
+      purpose: body.purpose,
+      verdict: told?.outcome ?? null,
+      inPlace: (told?.faults ?? []).map(formatFault).join('+'),
+    };
   });
 }
 
@@ -79,6 +68,8 @@ export function readingsCsv(job: OpenJob): string {
     'high',
     'unit',
     'purpose',
+    'verdict',
+    'inPlace',
   ] as const;
   const rows = exportReadings(job).map((r) => header.map((key) => csvCell(String(r[key] ?? ''))).join(','));
   return `${[header.join(','), ...rows].join('\n')}\n`;
@@ -87,11 +78,12 @@ export function readingsCsv(job: OpenJob): string {
 /** The whole job as one JSON document: unit, complaint, ledger, readings against expected. */
 export function jobJson(open: OpenJob): unknown {
   const { job, boards, harnesses, lines } = open;
+  const { outcome, waitingFor } = jobState(lines);
   const label = (id: string): string => boards.find((b) => b.id === id)?.label ?? id;
   return {
     format: 'rough-lantern-job',
     version: 1,
-    job: { ...job, id: undefined },
+    job: { ...job, id: undefined, outcome, waitingFor },
     boards: boards.map((b) => ({ label: b.label, version: b.version, origin: b.origin, board: b.content })),
     harnesses: harnesses.map((h) => ({
       from: { board: label(h.fromBoard), pin: h.fromPin },

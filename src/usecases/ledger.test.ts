@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import pg from 'pg';
 import { ProblemError } from '@/core/problem';
-import { damagedJobs, rawJob, updateJobState } from '@/data/job/jobTable';
+import { damagedJobs, rawJob } from '@/data/job/jobTable';
 import { insertLine, ledgerOf } from '@/data/ledger/ledgerTable';
 import { withTransaction } from '@/data/pool';
 import { testDatabase } from '@/data/testDatabase';
@@ -63,7 +63,7 @@ afterAll(() => db.close());
 
 test('a job is stored with its unit, board and merged nameplate; a tag is taken once', async () => {
   const open = await openJob(db.pool, 'T-1');
-  expect(open.job).toMatchObject({ tag: 'T-1', unit: 'Tidewell PC-5', outcome: 'open' });
+  expect(open.job).toMatchObject({ tag: 'T-1', unit: 'Tidewell PC-5' });
   expect(open.job.nameplate).toMatchObject({ inputRail: 'L', outputs: [{ rail: 'OUT+', volts: 24, amps: 2 }] });
   expect(open.boards).toHaveLength(1);
   expect(await codeOf(createJob(db.pool, intake('T-1', { disconnected: true }), NOW))).toBe('tag-taken');
@@ -140,8 +140,12 @@ test('a bench has one live unit at a time; what comes in with nothing connected 
   expect(await live()).toEqual(['T-31']);
   // An outcome, or closing the job, isolates nothing.
   for (const outcome of ['returned', 'repaired', 'open'] as const) {
-    const { job: closed } = await openJob(db.pool, 'T-31');
-    await withTransaction(db.pool, (tx) => updateJobState(tx, closed.id, '', outcome));
+    await addLine(
+      db.pool,
+      'T-31',
+      line({ kind: 'job-state', body: { outcome, waitingFor: '' } }, { boardId: null }),
+      NOW,
+    );
     expect(await live()).toEqual(['T-31']);
     expect(await codeOf(createJob(db.pool, intake('T-35', { bench: ' bench l ' }), NOW))).toBe('bench-live');
   }
@@ -203,7 +207,8 @@ test('a window that asks for news gets what it does not know yet; the bench’s 
   expect(news.moment.uptime).toBeGreaterThan(0);
   expect(await codeOf(jobPulse(db.pool, 'T-99', 0, NOW))).toBe('no-such-job');
   const marked = await benchPulse(db.pool);
-  await withTransaction(db.pool, (tx) => updateJobState(tx, made.id, 'a part', 'open'));
+  const waits: LedgerEntry = { kind: 'job-state', body: { outcome: 'open', waitingFor: 'a part' } };
+  await addLine(db.pool, 'T-38', line(waits, { boardId: null }), NOW);
   expect((await benchPulse(db.pool)).mark).not.toBe(marked.mark);
 });
 
@@ -229,7 +234,8 @@ test('lines are numbered in order and read back newest first, conditions and all
     },
   };
   const stored = await addLine(db.pool, 'T-1', line(reading), NOW);
-  expect(stored.entry).toEqual(reading);
+  // Nothing of a typical circuit was seen yet: that the leads were there is not for the sender to say.
+  expect(stored.entry).toEqual({ ...reading, body: { ...reading.body, placeConfirmed: false } });
   expect(stored.at).toBe(NOW.getTime());
   const [newest] = await ledgerOf(db.pool, job);
   expect(newest).toEqual(stored);
@@ -317,7 +323,11 @@ test.each([
     `insert into ledger_line (job_id, seq, kind, body, actor, at, client_key) values ($1, 9001, 'reversal', '{}', 'A', now(), gen_random_uuid())`,
     'ledger_reversal_names_line',
   ],
-  ['an outcome of nobody', `update job set outcome = 'fine' where id = $1`, 'job_outcome_known'],
+  [
+    'an outcome that is none',
+    `insert into ledger_line (job_id, seq, kind, body, actor, at, client_key) values ($1, 9001, 'job-state', '{"outcome":"fine"}', 'A', now(), gen_random_uuid())`,
+    'ledger_outcome_known',
+  ],
 ])('the database itself refuses %s', async (_name, sql, constraint) => {
   expect(await codeOf(db.pool.query(sql, [job]))).toBe(constraint);
 });
@@ -397,12 +407,12 @@ test('a line of the shorthand that cannot be read, or names what is not there, i
 test('exports hold the readings with what was to be expected', async () => {
   const open = await openJob(db.pool, 'T-1');
   const [header, first] = readingsCsv(open).split('\n');
-  expect(header).toBe('at,actor,board,mode,red,black,value,expected,low,high,unit,purpose');
+  expect(header).toBe('at,actor,board,mode,red,black,value,expected,low,high,unit,purpose,verdict,inPlace');
   expect(first).toMatch(/^2026-11-24T10:00:00\.000Z,Bench A,Main board,diode,SRC,DRAIN,0\.512,0\.\d+,/u);
   expect(jobJson(open)).toMatchObject({
     format: 'rough-lantern-job',
-    job: { tag: 'T-1' },
-    readings: [{ mode: 'diode', value: 0.512 }],
+    job: { tag: 'T-1', outcome: 'open' },
+    readings: [{ mode: 'diode', value: 0.512, verdict: 'noted', inPlace: '' }],
   });
   expect((await openBench(db.pool)).map((j) => j.job.tag)).toEqual(expect.arrayContaining(['T-1', 'T-3']));
 });

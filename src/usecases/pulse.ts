@@ -13,8 +13,6 @@ export interface Pulse {
   readonly moment: Moment;
   readonly lines: readonly StoredLine[];
   readonly boardIds: readonly string[];
-  readonly waitingFor: string;
-  readonly outcome: string;
   readonly live: readonly { readonly tag: string; readonly unit: string; readonly bench: string }[];
 }
 
@@ -35,8 +33,6 @@ export async function jobPulse(db: Db, tag: string, after: number, now: Date): P
     moment: momentOf(now),
     lines,
     boardIds,
-    waitingFor: job.waitingFor,
-    outcome: job.outcome,
     live: live.map(({ tag: other, unit, bench }) => ({ tag: other, unit, bench })),
   };
 }

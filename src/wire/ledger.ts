@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { OUTCOMES } from '@/core/job';
 import { COLD_MODES } from '@/core/meter';
 import { ModificationBody, ModificationVerdictBody, SumBody, SweepBody, SweepRowsBody } from './change';
 import { RowId } from './ids';
@@ -35,7 +36,8 @@ export const LedgerEntry = z.discriminatedUnion('kind', [
       seen: Seen,
       purpose: z.enum(['probe', 'also-check', 'after-repair']).default('probe'),
       ref: Ref.optional(),
-      placeConfirmed: z.boolean().default(true),
+      /** Said by the server, whatever was sent. */
+      placeConfirmed: z.boolean().default(false),
       conditions: Conditions.prefault({}),
     }),
   }),
@@ -104,6 +106,10 @@ export const LedgerEntry = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('modification-verdict'), body: ModificationVerdictBody }),
   z.strictObject({ kind: z.literal('sweep'), body: SweepBody }),
   z.strictObject({ kind: z.literal('sweep-rows'), body: SweepRowsBody }),
+  z.strictObject({
+    kind: z.literal('job-state'),
+    body: z.strictObject({ outcome: z.enum(OUTCOMES), waitingFor: z.string().trim().max(200) }),
+  }),
   z.strictObject({ kind: z.literal('reversal'), body: z.strictObject({ reason: Words }) }),
 ]);
 export type LedgerEntry = z.output<typeof LedgerEntry>;

@@ -34,7 +34,7 @@ test('a board opened is worked out in slices, with progress that only rises, and
   await until('opened', 1);
   const shares = answers.flatMap((a) => (a.type === 'progress' ? [a.share] : []));
   expect(shares).toEqual([...shares].sort((a, b) => a - b));
-  ask({ type: 'weigh', number: 2, readings: [], present: [], skipped: [], findings: [] });
+  ask({ type: 'weigh', number: 2, opened: 1, presented: 0, readings: [], present: [], skipped: [], findings: [] });
   const weighed = await until('weighed', 2);
   if (weighed.type !== 'weighed') throw new Error('weighed');
   expect(weighed.plan.length).toBeGreaterThan(3);
@@ -42,7 +42,7 @@ test('a board opened is worked out in slices, with progress that only rises, and
   expect(weighed.permit).toBeNull();
   ask({ type: 'present', number: 3, board });
   await until('presented', 3);
-  ask({ type: 'weigh', number: 4, readings: [], present: [], skipped: [], findings: [] });
+  ask({ type: 'weigh', number: 4, opened: 1, presented: 3, readings: [], present: [], skipped: [], findings: [] });
   const again = await until('weighed', 4);
   if (again.type !== 'weighed') throw new Error('weighed');
   expect(again.permit?.allowed).toBe(false);
@@ -61,7 +61,16 @@ test('readings of a broken board narrow it down to its fault', async () => {
   const random = seededRandom(1);
   const readings: TakenReading[] = [];
   for (let k = 0; k < 30; k++) {
-    ask({ type: 'weigh', number: 10 + k, readings, present: readings, skipped: [], findings: [] });
+    ask({
+      type: 'weigh',
+      number: 10 + k,
+      opened: 5,
+      presented: 3,
+      readings,
+      present: readings,
+      skipped: [],
+      findings: [],
+    });
     const answer = await until('weighed', 10 + k);
     if (answer.type !== 'weighed') throw new Error('weighed');
     if (answer.verdict === 'named') {
@@ -84,12 +93,22 @@ test('a newer board takes the place of one still being worked out', async () => 
   expect(answers.some((a) => a.type === 'opened' && a.number === 20)).toBe(false);
 }, 60_000);
 
+test('the readings of one board are never weighed on another, and a permit is of the board as it is', async () => {
+  ask({ type: 'open', number: 24, board, symptoms: [] });
+  await until('opened', 24);
+  ask({ type: 'weigh', number: 25, opened: 23, presented: 3, readings: [], present: [], skipped: [], findings: [] });
+  ask({ type: 'weigh', number: 26, opened: 24, presented: 2, readings: [], present: [], skipped: [], findings: [] });
+  const weighed = await until('weighed', 26);
+  expect(answers.some((a) => a.type === 'weighed' && a.number === 25)).toBe(false);
+  expect(weighed).toMatchObject({ opened: 24, presented: 2, permit: null });
+}, 60_000);
+
 test('trouble is answered as data', async () => {
   ask({ type: 'open', number: 30, board: { ...board, parts: null as never }, symptoms: [] });
   const failed = await until('failed', 30);
   expect(failed.type === 'failed' && failed.sentence).not.toBe('');
   // Nothing can be weighed then, and nothing is made up.
-  ask({ type: 'weigh', number: 31, readings: [], present: [], skipped: [], findings: [] });
+  ask({ type: 'weigh', number: 31, opened: 30, presented: 3, readings: [], present: [], skipped: [], findings: [] });
   await new Promise((resolve) => setTimeout(resolve, 30));
   expect(answers.some((a) => a.type === 'weighed')).toBe(false);
 });

@@ -19,28 +19,39 @@ self.onmessage = ({ data }: MessageEvent<DiagnoseRequest>): void => {
 /** How long the worker works before it lets messages in, milliseconds. */
 const SLICE_MS = 50;
 
+/** Runs steps to their end, letting messages in between; null when they are not wanted any more. */
+async function inSlices<S, R>(
+  steps: Generator<S, R>,
+  wanted: () => boolean,
+  progress: (step: S) => void = () => undefined,
+): Promise<R | null> {
+  let since = performance.now();
+  for (;;) {
+    const step = steps.next();
+    if (!wanted()) return null;
+    if (step.done) return step.value;
+    if (performance.now() - since <= SLICE_MS) continue;
+    progress(step.value);
+    await new Promise((resolve) => setTimeout(resolve));
+    since = performance.now();
+  }
+}
+
+function fail(of: DiagnoseRequest['type'], number: number, error: unknown): void {
+  answer({ type: 'failed', of, number, sentence: error instanceof Error ? error.message : String(error) });
+}
+
 /** Works out in slices what a permit to power this board takes; a newer board stops it. */
 async function present({ number, board }: Extract<DiagnoseRequest, { type: 'present' }>): Promise<void> {
   presenting = number;
   permit = null;
   try {
-    const steps = Permit.steps(board);
-    let since = performance.now();
-    for (;;) {
-      const step = steps.next();
-      if (presenting !== number) return;
-      if (step.done) {
-        permit = step.value;
-        answer({ type: 'presented', number });
-        return;
-      }
-      if (performance.now() - since > SLICE_MS) {
-        await new Promise((resolve) => setTimeout(resolve));
-        since = performance.now();
-      }
-    }
+    const made = await inSlices(Permit.steps(board), () => presenting === number);
+    if (made === null) return;
+    permit = made;
+    answer({ type: 'presented', number });
   } catch (error) {
-    answer({ type: 'failed', number, sentence: error instanceof Error ? error.message : String(error) });
+    fail('present', number, error);
   }
 }
 
@@ -50,35 +61,30 @@ async function open({ number, board, symptoms }: Extract<DiagnoseRequest, { type
   diagnoser = null;
   try {
     const hypotheses = listHypotheses(board, symptoms);
-    const steps = buildDictionary(board, hypotheses);
-    let since = performance.now();
-    for (;;) {
-      const step = steps.next();
-      if (opening !== number) return;
-      if (step.done) {
-        diagnoser = new Diagnoser(step.value);
-        answer({ type: 'opened', number, hypotheses: hypotheses.length });
-        return;
-      }
-      if (performance.now() - since > SLICE_MS) {
-        answer({ type: 'progress', number, share: step.value });
-        await new Promise((resolve) => setTimeout(resolve));
-        since = performance.now();
-      }
-    }
+    const made = await inSlices(
+      buildDictionary(board, hypotheses),
+      () => opening === number,
+      (share) => answer({ type: 'progress', number, share }),
+    );
+    if (made === null) return;
+    diagnoser = new Diagnoser(made);
+    answer({ type: 'opened', number, hypotheses: hypotheses.length });
   } catch (error) {
-    answer({ type: 'failed', number, sentence: error instanceof Error ? error.message : String(error) });
+    fail('open', number, error);
   }
 }
 
 function weigh({
   number,
+  opened,
+  presented,
   readings,
   present: now,
   skipped,
   findings,
 }: Extract<DiagnoseRequest, { type: 'weigh' }>): void {
-  if (!diagnoser) return;
+  // Readings of one board are never weighed on another.
+  if (!diagnoser || opened !== opening) return;
   try {
     const { board, hypotheses } = diagnoser.dictionary;
     const factors = findings.length === 0 ? undefined : lookFactors(board, hypotheses, findings);
@@ -93,11 +99,13 @@ function weigh({
       number,
       suspects,
       plan: plan.map(planEntry),
-      permit: permit?.judge(now, diagnoser, findings) ?? null,
+      opened,
+      presented,
+      permit: (presented === presenting && permit?.judge(now, diagnoser, findings)) || null,
       verdict,
       byPart,
     });
   } catch (error) {
-    answer({ type: 'failed', number, sentence: error instanceof Error ? error.message : String(error) });
+    fail('weigh', opened, error);
   }
 }

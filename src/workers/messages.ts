@@ -10,6 +10,9 @@ export type DiagnoseRequest =
   | {
       readonly type: 'weigh';
       readonly number: number;
+      /** The numbers under which the board was opened and presented: of another board nothing is said. */
+      readonly opened: number;
+      readonly presented: number;
       readonly readings: readonly TakenReading[];
       /** Those that hold for the board as it is now, with where it was changed since. */
       readonly present: readonly PresentReading[];
@@ -34,6 +37,9 @@ export type DiagnoseAnswer =
   | {
       readonly type: 'weighed';
       readonly number: number;
+      /** Of which board: the number under which it was opened, and the one it was presented under for the permit. */
+      readonly opened: number;
+      readonly presented: number;
       readonly suspects: readonly Suspect[];
       readonly plan: readonly PlanEntry[];
       /** Null while the list of readings that earn it is being worked out. */
@@ -42,7 +48,12 @@ export type DiagnoseAnswer =
       /** Probability that something is wrong with each part, by designator. */
       readonly byPart: ReadonlyMap<string, number>;
     }
-  | { readonly type: 'failed'; readonly number: number; readonly sentence: string };
+  | {
+      readonly type: 'failed';
+      readonly of: DiagnoseRequest['type'];
+      readonly number: number;
+      readonly sentence: string;
+    };
 
 /** A planned reading as it crosses to the page. */
 export function planEntry({ point, gainBits, seconds, split }: PlannedReading): PlanEntry {

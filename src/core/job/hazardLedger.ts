@@ -4,7 +4,7 @@ import type { PresentReading } from '../permit';
 import { METER_LIMIT_VOLTS, PROOF_MINUTES, energyStores, judgeHazard, secondsSince, untracedStore } from '../safety';
 import type { EnergyStore, Hazard, Moment, ProofReading } from '../safety';
 import { boardFacts } from './boardFacts';
-import { linesOf, standingLines, taken } from './ledger';
+import { isEvidence, linesOf, standingLines, taken } from './ledger';
 import type { LedgerLine, ReadingBody } from './ledger';
 import { Touches } from './touches';
 
@@ -258,7 +258,7 @@ export function presentReadings(
   return standingLines(lines).flatMap((line) => {
     if (line.entry.kind !== 'reading' || line.boardId !== id) return [];
     const body = line.entry.body as ReadingBody;
-    if (body.conditions?.powered === true) return [];
+    if (!isEvidence(body)) return [];
     const changed = new Set(changes.flatMap((c) => (c.seq > line.seq ? [...c.nets] : [])));
     return changed.has(netKey(body.red)) || changed.has(netKey(body.black)) ? [] : [{ ...taken(body), changed }];
   });

@@ -1,7 +1,7 @@
 import { archetypeBoard, ARCHETYPES } from '../archetype';
 import { placesOnNet } from '../circuit';
 import { energyStores } from '../safety';
-import { diagnosticReadings, jobProgress, linesOf, standingLines } from '.';
+import { diagnosticReadings, jobProgress, jobState, linesOf, standingLines } from '.';
 import type { LedgerLine } from '.';
 
 let seq = 0;
@@ -55,7 +55,7 @@ test('readings count for the diagnosis in the order taken; those after the repai
 test('a job walks from isolation to the report, each time with one next thing to do', () => {
   const lines: LedgerLine[] = [];
   const now = () => ({ at: (seq + 1) * 1000, boot: 'one', uptime: seq + 1 });
-  const where = () => jobProgress(sources, [{ id: '1', board }], lines, 'open', now());
+  const where = () => jobProgress(sources, [{ id: '1', board }], lines, now());
   expect(where()).toMatchObject({ attention: 'safe', next: 'Isolate every source', hazard: { state: 'LIVE' } });
   lines.push(line('isolation', { source: 'Mains lead' }));
   expect(where()).toMatchObject({ attention: 'safe', hazard: { state: 'NOT PROVED' }, lamps: { safe: 'part' } });
@@ -87,7 +87,7 @@ test('two boards with the same designators are proved each by itself', () => {
   };
   const boards = ['1', '2'].map((id) => ({ id, board }));
   const state = (): string =>
-    jobProgress(sources, boards, lines, 'open', { at: (seq + 1) * 1000, boot: 'one', uptime: seq + 1 }).hazard.state;
+    jobProgress(sources, boards, lines, { at: (seq + 1) * 1000, boot: 'one', uptime: seq + 1 }).hazard.state;
   prove('1');
   expect(state()).toBe('NOT PROVED');
   prove('2');
@@ -115,4 +115,17 @@ test('leads are told places in words, the easiest first', () => {
   expect(placesOnNet(board, 'DRAIN').map((p) => p.words)).toContain('M1 drain, middle leg or tab');
   for (let i = 1, list = placesOnNet(board, 'HV-'); i < list.length; i++)
     expect(list[i]!.ease).toBeGreaterThanOrEqual(list[i - 1]!.ease);
+});
+
+test('how a job ended is what its last standing line says, with who and when', () => {
+  const said = (outcome: string, waitingFor = '', more: Partial<LedgerLine> = {}) =>
+    line('job-state', { outcome, waitingFor }, { boardId: null, ...more });
+  expect(jobState([])).toEqual({ outcome: 'open', waitingFor: '', said: null });
+  const first = said('open', 'a coil');
+  const second = said('repaired', '', { actor: 'Bench B' });
+  expect(jobState([first])).toMatchObject({ outcome: 'open', waitingFor: 'a coil' });
+  expect(jobState([second, first])).toMatchObject({ outcome: 'repaired', said: { actor: 'Bench B', at: second.at } });
+  // Taken back, what was said before stands again.
+  const undo = line('reversal', { reason: '' }, { reverses: second.id });
+  expect(jobState([undo, second, first])).toMatchObject({ outcome: 'open', said: { id: first.id } });
 });

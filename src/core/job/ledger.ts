@@ -1,4 +1,5 @@
 import type { TakenReading, Observation } from '../diagnose';
+import type { SeenReading } from '../expect';
 import type { ColdMode } from '../meter';
 
 /** What of a reading line the core needs. */
@@ -13,7 +14,12 @@ export interface ReadingBody {
   readonly purpose: 'probe' | 'also-check' | 'after-repair';
   readonly ref?: string | undefined;
   readonly placeConfirmed: boolean;
-  readonly conditions?: { readonly powered?: boolean | undefined } | undefined;
+  readonly conditions?:
+    | {
+        readonly powered?: boolean | undefined;
+        readonly settled?: 'settled' | 'creeping' | 'jumping' | undefined;
+      }
+    | undefined;
 }
 
 /** A ledger line as the core sees it; other kinds carry a body that only screens read. */
@@ -49,17 +55,27 @@ export function linesOf<T>(
 /** The readings on a board that count for its diagnosis, in the order taken: those before the repair. */
 export function diagnosticReadings(lines: readonly LedgerLine[], boardId: string): readonly TakenReading[] {
   return linesOf<ReadingBody>(lines, 'reading')
-    .filter(({ line, body }) => line.boardId === boardId && body.purpose !== 'after-repair')
+    .filter(({ line, body }) => line.boardId === boardId && body.purpose !== 'after-repair' && isEvidence(body))
     .map(({ body }) => taken(body));
 }
 
-/** A reading line as the diagnosis takes it. */
-export function taken(body: ReadingBody): TakenReading {
-  const { mode, red, black, placeConfirmed } = body;
-  return { mode, red, black, seen: observation(body.seen), placeConfirmed };
+/** Whether a cold reading says anything: not on a live board, and not when the figure jumped about. */
+export function isEvidence({ conditions }: ReadingBody): boolean {
+  return conditions?.powered !== true && conditions?.settled !== 'jumping';
 }
 
-function observation(seen: ReadingBody['seen']): Observation {
-  if (seen.kind === 'figure' && seen.unsteady) return { kind: 'at-least', value: seen.value };
-  return seen.kind === 'figure' ? { kind: 'figure', value: seen.value } : seen;
+/** What was seen, with the creeping that either the figure or its conditions tell. */
+export function steadySeen({ seen, conditions }: ReadingBody): SeenReading {
+  if (seen.kind !== 'figure') return seen;
+  const unsteady = seen.unsteady === true || conditions?.settled === 'creeping';
+  return { kind: 'figure', value: seen.value, ...(unsteady ? { unsteady } : {}) };
+}
+
+/** A reading line as the diagnosis takes it: a creeping figure is a bound. */
+export function taken(body: ReadingBody): TakenReading {
+  const { mode, red, black, placeConfirmed } = body;
+  const seen = steadySeen(body);
+  const observed: Observation =
+    seen.kind === 'figure' ? { kind: seen.unsteady ? 'at-least' : 'figure', value: seen.value } : seen;
+  return { mode, red, black, seen: observed, placeConfirmed };
 }

@@ -35,8 +35,7 @@ const isolated = [
 const proofs = energyStores(board)
   .filter((s) => s.proof)
   .map((s) => ['discharge-proof', { storeKey: s.key, refs: s.refs, volts: 0.01, meterProved: true }] as const);
-const at = (lines: readonly LedgerLine[], minutes = 1, outcome = 'open') =>
-  jobProgress(sources, boards, lines, outcome, later(minutes));
+const at = (lines: readonly LedgerLine[], minutes = 1) => jobProgress(sources, boards, lines, later(minutes));
 const later = (minutes: number): Moment => ({ at: START + minutes * MINUTE, boot: 'one', uptime: minutes * 60 });
 
 test.each([
@@ -96,12 +95,13 @@ test('a fault taken back sends the job back to Probe', () => {
 });
 
 test('a job that is done points at its report, whatever its hazard', () => {
-  expect(at([], 1, 'repaired')).toMatchObject({ attention: 'report', lamps: { report: 'lit' } });
+  const lines = ledger(['job-state', { outcome: 'repaired', waitingFor: '' }]);
+  expect(at(lines)).toMatchObject({ attention: 'report', lamps: { report: 'lit' } });
 });
 
 test('an empty board is traced or chosen before anything is read on it', () => {
   const empty = [{ id: '1', board: { ...board, parts: [] } }];
-  const progress = jobProgress(sources, empty, ledger(...isolated), 'open', later(1));
+  const progress = jobProgress(sources, empty, ledger(...isolated), later(1));
   expect(progress).toMatchObject({ attention: 'board', lamps: { board: 'unlit' }, hazard: { state: 'NOT PROVED' } });
   expect(progress.next).toMatch(/Trace the board, or choose a typical circuit/u);
   expect(progress.hazard.reason).toMatch(/What is not traced is not empty/u);

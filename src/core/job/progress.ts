@@ -2,6 +2,7 @@ import { storeName } from '../safety';
 import type { Hazard, Moment } from '../safety';
 import { jobHazard } from './hazardLedger';
 import type { HazardView, JobBoard, JobSource } from './hazardLedger';
+import { jobState } from './jobState';
 import { standingLines } from './ledger';
 import type { LedgerLine } from './ledger';
 
@@ -41,7 +42,6 @@ export function jobProgress(
   sources: readonly JobSource[],
   boards: readonly JobBoard[],
   lines: readonly LedgerLine[],
-  outcome: string,
   now: Moment,
   view: HazardView = {},
 ): JobProgress {
@@ -50,7 +50,7 @@ export function jobProgress(
   const has = (kind: string): boolean => standing.some((l) => l.entry.kind === kind);
   const called = has('fault');
   const closed = has('step-closed');
-  const done = outcome !== 'open';
+  const done = jobState(lines).outcome !== 'open';
   const assumed = boards.some((b) => b.board.parts.some((p) => p.basis === 'assumed'));
   const blank = boards.every((b) => b.board.parts.length === 0);
   const lamps: Record<Step, Lamp> = {

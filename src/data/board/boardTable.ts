@@ -3,7 +3,7 @@ import { ProblemError } from '@/core/problem';
 import { BoardJson, boardTrouble } from '@/wire/boardJson';
 import type { BoardKind } from '@/core/job';
 import type { Db, Tx } from '../pool';
-import { manyRows, oneRow, refusals } from '../rows';
+import { manyRows, maybeRow, oneRow, refusals } from '../rows';
 
 /** Content that fits no schema any more is told as damaged; an empty board stands in for it. */
 const Content = z.unknown().transform((raw): { readonly content: BoardJson; readonly damaged: string | null } => {
@@ -40,6 +40,29 @@ export async function boardsOf(db: Db, jobId: string): Promise<readonly StoredBo
     [jobId],
   );
   return manyRows(Row, rows);
+}
+
+const Newest = z.strictObject({ id: z.string(), created_at: z.date() });
+
+/** A name for the latest version of a job's board that no other content ever has, and its row's id; null: no such board. */
+export async function newestVersion(
+  db: Db,
+  jobId: string,
+  boardId: string,
+): Promise<{ readonly id: string; readonly mark: string } | null> {
+  const { rows } = await db.query(
+    `select v.id, v.created_at from board b join board_version v on v.board_id = b.id
+     where b.job_id = $1 and b.id = $2 order by v.version desc limit 1`,
+    [jobId, boardId],
+  );
+  const row = maybeRow(Newest, rows);
+  return row && { id: row.id, mark: `${row.id} ${row.created_at.getTime()}` };
+}
+
+/** What a version of a board holds. */
+export async function versionContent(db: Db, versionId: string): Promise<BoardJson> {
+  const { rows } = await db.query('select content from board_version where id = $1', [versionId]);
+  return oneRow(z.strictObject({ content: Content }), rows).content.content;
 }
 
 /** The ids of a job's boards, in the order they were added. */

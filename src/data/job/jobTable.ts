@@ -26,20 +26,14 @@ const Row = z
     history: z.string(),
     accessories: z.string(),
     sources: Sources,
-    waiting_for: z.string(),
-    outcome: z.enum(['open', 'repaired', 'not-worth-repair', 'no-fault-found', 'returned']),
     created_at: z.date(),
   })
-  .transform(({ waiting_for, created_at, ...rest }) => ({
-    ...rest,
-    waitingFor: waiting_for,
-    createdAt: created_at.getTime(),
-  }));
+  .transform(({ created_at, ...rest }) => ({ ...rest, createdAt: created_at.getTime() }));
 /** A job with its unit. */
 export type StoredJob = z.output<typeof Row>;
 
 const SELECT = `select j.id, j.tag, j.bench, u.name as unit, u.serial, u.nameplate, j.complaint, j.symptoms, j.history, j.accessories,
-  j.sources, j.waiting_for, j.outcome, j.created_at from job j join unit u on u.id = j.unit_id`;
+  j.sources, j.created_at from job j join unit u on u.id = j.unit_id`;
 
 /** Every job, newest first. */
 export async function allJobs(db: Db): Promise<readonly StoredJob[]> {
@@ -97,23 +91,12 @@ export async function insertJob(tx: Tx, job: NewJob, at: Date): Promise<string> 
   return oneRow(z.strictObject({ id: z.string() }), rows).id;
 }
 
-/** Changes what a job waits for and its outcome. */
-export async function updateJobState(
-  tx: Tx,
-  jobId: string,
-  waitingFor: string,
-  outcome: StoredJob['outcome'],
-): Promise<void> {
-  await tx.query('update job set waiting_for = $2, outcome = $3 where id = $1', [jobId, waitingFor, outcome]);
-}
-
-/** A mark that changes with every job, line, board and change of state. */
+/** A mark that changes with every job, line and board. */
 export async function benchMark(db: Db): Promise<string> {
   const { rows } = await db.query(
     `select concat_ws(' ',
        (select count(*) from job), (select coalesce(max(id), 0) from ledger_line),
-       (select coalesce(max(id), 0) from board_version),
-       (select md5(coalesce(string_agg(concat(id, outcome, waiting_for), ',' order by id), '')) from job)) as mark`,
+       (select coalesce(max(id), 0) from board_version)) as mark`,
   );
   return oneRow(z.strictObject({ mark: z.string() }), rows).mark;
 }

@@ -3,15 +3,14 @@ import { useRouter } from 'next/navigation';
 import { createContext, useCallback, useContext, useEffect, useMemo, useRef, useState } from 'react';
 import type { ReactNode } from 'react';
 import type { Board, Nameplate } from '@/core/circuit';
-import { jobProgress } from '@/core/job';
-import type { JobProgress, JobSource } from '@/core/job';
+import { jobProgress, jobState } from '@/core/job';
+import type { JobProgress, JobSource, JobState } from '@/core/job';
 import type { Problem } from '@/core/problem';
 import type { Hazard, Moment } from '@/core/safety';
 import type { TraceEntry, TracedBoard } from '@/core/trace';
 import { BoardJson, boardFromJson } from '@/wire/boardJson';
 import type { LedgerEntry, NewLine, StoredLine } from '@/wire/ledger';
 import type { LiveJob } from './LiveBanner';
-import { postJson } from './postJson';
 import { useActor } from './useActor';
 import { useContact } from './useContact';
 import { useMoment } from './useMoment';
@@ -30,8 +29,6 @@ export interface JobData {
   readonly history: string;
   readonly accessories: string;
   readonly sources: readonly JobSource[];
-  readonly waitingFor: string;
-  readonly outcome: string;
   readonly createdAt: number;
 }
 
@@ -79,7 +76,8 @@ interface JobContextValue {
   readonly trouble: Problem | null;
   setActor(actor: string): void;
   setTrouble(problem: Problem | null): void;
-  setJobState(waitingFor: string, outcome: string): Promise<boolean>;
+  /** How the job stands: its outcome and what it waits for. */
+  readonly state: JobState;
   addLine(entry: LedgerEntry, boardId?: string | null, reverses?: string | null): Promise<StoredLine | null>;
   chooseBoard(boardId: string): void;
   takeNewBoard(board: FirstBoard, line: StoredLine): void;
@@ -122,8 +120,6 @@ interface Pulse {
   readonly moment: Moment;
   readonly lines: readonly StoredLine[];
   readonly boardIds: readonly string[];
-  readonly waitingFor: string;
-  readonly outcome: string;
   readonly live: readonly LiveJob[];
 }
 
@@ -145,7 +141,7 @@ function outOfTouch(hazard: Hazard, since: number): Hazard {
 
 /** Holds an open job in the page: its ledger as the server acknowledged it, and everything derived from it. */
 export function JobProvider({
-  job: first,
+  job,
   boards: firstBoards,
   harnesses: firstHarnesses,
   lines: firstLines,
@@ -161,7 +157,6 @@ export function JobProvider({
   live: readonly LiveJob[];
   children: ReactNode;
 }) {
-  const [job, setJob] = useState(first);
   const [starts, setStarts] = useState<readonly StartBoard[]>(() => firstBoards.map(openBoard));
   const [harnesses, setHarnesses] = useState(firstHarnesses);
   const [activeId, chooseBoard] = useState('');
@@ -191,10 +186,6 @@ export function JobProvider({
       hear(news.moment);
       news.lines.forEach(onStored);
       setLive((kept) => (JSON.stringify(kept) === JSON.stringify(news.live) ? kept : news.live));
-      const { waitingFor, outcome } = news;
-      setJob((kept) =>
-        kept.waitingFor === waitingFor && kept.outcome === outcome ? kept : { ...kept, waitingFor, outcome },
-      );
       // A board that another window has added comes with a fresh page.
       if (news.boardIds.some((id) => !known.current.starts.some((s) => s.id === id))) router.refresh();
     },
@@ -207,19 +198,6 @@ export function JobProvider({
     (entry: LedgerEntry, boardId: string | null = null, reverses: string | null = null) =>
       send({ clientKey: crypto.randomUUID(), actor, boardId, entry, reverses }),
     [actor, send],
-  );
-
-  const setJobState = useCallback(
-    async (waitingFor: string, outcome: string) => {
-      const answer = await postJson(`/api/jobs/${tag}/state`, { waitingFor, outcome });
-      if (!answer.ok) {
-        setTrouble(answer.problem);
-        return false;
-      }
-      setJob((kept) => ({ ...kept, waitingFor, outcome }));
-      return true;
-    },
-    [tag],
   );
 
   const takeNewBoard = useCallback(
@@ -237,11 +215,12 @@ export function JobProvider({
     [onStored],
   );
 
+  const state = useMemo(() => jobState(lines), [lines]);
   const progress = useMemo(() => {
     const view = { unit: job.nameplate as Nameplate, waiting };
-    const known = jobProgress(job.sources, boards, lines, job.outcome, now, view);
+    const known = jobProgress(job.sources, boards, lines, now, view);
     return lostSince === null ? known : { ...known, hazard: outOfTouch(known.hazard, lostSince) };
-  }, [job.sources, job.outcome, job.nameplate, boards, lines, waiting, now, lostSince]);
+  }, [job.sources, job.nameplate, boards, lines, waiting, now, lostSince]);
   const value = useMemo(
     () => ({
       job,
@@ -260,7 +239,7 @@ export function JobProvider({
       trouble,
       setActor,
       setTrouble,
-      setJobState,
+      state,
       addLine,
       chooseBoard,
       takeNewBoard,
@@ -282,7 +261,7 @@ export function JobProvider({
       actor,
       trouble,
       setActor,
-      setJobState,
+      state,
       addLine,
       takeNewBoard,
       takeHarness,

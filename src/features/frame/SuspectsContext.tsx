@@ -1,6 +1,7 @@
 'use client';
 import { createContext, useCallback, useContext, useEffect, useMemo, useRef, useState } from 'react';
 import type { ReactNode } from 'react';
+import type { Board } from '@/core/circuit';
 import { SYMPTOMS } from '@/core/diagnose';
 import type { Finding, ProbePoint } from '@/core/diagnose';
 import { diagnosticReadings, linesOf, presentReadings } from '@/core/job';
@@ -22,6 +23,8 @@ interface SuspectsValue {
   skip(point: ProbePoint): void;
 }
 
+const NONE: readonly ProbePoint[] = [];
+
 const Context = createContext<SuspectsValue | null>(null);
 
 /** The suspects of the open board. */
@@ -31,46 +34,67 @@ export function useSuspects(): SuspectsValue {
   return value;
 }
 
+/** What the worker said, of the board it said it of. */
+interface Told<T> {
+  readonly of: Board;
+  readonly said: T;
+}
+
+/** What was said of a board; nothing when it was said of another. */
+function saidOf<T, N>(told: Told<T> | null, board: Board, nothing: N): T | N {
+  return told?.of === board ? told.said : nothing;
+}
+
 /** Keeps the diagnosis worker over all steps of a job and feeds it the readings as they stand. */
 export function SuspectsProvider({ children }: { children: ReactNode }) {
   const { job, active, lines, waiting } = useJob();
   const { id: boardId, asFound: board, board: present } = active;
-  const [share, setShare] = useState(0);
-  const [failed, setFailed] = useState<string | null>(null);
-  const [weighed, setWeighed] = useState<Weighed | null>(null);
+  const [share, setShare] = useState<Told<number> | null>(null);
+  const [failed, setFailed] = useState<Told<string> | null>(null);
+  const [weighed, setWeighed] = useState<(Told<Weighed> & { readonly ofPresent: Board | null }) | null>(null);
   const [asked, setAsked] = useState(0);
-  const [skipped, setSkipped] = useState<readonly ProbePoint[]>([]);
+  const [skipped, setSkipped] = useState<Readonly<Record<string, readonly ProbePoint[]>>>({});
   const worker = useRef<Worker | null>(null);
   const [openNumber, setOpenNumber] = useState(0);
   const [presentNumber, setPresentNumber] = useState(0);
+  // What was last asked about, under which number: an answer under another number is of another board.
+  const opened = useRef({ number: 0, board });
+  const presented = useRef({ number: 0, board: present });
 
   useEffect(() => {
     const made = new Worker(new URL('../../workers/diagnose.worker.ts', import.meta.url));
     worker.current = made;
     made.onmessage = ({ data }: MessageEvent<DiagnoseAnswer>) => {
-      if (data.type === 'progress') setShare(data.share * 0.98);
+      if (data.type === 'presented') return setPresentNumber(data.number);
+      if (data.type === 'failed') {
+        const about = (data.of === 'present' ? presented : opened).current;
+        if (about.number === data.number) setFailed({ of: about.board, said: data.sentence });
+        return;
+      }
+      const { number, board: of } = opened.current;
+      if (number !== (data.type === 'weighed' ? data.opened : data.number)) return;
+      if (data.type === 'progress') setShare({ of, said: data.share * 0.98 });
       else if (data.type === 'opened') {
-        setShare(1);
+        setShare({ of, said: 1 });
         setOpenNumber(data.number);
-      } else if (data.type === 'presented') setPresentNumber(data.number);
-      else if (data.type === 'weighed') setWeighed(data);
-      else setFailed(data.sentence);
+      } else {
+        const same = data.presented === presented.current.number;
+        setWeighed({ of, said: data, ofPresent: same ? presented.current.board : null });
+      }
     };
     return () => made.terminate();
   }, []);
 
   const symptoms = useMemo(() => SYMPTOMS.filter((s) => job.symptoms.includes(s)), [job.symptoms]);
-  const opened = useRef(0);
   useEffect(() => {
-    opened.current += 1;
-    const request: DiagnoseRequest = { type: 'open', number: opened.current, board, symptoms };
+    opened.current = { number: opened.current.number + 1, board };
+    const request: DiagnoseRequest = { type: 'open', ...opened.current, symptoms };
     worker.current?.postMessage(request);
   }, [board, symptoms]);
 
-  const presented = useRef(0);
   useEffect(() => {
-    presented.current += 1;
-    const request: DiagnoseRequest = { type: 'present', number: presented.current, board: present };
+    presented.current = { number: presented.current.number + 1, board: present };
+    const request: DiagnoseRequest = { type: 'present', ...presented.current };
     worker.current?.postMessage(request);
   }, [present]);
 
@@ -83,6 +107,7 @@ export function SuspectsProvider({ children }: { children: ReactNode }) {
         .map(({ body }) => body),
     [lines, boardId],
   );
+  const passed = skipped[boardId] ?? NONE;
   const counter = useRef(0);
   useEffect(() => {
     if (openNumber === 0) return;
@@ -90,20 +115,34 @@ export function SuspectsProvider({ children }: { children: ReactNode }) {
     const request: DiagnoseRequest = {
       type: 'weigh',
       number: counter.current,
+      opened: opened.current.number,
+      presented: presented.current.number,
       readings,
       present: now,
-      skipped,
+      skipped: passed,
       findings,
     };
     worker.current?.postMessage(request);
     setAsked(counter.current);
-  }, [readings, now, skipped, findings, openNumber, presentNumber]);
+  }, [readings, now, passed, findings, openNumber, presentNumber]);
 
-  const skip = useCallback((point: ProbePoint) => setSkipped((kept) => [...kept, point]), []);
-  const thinking = weighed === null || weighed.number < asked;
-  const value = useMemo(
-    () => ({ boardId, share, failed, weighed, thinking, skipped, skip }),
-    [boardId, share, failed, weighed, thinking, skipped, skip],
+  const skip = useCallback(
+    (point: ProbePoint) => setSkipped((kept) => ({ ...kept, [boardId]: [...(kept[boardId] ?? NONE), point] })),
+    [boardId],
   );
+  const value = useMemo((): SuspectsValue => {
+    const said = saidOf(weighed, board, null);
+    // A permit is for the board as it is; of the one before it says nothing.
+    const permit = said && weighed?.ofPresent === present ? said.permit : null;
+    return {
+      boardId,
+      share: saidOf(share, board, 0),
+      failed: saidOf(failed, board, null) ?? saidOf(failed, present, null),
+      weighed: said && { ...said, permit },
+      thinking: said === null || said.number < asked,
+      skipped: passed,
+      skip,
+    };
+  }, [boardId, board, present, share, failed, weighed, asked, passed, skip]);
   return <Context value={value}>{children}</Context>;
 }

@@ -71,6 +71,13 @@ export function lineWords(entry: StoredEntry): { readonly head: string; readonly
       return { head: `sweep: ${entry.body.title}`, text: `set by ${SWEEP_COLUMNS[entry.body.setBy].words}` };
     case 'sweep-rows':
       return sweepRowsWords(entry.body);
+    case 'job-state': {
+      const { outcome, waitingFor } = entry.body;
+      return {
+        head: outcome === 'open' ? 'job open' : `job closed: ${outcome.replaceAll('-', ' ')}`,
+        text: waitingFor && `waiting for ${waitingFor}`,
+      };
+    }
     case 'damaged':
       return {
         head: `damaged: a ${entry.body.kind} line that cannot be read`,

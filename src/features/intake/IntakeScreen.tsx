@@ -1,5 +1,7 @@
 'use client';
 import { useState } from 'react';
+import { OUTCOMES } from '@/core/job';
+import type { JobOutcome } from '@/core/job';
 import { formatQuantity } from '@/core/quantity';
 import { nameplateSanity } from '@/core/safety';
 import type { PlateFigures } from '@/core/safety';
@@ -12,9 +14,9 @@ import { BoardsSection } from './BoardsSection';
 
 /** What was taken in: unit, nameplate, complaint; what the job waits for and how it ended. */
 export function IntakeScreen() {
-  const { job, boards, progress, setJobState } = useJob();
-  const [waiting, setWaiting] = useState(job.waitingFor);
-  const [outcome, setOutcome] = useState(job.outcome);
+  const { job, boards, progress, state, addLine } = useJob();
+  const [waiting, setWaiting] = useState(state.waitingFor);
+  const [outcome, setOutcome] = useState<JobOutcome>(state.outcome);
   const plate = job.nameplate as unknown as { outputs?: readonly { volts: number; amps: number }[] } & PlateFigures & {
       input?: string;
     };
@@ -69,7 +71,7 @@ export function IntakeScreen() {
         className="mt-8 grid max-w-xl grid-cols-[1fr_12rem_auto] items-end gap-3"
         onSubmit={(e) => {
           e.preventDefault();
-          void setJobState(waiting, outcome);
+          void addLine({ kind: 'job-state', body: { outcome, waitingFor: waiting } });
         }}
       >
         <TextField
@@ -78,7 +80,11 @@ export function IntakeScreen() {
           onChange={(e) => setWaiting(e.target.value)}
           placeholder="nothing"
         />
-        <Choice label="Outcome" value={outcome} onChange={(e) => setOutcome(e.target.value)}>
+        <Choice
+          label="Outcome"
+          value={outcome}
+          onChange={(e) => setOutcome(OUTCOMES.find((o) => o === e.target.value) ?? outcome)}
+        >
           <option value="open">open</option>
           <option value="repaired">repaired</option>
           <option value="not-worth-repair">not worth repair</option>

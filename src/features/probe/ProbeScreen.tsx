@@ -1,11 +1,9 @@
 'use client';
 import { useMemo, useRef, useState } from 'react';
-import { findPart } from '@/core/circuit';
-import { expectReading, judge } from '@/core/expect';
 import type { SeenReading } from '@/core/expect';
 import { faultWords } from '@/core/fault';
-import { goesOnWithoutProof, standingLines } from '@/core/job';
-import { solverFor } from '@/core/meter';
+import { expectAt, goesOnWithoutProof, judgeReading, standingLines } from '@/core/job';
+import { coldReading } from '@/features/frame/coldReading';
 import { useJob } from '@/features/frame/JobContext';
 import { expectedWords, seenWords } from '@/features/frame/lineWords';
 import { useSuspects } from '@/features/frame/SuspectsContext';
@@ -25,16 +23,29 @@ import { ReadingEntry } from './ReadingEntry';
 import { SuspectList } from './SuspectList';
 import { usePoints } from './usePoints';
 
-/** Probe: the next point large, the figure, Enter; the verdict at once; suspects move. */
+/** What was being typed at a point of a board when another board was turned to. */
+interface Draft {
+  readonly point: PlanEntry;
+  readonly text: string;
+}
+
+/** Probe: the next point large, the figure, Enter; the verdict at once; suspects move. Each board has its own. */
 export function ProbeScreen() {
-  const { job, active, lines, progress, now, addLine } = useJob();
+  const { id } = useJob().active;
+  const [drafts] = useState(() => new Map<string, Draft>());
+  return <ProbeBoard key={id} drafts={drafts} />;
+}
+
+function ProbeBoard({ drafts }: { drafts: Map<string, Draft> }) {
+  const { job, boards, active, lines, progress, now, addLine } = useJob();
   const { board, id } = active;
   const { weighed, share, failed, thinking } = useSuspects();
-  const { plan, current, choose, next, back } = usePoints();
-  const solver = useMemo(() => solverFor(board, []), [board]);
+  const [draft] = useState(() => drafts.get(id) ?? null);
+  const { plan, current, choose, next, back } = usePoints(draft?.point ?? null);
+  const judged = useMemo(() => ({ boards, lines }), [boards, lines]);
   const expected = useMemo(
-    () => (current ? expectReading(board, solver, current.mode, current.red, current.black) : null),
-    [board, solver, current],
+    () => (current ? (expectAt(judged, { ...current, boardId: id, purpose: 'probe' })?.expected ?? null) : null),
+    [judged, id, current],
   );
   const [last, setLast] = useState<LastOutcome | null>(null);
   const [allPlaces, setAllPlaces] = useState(false);
@@ -50,47 +61,19 @@ export function ProbeScreen() {
   const open = progress.hazard.meterSafe || overridden;
 
   const keepOne = (point: PlanEntry, seen: SeenReading): void => {
-    const e = expectReading(board, solver, point.mode, point.red, point.black);
-    const outcome = judge(e, seen);
+    const line = coldReading(point, seen, 'probe');
+    const told = judgeReading(judged, { boardId: id, body: line.body });
+    const outcome = told?.outcome ?? 'noted';
     tone.current =
       seen.kind === 'overload' && outcome !== 'disagree' ? 'overload' : outcome === 'noted' ? null : outcome;
     if (tone.current) playTone(tone.current, sound);
     setLast({
       outcome,
       seen: seenWords(point.mode, seen),
-      expected: expectedWords(e),
+      expected: told?.expected ? expectedWords(told.expected) : 'nothing known',
       where: `${point.red} / ${point.black}`,
     });
-    const confirmed = e.through.length === 0 || e.through.every((ref) => findPart(board, ref)?.basis !== 'assumed');
-    const settled = seen.kind === 'figure' && seen.unsteady ? 'creeping' : 'settled';
-    const conditions = {
-      powered: false,
-      suppliedBy: '',
-      load: '',
-      minutesOn: null,
-      celsius: null,
-      stimulus: 'none',
-      settled,
-    } as const;
-    const stored =
-      seen.kind === 'figure'
-        ? { kind: seen.kind, value: seen.value, ...(seen.unsteady ? { unsteady: true } : {}) }
-        : seen;
-    void addLine(
-      {
-        kind: 'reading',
-        body: {
-          mode: point.mode,
-          red: point.red,
-          black: point.black,
-          seen: stored,
-          purpose: 'probe',
-          placeConfirmed: confirmed,
-          conditions,
-        },
-      },
-      id,
-    );
+    void addLine(line, id);
   };
   const keep = (readings: readonly SeenReading[]): void => {
     if (!current) return;
@@ -99,6 +82,7 @@ export function ProbeScreen() {
       const point = points[i];
       if (point) keepOne(point, seen);
     });
+    drafts.delete(id);
     choose(null);
     setAllPlaces(false);
   };
@@ -148,7 +132,9 @@ export function ProbeScreen() {
               repeatTone: () => tone.current && playTone(tone.current, sound),
               places: () => setAllPlaces((v) => !v),
             }}
+            begun={draft?.text ?? ''}
             onBegin={() => choose(current)}
+            onType={(text) => (text === '' ? drafts.delete(id) : drafts.set(id, { point: current, text }))}
             onKeep={keep}
           />
         </section>

@@ -28,7 +28,9 @@ export function ReadingEntry({
   expected,
   keys,
   lit,
+  begun,
   onBegin,
+  onType,
   onKeep,
 }: {
   mode: 'diode' | 'ohms' | 'continuity';
@@ -37,9 +39,12 @@ export function ReadingEntry({
   lit: boolean;
   /** The first character was typed: the point must stay what it is. */
   onBegin(): void;
+  /** What was half typed here before; and each change of it. */
+  begun: string;
+  onType(text: string): void;
   onKeep(readings: readonly SeenReading[]): void;
 }) {
-  const [text, setText] = useState('');
+  const [text, setText] = useState(begun);
   const [meant, setMeant] = useState<number | null>(null);
   const field = useRef<HTMLInputElement>(null);
   const typed = readTyped(text, mode);
@@ -113,6 +118,7 @@ export function ReadingEntry({
           onChange={(e) => {
             if (text === '') onBegin();
             setText(e.target.value);
+            onType(e.target.value);
             setMeant(null);
           }}
           onKeyDown={onKeyDown}

@@ -1,5 +1,6 @@
 'use client';
 import { useMemo, useState } from 'react';
+import { boardNets, netKey } from '@/core/circuit';
 import { pointKey } from '@/core/diagnose';
 import type { ProbePoint } from '@/core/diagnose';
 import { useJob } from '@/features/frame/JobContext';
@@ -9,8 +10,10 @@ import type { PlanEntry } from '@/workers/messages';
 /**
  * The plan's points and the one being taken now. What the technician chose, or has begun to type at, stays until it
  * is read, however the plan changes beneath it; a point already read here is left out before the new plan is there.
+ *
+ * begun  where a figure was half typed when this board was left.
  */
-export function usePoints(): {
+export function usePoints(begun: PlanEntry | null): {
   readonly plan: readonly PlanEntry[];
   readonly current: PlanEntry | null;
   choose(point: PlanEntry | null): void;
@@ -19,7 +22,7 @@ export function usePoints(): {
 } {
   const { active, lines, waiting } = useJob();
   const { weighed, skip } = useSuspects();
-  const [chosen, setChosen] = useState<PlanEntry | null>(null);
+  const [chosen, setChosen] = useState<PlanEntry | null>(begun);
   const [past, setPast] = useState<readonly PlanEntry[]>([]);
   const plan = useMemo(() => {
     const undone = new Set(lines.map((l) => l.reverses));
@@ -28,8 +31,10 @@ export function usePoints(): {
         boardId === active.id && entry.kind === 'reading' ? [pointKey(entry.body)] : [],
       ),
     );
-    return (weighed?.plan ?? []).filter((p) => !taken.has(pointKey(p)));
-  }, [weighed, active.id, lines, waiting]);
+    const nets = new Set(boardNets(active.board).map(netKey));
+    const there = (p: PlanEntry): boolean => nets.has(netKey(p.red)) && nets.has(netKey(p.black));
+    return (weighed?.plan ?? []).filter((p) => !taken.has(pointKey(p)) && there(p));
+  }, [weighed, active.id, active.board, lines, waiting]);
   const current = chosen ?? plan[0] ?? null;
   const next = (): void => {
     if (!current) return;

@@ -3,6 +3,7 @@ import { useState } from 'react';
 import type { FormEvent } from 'react';
 import type { SeenReading } from '@/core/expect';
 import { faultWords } from '@/core/fault';
+import { coldReading } from '@/features/frame/coldReading';
 import { useJob } from '@/features/frame/JobContext';
 import type { JobBoard } from '@/features/frame/JobContext';
 import { seenWords } from '@/features/frame/lineWords';
@@ -10,34 +11,17 @@ import { Button } from '@/ui/Button';
 import { TextField } from '@/ui/Field';
 import { OutcomeMark } from './OutcomeMark';
 import { QuickReading } from './QuickReading';
-import { COLD_CONDITIONS } from './coldConditions';
 import type { CheckState } from './useRepair';
 
 /** One linked fault: read, or skipped with a reason. */
 export function CheckRow({ home, state, lit }: { home: JobBoard; state: CheckState; lit: boolean }) {
   const { addLine } = useJob();
   const { board, id } = home;
-  const { check, expected, read, skipped } = state;
+  const { check, told, read, skipped } = state;
   const [skipping, setSkipping] = useState(false);
   const [reason, setReason] = useState('');
   const keep = (seen: SeenReading): void => {
-    const { mode, red, black } = check.point;
-    void addLine(
-      {
-        kind: 'reading',
-        body: {
-          mode,
-          red,
-          black,
-          seen,
-          purpose: 'also-check',
-          ref: check.ref,
-          placeConfirmed: true,
-          conditions: COLD_CONDITIONS,
-        },
-      },
-      id,
-    );
+    void addLine(coldReading(check.point, seen, 'also-check', check.ref), id);
   };
   const skip = (event: FormEvent): void => {
     event.preventDefault();
@@ -56,7 +40,7 @@ export function CheckRow({ home, state, lit }: { home: JobBoard; state: CheckSta
       </p>
       {!read && skipped === null && (
         <>
-          <QuickReading board={board} expected={expected} lit={lit} onKeep={keep} />
+          {told?.expected && <QuickReading told={{ ...told, expected: told.expected }} lit={lit} onKeep={keep} />}
           {skipping ? (
             <form onSubmit={skip} className="mt-2 flex items-end gap-3">
               <TextField

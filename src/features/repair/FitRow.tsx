@@ -3,11 +3,11 @@ import { marking } from '@/core/circuit';
 import type { SeenReading } from '@/core/expect';
 import { safetyKind } from '@/core/substitute';
 import { FitForm } from '@/features/frame/FitForm';
+import { coldReading } from '@/features/frame/coldReading';
 import { useJob } from '@/features/frame/JobContext';
 import type { JobBoard } from '@/features/frame/JobContext';
 import { seenWords } from '@/features/frame/lineWords';
 import { shortValue } from '@/core/schematic';
-import { COLD_CONDITIONS } from './coldConditions';
 import { OutcomeMark } from './OutcomeMark';
 import { QuickReading } from './QuickReading';
 import type { FitState } from './useRepair';
@@ -15,27 +15,12 @@ import type { FitState } from './useRepair';
 /** One part: what is fitted instead, judged while typed; then the reading that shows it works. */
 export function FitRow({ home, state, lit }: { home: JobBoard; state: FitState; lit: boolean }) {
   const { addLine } = useJob();
-  const { board, id } = home;
-  const { part, fitted, expected, after } = state;
+  const { id } = home;
+  const { part, fitted, told, after } = state;
+  const expected = told?.expected;
   const keep = (seen: SeenReading): void => {
     if (!expected) return;
-    const { mode, red, black } = expected;
-    void addLine(
-      {
-        kind: 'reading',
-        body: {
-          mode,
-          red,
-          black,
-          seen,
-          purpose: 'after-repair',
-          ref: part.ref,
-          placeConfirmed: true,
-          conditions: COLD_CONDITIONS,
-        },
-      },
-      id,
-    );
+    void addLine(coldReading(expected, seen, 'after-repair', part.ref), id);
   };
   return (
     <div className={`border-l-4 bg-raised px-4 py-2 ${lit ? 'border-brass' : 'border-line'}`}>
@@ -54,7 +39,7 @@ export function FitRow({ home, state, lit }: { home: JobBoard; state: FitState; 
         )}
       </p>
       {!fitted && <FitForm part={part} boardId={id} lit={lit} />}
-      {fitted && !after && expected && <QuickReading board={board} expected={expected} lit={lit} onKeep={keep} />}
+      {fitted && !after && expected && <QuickReading told={{ ...told, expected }} lit={lit} onKeep={keep} />}
       {after && (
         <p>
           <OutcomeMark outcome={after.outcome} figure={seenWords(after.body.mode, after.body.seen)} />

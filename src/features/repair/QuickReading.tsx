@@ -2,8 +2,9 @@
 import { useState } from 'react';
 import type { FormEvent } from 'react';
 import { placesOnNet } from '@/core/circuit';
-import type { Board } from '@/core/circuit';
 import type { ExpectedReading, SeenReading } from '@/core/expect';
+import { faultWords, formatFault } from '@/core/fault';
+import type { Expectation } from '@/core/job';
 import { expectedWords } from '@/features/frame/lineWords';
 import { interpreted, readTyped } from '@/features/frame/readReading';
 import { Button } from '@/ui/Button';
@@ -11,16 +12,15 @@ import { useLitFocus } from '@/ui/useLitFocus';
 
 /** One reading in a row: where the leads go, what should show, the figure, Enter. */
 export function QuickReading({
-  board,
-  expected,
+  told,
   lit,
   onKeep,
 }: {
-  board: Board;
-  expected: ExpectedReading;
+  told: Expectation & { readonly expected: ExpectedReading };
   lit: boolean;
   onKeep(seen: SeenReading): void;
 }) {
+  const { board, expected, faults } = told;
   const [text, setText] = useState('');
   const field = useLitFocus<HTMLInputElement>(lit);
   const place = (net: string): string => placesOnNet(board, net)[0]?.words ?? net;
@@ -35,6 +35,9 @@ export function QuickReading({
         {expected.mode === 'diode' ? 'Diode test' : 'Ohms'}: <strong>black</strong> {place(expected.black)},{' '}
         <strong className="text-oxide">red</strong> {place(expected.red)}; should show{' '}
         <span className="figure text-lg">{expectedWords(expected)}</span>
+        {faults.length > 0 && (
+          <span className="text-sm text-faint"> with {faultWords(board, faults.map(formatFault).join('+'))} in it</span>
+        )}
       </p>
       <input
         aria-label={`Reading, red ${expected.red} black ${expected.black}`}

@@ -27,9 +27,7 @@ function Repair() {
   const { home, called, closed, checks, fits } = useRepair();
   if (!called) return <CallFault />;
   const openCheck = checks.find((c) => c.read === null && c.skipped === null);
-  const openFit = openCheck
-    ? undefined
-    : fits.find((f) => f.fitted === null || (f.after === null && f.expected !== null));
+  const openFit = openCheck ? undefined : fits.find((f) => f.fitted === null || (f.after === null && f.told?.expected));
   const ready = !openCheck && !openFit;
   return (
     <div className="flex max-w-4xl flex-col gap-6">

@@ -2,25 +2,26 @@
 import { useMemo } from 'react';
 import { findPart, netKey } from '@/core/circuit';
 import type { Part } from '@/core/circuit';
-import { alsoCheck } from '@/core/diagnose';
-import type { AlsoCheck } from '@/core/diagnose';
-import { expectReading, judge } from '@/core/expect';
-import type { ExpectedReading, Outcome } from '@/core/expect';
+import { alsoCheck, pointKey } from '@/core/diagnose';
+import type { AlsoCheck, ProbePoint } from '@/core/diagnose';
 import { parseFault } from '@/core/fault';
-import { linesOf } from '@/core/job';
-import type { ReadingBody } from '@/core/job';
-import { solverFor } from '@/core/meter';
+import { expectAt, judgeReading, linesOf } from '@/core/job';
+import type { Expectation, JudgedReading, Purpose, ReadingBody } from '@/core/job';
 import { useJob } from '@/features/frame/JobContext';
 import type { JobBoard } from '@/features/frame/JobContext';
 import type { LedgerEntry } from '@/wire/ledger';
 
 type ReplacementBody = Extract<LedgerEntry, { kind: 'replacement' }>['body'];
 
+/** A reading that was taken, with its verdict. */
+export type ReadState = JudgedReading & { readonly body: ReadingBody };
+
 /** One of the linked faults with what has been done about it. */
 export interface CheckState {
   readonly check: AlsoCheck;
-  readonly expected: ExpectedReading;
-  readonly read: { readonly body: ReadingBody; readonly outcome: Outcome } | null;
+  /** What should show there now. */
+  readonly told: Expectation | null;
+  readonly read: ReadState | null;
   readonly skipped: string | null;
 }
 
@@ -28,8 +29,9 @@ export interface CheckState {
 export interface FitState {
   readonly part: Part;
   readonly fitted: ReplacementBody | null;
-  readonly expected: ExpectedReading | null;
-  readonly after: { readonly body: ReadingBody; readonly outcome: Outcome } | null;
+  /** What should show across it now; null where no reading tells. */
+  readonly told: Expectation | null;
+  readonly after: ReadState | null;
 }
 
 /** Where a repair stands, derived from the ledger: the called fault, what to check, what to fit, what it reads now. */
@@ -40,28 +42,37 @@ export function useRepair(): RepairState {
     const called = call?.body ?? null;
     // A repair is of the board on which the fault was called.
     const home = boards.find((b) => b.id === call?.line.boardId) ?? active;
-    const { board } = home;
+    const { board, asFound } = home;
     const here = lines.filter((l) => l.boardId === null || l.boardId === home.id);
     const closed = linesOf(lines, 'step-closed').length > 0;
     if (!called) return { home, called, closed, checks: [], fits: [] };
     const faults = called.fault.split('+').flatMap((t) => {
-      const parsed = parseFault(board, t);
+      const parsed = parseFault(asFound, t);
       return parsed.ok ? [parsed.value] : [];
     });
-    const broken = solverFor(board, faults);
-    const healthy = solverFor(board, []);
-    const readings = linesOf<ReadingBody>(here, 'reading').map(({ body }) => body);
+    const job = { boards, lines };
+    const expect = (point: ProbePoint, purpose: Purpose, ref: string): Expectation | null =>
+      expectAt(job, { ...point, boardId: home.id, purpose, ref });
+    const readings = linesOf<ReadingBody>(here, 'reading');
+    const judged = (found: (typeof readings)[number] | undefined, as?: Purpose): ReadState | null => {
+      const told = found && judgeReading(job, { ...found.line, body: found.body }, as);
+      return told ? { ...told, body: found.body } : null;
+    };
     const skips = linesOf<{ ref: string; fault: string; reason: string }>(lines, 'check-skipped').map(
       ({ body }) => body,
     );
-    const checks = alsoCheck(board, called.fault).map((check): CheckState => {
-      // What else is broken already changes the reading here: it is expected with the called fault in place.
-      const expected = expectReading(board, broken, check.point.mode, check.point.red, check.point.black);
-      const body = readings
-        .filter((r) => r.purpose !== 'after-repair' && r.mode === check.point.mode && sameLeads(r, check.point))
-        .at(-1);
-      const read = body ? { body, outcome: judge(expected, seenOf(body)) } : null;
-      return { check, expected, read, skipped: skips.find((s) => s.fault === check.fault)?.reason ?? null };
+    const checks = alsoCheck(asFound, called.fault).map((check): CheckState => {
+      // A reading of the probing answers the check too: what else is broken already changed it then.
+      const found = readings.filter(
+        ({ body }) => body.purpose !== 'after-repair' && pointKey(body) === pointKey(check.point),
+      );
+      const skipped = skips.find((s) => s.fault === check.fault)?.reason ?? null;
+      return {
+        check,
+        told: expect(check.point, 'also-check', check.ref),
+        read: judged(found.at(-1), 'also-check'),
+        skipped,
+      };
     });
     const replacements = linesOf<ReplacementBody>(here, 'replacement').map(({ body }) => body);
     const refs = [
@@ -73,10 +84,9 @@ export function useRepair(): RepairState {
       const part = findPart(board, ref);
       if (!part) return [];
       const point = afterPoint(part);
-      const expected = point ? expectReading(board, healthy, point.mode, point.red, point.black) : null;
-      const body = readings.filter((r) => r.purpose === 'after-repair' && r.ref === ref).at(-1);
-      const after = body && expected ? { body, outcome: judge(expected, seenOf(body)) } : null;
-      return [{ part, fitted: replacements.filter((r) => r.ref === ref).at(-1) ?? null, expected, after }];
+      const after = readings.filter(({ body }) => body.purpose === 'after-repair' && body.ref === ref).at(-1);
+      const fitted = replacements.filter((r) => r.ref === ref).at(-1) ?? null;
+      return [{ part, fitted, told: point && expect(point, 'after-repair', ref), after: judged(after) }];
     });
     return { home, called, closed, checks, fits };
   }, [boards, active, lines]);
@@ -89,17 +99,6 @@ export interface RepairState {
   readonly closed: boolean;
   readonly checks: readonly CheckState[];
   readonly fits: readonly FitState[];
-}
-
-function sameLeads(a: { red: string; black: string }, b: { red: string; black: string }): boolean {
-  return netKey(a.red) === netKey(b.red) && netKey(a.black) === netKey(b.black);
-}
-
-function seenOf(body: ReadingBody): Parameters<typeof judge>[1] {
-  const { seen } = body;
-  return seen.kind === 'figure'
-    ? { kind: 'figure', value: seen.value, ...(seen.unsteady ? { unsteady: true } : {}) }
-    : seen;
 }
 
 /** The reading that shows a new part works: diode test over a junction, ohms over the rest. */

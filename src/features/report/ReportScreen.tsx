@@ -1,11 +1,9 @@
 'use client';
 import { useMemo, useState } from 'react';
-import { netKey, placesOnNet } from '@/core/circuit';
-import { expectReading, judge } from '@/core/expect';
-import { faultWords } from '@/core/fault';
-import { linesOf } from '@/core/job';
+import { placesOnNet } from '@/core/circuit';
+import { faultWords, formatFault } from '@/core/fault';
+import { judgeReading, linesOf } from '@/core/job';
 import type { ReadingBody } from '@/core/job';
-import { solverFor } from '@/core/meter';
 import { formatQuantity } from '@/core/quantity';
 import { useJob } from '@/features/frame/JobContext';
 import type { JobBoard } from '@/features/frame/JobContext';
@@ -26,8 +24,8 @@ const SAFETY_TESTS = [
 
 /** The report: one printable page of what was wrong, what was fitted, what it reads now, and what was not tested. */
 export function ReportScreen() {
-  const { job, boards, lines, setJobState } = useJob();
-  const open = job.outcome === 'open';
+  const { job, boards, lines, state, addLine } = useJob();
+  const open = state.outcome === 'open';
   return (
     <article className="max-w-3xl">
       <div className="no-print mb-4 flex items-center justify-end gap-3">
@@ -40,7 +38,13 @@ export function ReportScreen() {
         {open ? (
           <>
             <Button onClick={() => window.print()}>Print</Button>
-            <Button kind="primary" autoFocus onClick={() => void setJobState(job.waitingFor, 'repaired')}>
+            <Button
+              kind="primary"
+              autoFocus
+              onClick={() =>
+                void addLine({ kind: 'job-state', body: { outcome: 'repaired', waitingFor: state.waitingFor } })
+              }
+            >
               Repaired: close the job
             </Button>
           </>
@@ -72,7 +76,14 @@ export function ReportScreen() {
           )}
         </dd>
         <dt className="text-faint">Outcome</dt>
-        <dd>{job.outcome === 'open' ? 'still open' : job.outcome.replaceAll('-', ' ')}</dd>
+        <dd>
+          {open ? 'still open' : state.outcome.replaceAll('-', ' ')}
+          {!open && state.said && (
+            <span className="text-faint">
+              , {state.said.actor}, {timeWords(state.said.at)} UTC
+            </span>
+          )}
+        </dd>
       </dl>
       <Findings />
       {boards.map((home) => (
@@ -130,6 +141,8 @@ function Findings() {
   );
 }
 
+const VERDICTS = { agree: '✓ agrees', disagree: '✕ disagrees', noted: '● noted' } as const;
+
 /** Names the board where a job has several. */
 function OnBoard({ id }: { id: string | null }) {
   const { boards } = useJob();
@@ -138,13 +151,19 @@ function OnBoard({ id }: { id: string | null }) {
 }
 
 function ReadingsTable({ home, purpose, title }: { home: JobBoard; purpose: 'probe' | 'after-repair'; title: string }) {
-  const { lines } = useJob();
+  const { boards, lines } = useJob();
   const { id } = home;
-  // What was read before the repair was read on the board as it came.
-  const board = purpose === 'probe' ? home.asFound : home.board;
-  const solver = useMemo(() => solverFor(board, []), [board]);
-  const rows = linesOf<ReadingBody>(lines, 'reading').filter(
-    ({ line, body }) => line.boardId === id && (body.purpose === 'after-repair') === (purpose === 'after-repair'),
+  const rows = useMemo(
+    () =>
+      linesOf<ReadingBody>(lines, 'reading')
+        .filter(
+          ({ line, body }) => line.boardId === id && (body.purpose === 'after-repair') === (purpose === 'after-repair'),
+        )
+        .flatMap(({ line, body }) => {
+          const told = judgeReading({ boards, lines }, { ...line, body });
+          return told ? [{ line, body, told }] : [];
+        }),
+    [boards, lines, id, purpose],
   );
   if (rows.length === 0) return null;
   return (
@@ -165,10 +184,7 @@ function ReadingsTable({ home, purpose, title }: { home: JobBoard; purpose: 'pro
           </tr>
         </thead>
         <tbody>
-          {rows.map(({ line, body }) => {
-            const there = [body.red, body.black].every((net) => solver.network.nodeOfNet.has(netKey(net)));
-            const e = there ? expectReading(board, solver, body.mode, body.red, body.black) : null;
-            const seen = body.seen.kind === 'figure' ? { kind: 'figure' as const, value: body.seen.value } : body.seen;
+          {rows.map(({ line, body, told: { board, faults, expected, outcome } }) => {
             const place = (net: string): string => placesOnNet(board, net)[0]?.words ?? net;
             return (
               <tr key={line.id} className="border-b border-line/40 align-baseline">
@@ -176,11 +192,16 @@ function ReadingsTable({ home, purpose, title }: { home: JobBoard; purpose: 'pro
                 <td className="pr-2">{place(body.black)}</td>
                 <td className="pr-2">{body.mode === 'diode' ? 'diode test' : body.mode}</td>
                 <td className="figure text-right whitespace-nowrap">{seenWords(body.mode, body.seen)}</td>
-                <td className="figure pr-3 pl-3 text-right whitespace-nowrap">{e ? expectedWords(e) : ''}</td>
+                <td className="figure pr-3 pl-3 text-right whitespace-nowrap">
+                  {expected ? expectedWords(expected) : ''}
+                </td>
                 <td>
-                  {e
-                    ? { agree: '✓ agrees', disagree: '✕ disagrees', noted: '● noted' }[judge(e, seen)]
-                    : 'not on this board any more'}
+                  {outcome === null ? 'not on this board any more' : VERDICTS[outcome]}
+                  {faults.length > 0 && (
+                    <span className="block text-faint">
+                      with {faultWords(board, faults.map(formatFault).join('+'))} in it
+                    </span>
+                  )}
                 </td>
               </tr>
             );

@@ -1,0 +1,37 @@
+import type { SeenReading } from '@/core/expect';
+import type { Purpose } from '@/core/job';
+import type { ColdMode } from '@/core/meter';
+import type { LedgerEntry } from '@/wire/ledger';
+
+type Reading = Extract<LedgerEntry, { kind: 'reading' }>;
+
+/** The line of a reading on an unpowered board. Whether its place is confirmed is the server's to say. */
+export function coldReading(
+  { mode, red, black }: { readonly mode: ColdMode; readonly red: string; readonly black: string },
+  seen: SeenReading,
+  purpose: Purpose,
+  ref?: string,
+): Reading {
+  const unsteady = seen.kind === 'figure' && seen.unsteady === true;
+  return {
+    kind: 'reading',
+    body: {
+      mode,
+      red,
+      black,
+      seen,
+      purpose,
+      ...(ref === undefined ? {} : { ref }),
+      placeConfirmed: false,
+      conditions: {
+        powered: false,
+        suppliedBy: '',
+        load: '',
+        minutesOn: null,
+        celsius: null,
+        stimulus: 'none',
+        settled: unsteady ? 'creeping' : 'settled',
+      },
+    },
+  };
+}
