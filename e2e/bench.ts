@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { expect, test } from '@playwright/test';
-import type { Locator, Page } from '@playwright/test';
+import type { APIRequestContext, Locator, Page } from '@playwright/test';
 import type { Board } from '../src/core/circuit';
 import { parseFault } from '../src/core/fault';
 import { drawParts, simulateReading, solverFor } from '../src/core/meter';
@@ -126,4 +126,41 @@ export async function tabTo(page: Page, target: Locator): Promise<void> {
     await page.keyboard.press('Tab');
   }
   throw new Error('cannot be reached by Tab');
+}
+
+/** The origin that the application's own pages have. */
+export const origin = (): string => String(test.info().project.use.baseURL);
+/** A mains front end with its bulk store. */
+export const FRONT = 't\nXJ1 L N CONN\nXF1 L LF FUSE\nXBD1 LF N P M BRIDGE\nC1 P M 1000u vr=400\nR1 P M 100k\n';
+
+/** Takes in an isolated unit over the interface of the server; gives its board's id. */
+export async function takeIn(request: APIRequestContext, tag: string, more: object = {}): Promise<string> {
+  const data = {
+    tag,
+    unit: 'Tidewell test piece',
+    nameplate: { source: 'mains', inputMin: 90, inputMax: 264 },
+    complaint: 'dead',
+    symptoms: [],
+    sources: [{ name: 'Mains lead', kind: 'mains' }],
+    board: { from: 'netlist', text: FRONT },
+    bench: `Bench ${tag}`,
+    disconnected: true,
+    ...more,
+  };
+  const answer = await request.post('/api/jobs', { data, headers: { origin: origin() } });
+  expect(answer.status(), await answer.text()).toBe(200);
+  const news = (await (await request.get(`/api/jobs/${tag}/pulse`)).json()) as { boardIds: string[] };
+  return news.boardIds[0]!;
+}
+
+/** Writes a line as another bench would; it must be taken. */
+export async function write(
+  request: APIRequestContext,
+  tag: string,
+  entry: object,
+  boardId: string | null,
+): Promise<void> {
+  const data = { clientKey: randomUUID(), actor: 'Bench B', boardId, entry };
+  const answer = await request.post(`/api/jobs/${tag}/lines`, { data, headers: { origin: origin() } });
+  expect(answer.status(), await answer.text()).toBe(200);
 }

@@ -1,40 +1,10 @@
-import { randomUUID } from 'node:crypto';
 import { expect, test } from '@playwright/test';
-import type { APIRequestContext, Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
 import { ARCHETYPES, archetypeBoard } from '../src/core/archetype';
 import type { ColdMode } from '../src/core/meter';
-import { brokenBoard, open } from './bench';
+import { brokenBoard, open, origin, takeIn, write } from './bench';
 
-const origin = (): string => String(test.info().project.use.baseURL);
 const word = (page: Page) => page.locator('header [data-hazard]');
-const FRONT = 't\nXJ1 L N CONN\nXF1 L LF FUSE\nXBD1 LF N P M BRIDGE\nC1 P M 1000u vr=400\nR1 P M 100k\n';
-
-/** Takes in an isolated unit over the interface of the server; gives its board's id. */
-async function takeIn(request: APIRequestContext, tag: string, more: object = {}): Promise<string> {
-  const data = {
-    tag,
-    unit: 'Tidewell test piece',
-    nameplate: { source: 'mains', inputMin: 90, inputMax: 264 },
-    complaint: 'dead',
-    symptoms: [],
-    sources: [{ name: 'Mains lead', kind: 'mains' }],
-    board: { from: 'netlist', text: FRONT },
-    bench: `Bench ${tag}`,
-    disconnected: true,
-    ...more,
-  };
-  const answer = await request.post('/api/jobs', { data, headers: { origin: origin() } });
-  expect(answer.status(), await answer.text()).toBe(200);
-  const news = (await (await request.get(`/api/jobs/${tag}/pulse`)).json()) as { boardIds: string[] };
-  return news.boardIds[0]!;
-}
-
-async function write(request: APIRequestContext, tag: string, entry: object, boardId: string | null): Promise<void> {
-  const data = { clientKey: randomUUID(), actor: 'Bench B', boardId, entry };
-  const answer = await request.post(`/api/jobs/${tag}/lines`, { data, headers: { origin: origin() } });
-  expect(answer.status(), await answer.text()).toBe(200);
-}
-
 const proof = (refs: readonly string[]): object => ({
   kind: 'discharge-proof',
   body: { storeKey: 'x', refs, volts: 0.03, meterProved: true },
@@ -207,7 +177,7 @@ test('odd addresses and numbers are answered with a sentence, never with trouble
     '/api/jobs/%00/pulse',
     '/api/jobs/constructor/export?as=json',
     '/api/jobs/SP-118/pulse?after=99999999999999999999',
-    '/api/photos/999999999999999999999',
+    '/api/jobs/SP-118/photos/999999999999999999999',
     '/api/boards/1e9',
     '/jobs/%E0%A4%A/safe',
     '/jobs/__proto__/safe',

@@ -9,6 +9,8 @@ import {
   openSync,
   readFileSync,
   readdirSync,
+  readlinkSync,
+  realpathSync,
   rmSync,
   statSync,
   writeFileSync,
@@ -116,7 +118,7 @@ export async function startCluster(name) {
     await waitUntilReady(url(old.port), folder);
     return { url: url(old.port), pid: old.pid, joined: true, stop: () => stopServer(old.pid, folder) };
   }
-  if (old) rmSync(join(folder, 'postmaster.pid'), { force: true });
+  // A file left behind by a server that died is PostgreSQL's own to judge and to replace.
   const port = await freePort();
   const log = openSync(join(STATE, `pg-${name}.log`), 'a');
   const child = spawn(
@@ -142,7 +144,9 @@ export async function startCluster(name) {
     },
   );
   child.unref();
-  await waitUntilReady(url(port), folder);
+  let gone = false;
+  child.once('exit', () => (gone = true));
+  await waitUntilReady(url(port), folder, () => gone);
   return { url: url(port), pid: child.pid, joined: false, stop: () => stopServer(child.pid, folder) };
 }
 
@@ -171,10 +175,10 @@ function makeCluster(programs, folder, secretFile, owner) {
   }
 }
 
-async function waitUntilReady(url, folder) {
+async function waitUntilReady(url, folder, gone = () => false) {
   const { default: pg } = await import('pg');
   let last;
-  for (let i = 0; i < 150; i++) {
+  for (let i = 0; i < 600 && !gone(); i++) {
     const client = new pg.Client({ connectionString: url, connectionTimeoutMillis: 1000 });
     try {
       await client.connect();
@@ -185,7 +189,47 @@ async function waitUntilReady(url, folder) {
       await new Promise((r) => setTimeout(r, 100));
     }
   }
-  throw new SetUpProblem(`PostgreSQL in ${folder} did not start: ${last?.message ?? ''}. See .lantern/pg-*.log.`);
+  throw new SetUpProblem(whyNot(folder, last));
+}
+
+/** Why a server does not come up, with what to do: most often processes of one that was killed are still at work. */
+function whyNot(folder, last) {
+  const orphans = orphansOf(folder);
+  if (orphans.length > 0)
+    return [
+      'PostgreSQL did not start: processes of the server before are still at work on the same data.',
+      ...orphans.map(({ pid, title }) => `  process ${pid}: ${title}`),
+      `Nothing is lost. They end by themselves once their work is done; if not: kill ${orphans.map((o) => o.pid).join(' ')}   and start again.`,
+    ].join('\n');
+  const old = pidFile(folder);
+  const name = old && processTitle(old.pid);
+  if (name)
+    return `PostgreSQL did not start: it takes process ${old.pid} (${name}) for its own server. If that is none, remove ${join(folder, 'postmaster.pid')} and start again. Nothing is lost.`;
+  return `PostgreSQL in ${folder} did not start: ${last?.message ?? ''}. See .lantern/pg-*.log.`;
+}
+
+function processTitle(pid) {
+  try {
+    return readFileSync(`/proc/${pid}/cmdline`, 'utf8').replaceAll('\0', ' ').trim();
+  } catch {
+    return '';
+  }
+}
+
+/** Backends that have outlived their server: their folder is the cluster, their parent is not PostgreSQL. */
+export function orphansOf(folder) {
+  const here = realpathSync(folder);
+  return readdirSync('/proc').flatMap((entry) => {
+    const pid = Number(entry);
+    if (!Number.isInteger(pid)) return [];
+    const title = processTitle(pid);
+    if (!/^postgres: /u.test(title)) return [];
+    try {
+      return readlinkSync(`/proc/${pid}/cwd`) === here ? [{ pid, title }] : [];
+    } catch {
+      return [];
+    }
+  });
 }
 
 /** Stops a server cleanly and waits until it has gone. */

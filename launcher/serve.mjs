@@ -1,4 +1,6 @@
 import { createServer } from 'node:http';
+import { door } from './door.mjs';
+import { bundle } from './packages.mjs';
 import { ROOT } from './run.mjs';
 import { SetUpProblem } from './say.mjs';
 
@@ -7,11 +9,13 @@ export async function serveApplication(port, databaseUrl) {
   process.env.NODE_ENV = 'production';
   process.env.NEXT_TELEMETRY_DISABLED = '1';
   process.env.DATABASE_URL = databaseUrl;
+  process.env.LANTERN_READER ??= await bundle('reader', 'src/workers/reader.thread.ts');
   const { default: next } = await import('next');
   const app = next({ dev: false, dir: ROOT, hostname: '127.0.0.1', port });
   await app.prepare();
   const handler = app.getRequestHandler();
-  const server = createServer((request, response) => void handler(request, response));
+  // A body that trickles in holds its place no longer than this.
+  const server = createServer({ requestTimeout: 120_000 }, door(handler));
   await new Promise((resolve, reject) => {
     server.once('error', (error) =>
       reject(

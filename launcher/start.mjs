@@ -48,12 +48,14 @@ export async function start(words) {
   try {
     await migrateDatabase(cluster.url, { reset: wanted.resetDemo });
     if (!wanted.empty) await seedDemo(cluster.url);
+    process.env.LANTERN_LOG ??= join(STATE, 'application.log');
     const port = wanted.port ?? (await freePort(USUAL_PORT));
     stopServing = await serveApplication(port, cluster.url);
     const address = `http://127.0.0.1:${port}/`;
     mkdirSync(STATE, { recursive: true });
     writeFileSync(RUNNING, JSON.stringify({ pid: process.pid, address }));
     say(`Rough Lantern is ready: ${address}   (Ctrl-C stops it)`);
+    say(`Trouble is written into ${process.env.LANTERN_LOG}`);
     if (!given) {
       nightly(cluster.url);
       watchDatabase(

@@ -71,6 +71,7 @@ async function browserTests(total, databaseUrl, more) {
   await migrateDatabase(url);
   await seedDemo(url);
   const port = await freePort();
+  process.env.LANTERN_LOG = join(STATE, 'test.log');
   const stop = await serveApplication(port, url);
   const file = join(STATE, 'playwright.json');
   rmSync(file, { force: true });

@@ -1,41 +1,31 @@
+import { randomBytes } from 'node:crypto';
 import { NextResponse } from 'next/server';
 import type { NextRequest } from 'next/server';
 
-/** Names under which the application answers: this machine's own, and what LANTERN_HOSTS adds, parted by commas. */
-const OWN = ['127.0.0.1', 'localhost', '[::1]'];
-const allowed = new Set(
-  [...OWN, ...(process.env['LANTERN_HOSTS'] ?? '').split(',')].map((h) => h.trim().toLowerCase()).filter(Boolean),
-);
-
 /**
- * Answers only requests for a name on the list: a page elsewhere that has its own name resolve to this machine gets
- * nothing. The port is the server's own affair.
+ * Gives each page a word of its own that its scripts must carry: what somebody slipped into a page does not know it.
+ * Which names are answered at all is settled before, at the door (`launcher/door.mjs`).
  */
 export function proxy(request: NextRequest): NextResponse {
-  const host = (request.headers.get('host') ?? '').toLowerCase().replace(/:\d+$/u, '');
-  if (!readable(request.url))
-    return refused(400, {
-      code: 'bad-address',
-      sentence: 'This address has a broken escape in it.',
-      remedy: 'Go back to the bench.',
-    });
-  if (allowed.has(host)) return NextResponse.next();
-  return refused(421, {
-    code: 'foreign-host',
-    sentence: 'The application does not answer under this name.',
-    remedy: 'Use its address as it was printed at the start, or name this one in LANTERN_HOSTS.',
-  });
+  const nonce = randomBytes(16).toString('base64');
+  const policy = [
+    "default-src 'self'",
+    `script-src 'self' 'nonce-${nonce}'`,
+    "style-src 'self' 'unsafe-inline'",
+    "img-src 'self' blob: data:",
+    "worker-src 'self' blob:",
+    "object-src 'none'",
+    "base-uri 'none'",
+    "form-action 'self'",
+    "frame-ancestors 'none'",
+  ].join('; ');
+  const headers = new Headers(request.headers);
+  headers.set('x-nonce', nonce);
+  headers.set('content-security-policy', policy);
+  const response = NextResponse.next({ request: { headers } });
+  response.headers.set('content-security-policy', policy);
+  return response;
 }
 
-function refused(status: number, problem: { code: string; sentence: string; remedy: string }): NextResponse {
-  return NextResponse.json({ problem }, { status });
-}
-
-function readable(url: string): boolean {
-  try {
-    decodeURIComponent(new URL(url).pathname);
-    return true;
-  } catch {
-    return false;
-  }
-}
+/** Pages only: what is sent to the interfaces goes past, so that no body is copied here. */
+export const config = { matcher: ['/((?!api/|_next/|elk-worker|icon).*)'] };

@@ -1,4 +1,5 @@
 import type { Metadata } from 'next';
+import { headers } from 'next/headers';
 import type { ReactNode } from 'react';
 import { Hydrated } from '@/ui/Hydrated';
 import './globals.css';
@@ -11,11 +12,15 @@ export const metadata: Metadata = {
 /** Sets the remembered theme before the first paint; soot is the default. */
 const THEME = `try{document.documentElement.dataset.theme=localStorage.getItem('theme')==='paper'?'paper':'soot'}catch{document.documentElement.dataset.theme='soot'}`;
 
-export default function RootLayout({ children }: { children: ReactNode }) {
+/** Every page is made when it is asked for: its scripts carry a word that only this answer knows. */
+export const dynamic = 'force-dynamic';
+
+export default async function RootLayout({ children }: { children: ReactNode }) {
+  const nonce = (await headers()).get('x-nonce') ?? undefined;
   return (
     <html lang="en" data-theme="soot" suppressHydrationWarning>
       <body>
-        <script dangerouslySetInnerHTML={{ __html: THEME }} />
+        <script nonce={nonce} suppressHydrationWarning dangerouslySetInnerHTML={{ __html: THEME }} />
         {children}
         <Hydrated />
       </body>

@@ -2,7 +2,6 @@ import { STEP_NAMES, jobProgress, jobState } from '@/core/job';
 import { pool } from '@/data/pool';
 import { BenchScreen } from '@/features/bench/BenchScreen';
 import type { BenchRow } from '@/features/bench/BenchScreen';
-import { damagedJobs } from '@/data/job/jobTable';
 import { openBench } from '@/usecases/openJob';
 import { momentOf } from '@/usecases/pulse';
 import { boardFromJson } from '@/wire/boardJson';
@@ -14,8 +13,8 @@ export const dynamic = 'force-dynamic';
 
 export default async function BenchPage() {
   const now = momentOf(new Date());
-  const jobs = await openBench(pool());
-  const unreadable = (await damagedJobs(pool())).map((tag) => damagedRow(tag, ''));
+  const { jobs, damaged } = await openBench(pool());
+  const unreadable = damaged.map((tag) => damagedRow(tag, ''));
   const rows = jobs.map(({ job, boards, starts, lines }): BenchRow => {
     if (boards.some((b) => b.damaged !== null)) return damagedRow(job.tag, job.unit, job.bench);
     const progress = jobProgress(

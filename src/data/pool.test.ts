@@ -1,8 +1,14 @@
+import { mkdtempSync, readFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { z } from 'zod';
 import { ProblemError } from '@/core/problem';
 import { withTransaction } from './pool';
 import { manyRows, maybeRow, oneRow, refusals } from './rows';
 import { testDatabase } from './testDatabase';
+
+const LOG = join(mkdtempSync(join(tmpdir(), 'log-')), 'application.log');
+process.env['LANTERN_LOG'] = LOG;
 
 let db: Awaited<ReturnType<typeof testDatabase>>;
 beforeAll(async () => {
@@ -80,6 +86,23 @@ test('ten at once each keep their own', async () => {
 });
 
 const Row = z.strictObject({ id: z.number() });
+
+test('a connection lost while nobody used it is written down with its cause, and the next query works', async () => {
+  const [first, second] = [await db.pool.connect(), await db.pool.connect()];
+  const { rows } = await first.query<{ pid: number }>('select pg_backend_pid() as pid');
+  first.release();
+  await new Promise((resolve) => setTimeout(resolve, 20));
+  await second.query('select pg_terminate_backend($1)', [rows[0]!.pid]);
+  second.release();
+  await new Promise((resolve) => setTimeout(resolve, 100));
+  expect((await db.pool.query('select 1 as one')).rows).toEqual([{ one: 1 }]);
+  const written = readFileSync(LOG, 'utf8').trim().split('\n').at(-1)!;
+  expect(JSON.parse(written)).toMatchObject({
+    msg: 'a connection to the database was lost',
+    err: { type: expect.any(String) as string },
+  });
+  expect(written).toMatch(/terminat/u);
+});
 
 test('a query says how many rows it expects, and a breach throws there', () => {
   expect(oneRow(Row, [{ id: 1 }])).toEqual({ id: 1 });

@@ -1,4 +1,5 @@
 import pg from 'pg';
+import { log } from './log';
 
 /** Anything that can run a query: the pool, or a transaction. */
 export interface Db {
@@ -26,7 +27,8 @@ export function pool(): pg.Pool {
 /** A pool that survives a server going away between queries: the next query gets a new connection. */
 export function makePool(connectionString: string): pg.Pool {
   const made = new pg.Pool({ connectionString, max: 10, connectionTimeoutMillis: 10_000 });
-  made.on('error', () => {});
+  // A connection that broke while nobody used it: the next query gets a new one, but it is worth knowing.
+  made.on('error', (err) => log().warn({ err }, 'a connection to the database was lost'));
   return made;
 }
 
@@ -36,6 +38,15 @@ export function makePool(connectionString: string): pg.Pool {
  * A failing rollback never hides why the work failed; the broken connection is then thrown away.
  */
 export async function withTransaction<T>(from: pg.Pool, work: (tx: Tx) => Promise<T>): Promise<T> {
+  return inOne(from, 'begin', work);
+}
+
+/** Runs reading work on one snapshot: all it reads is of the same moment, whatever is written meanwhile. */
+export async function withSnapshot<T>(from: pg.Pool, work: (db: Db) => Promise<T>): Promise<T> {
+  return inOne(from, 'begin isolation level repeatable read read only', work);
+}
+
+async function inOne<T>(from: pg.Pool, begin: string, work: (tx: Tx) => Promise<T>): Promise<T> {
   const client = await from.connect();
   let broken: Error | undefined;
   // A connection lost while it is ours must fail this work, not the process.
@@ -44,7 +55,7 @@ export async function withTransaction<T>(from: pg.Pool, work: (tx: Tx) => Promis
   };
   client.on('error', lost);
   try {
-    await client.query('begin');
+    await client.query(begin);
     const done = await work(client as unknown as Tx);
     await client.query('commit');
     return done;

@@ -11,7 +11,7 @@ test('the demo is seeded once, its jobs at different steps, with readings of the
   const now = new Date();
   expect(await seedDemo(db.url, now)).toBe(DEMO_JOBS.length);
   expect(await seedDemo(db.url, now)).toBe(0);
-  const jobs = await openBench(db.pool);
+  const { jobs } = await openBench(db.pool);
   const where = Object.fromEntries(
     jobs.map(({ job, boards, lines }) => [
       job.tag,

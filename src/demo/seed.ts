@@ -28,7 +28,8 @@ const MINUTE = 60_000;
 export async function seedDemo(url: string, now = new Date()): Promise<number> {
   const pool = makePool(url);
   try {
-    if ((await allJobs(pool)).length > 0) return 0;
+    const there = await allJobs(pool);
+    if (there.sound.length + there.damaged.length > 0) return 0;
     for (const demo of DEMO_JOBS) await seedJob(pool, demo, now);
     return DEMO_JOBS.length;
   } finally {

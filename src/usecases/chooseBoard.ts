@@ -1,7 +1,6 @@
 import { archetypeBoard } from '@/core/archetype';
 import { EMPTY_BOARD } from '@/core/circuit';
 import type { Board } from '@/core/circuit';
-import { readNetlist } from '@/core/netlist';
 import type { NetlistProblem } from '@/core/netlist';
 import { ProblemError } from '@/core/problem';
 import { boardsOf } from '@/data/board/boardTable';
@@ -10,6 +9,7 @@ import { jobByTag } from '@/data/job/jobTable';
 import type { Tx } from '@/data/pool';
 import { BoardJson, boardFromJson } from '@/wire/boardJson';
 import type { BoardChoice } from '@/wire/jobForm';
+import { readAside } from './readAside';
 
 /** A board file that was not read: every error with its line. */
 export function netlistRefused(problems: readonly NetlistProblem[]): ProblemError {
@@ -42,7 +42,7 @@ export async function chooseBoard(
       return { board: circuit, origin: 'typical' };
     }
     case 'netlist': {
-      const read = readNetlist(choice.text);
+      const read = await readAside(choice.text);
       if (!read.ok) throw netlistRefused(read.problem);
       return { board: read.value.board, origin: 'netlist' };
     }

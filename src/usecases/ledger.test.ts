@@ -1,9 +1,9 @@
 import { randomUUID } from 'node:crypto';
 import pg from 'pg';
 import { ProblemError } from '@/core/problem';
-import { damagedJobs, rawJob } from '@/data/job/jobTable';
+import { rawJob } from '@/data/job/jobTable';
 import { insertLine, ledgerOf } from '@/data/ledger/ledgerTable';
-import { withTransaction } from '@/data/pool';
+import { withSnapshot, withTransaction } from '@/data/pool';
 import { testDatabase } from '@/data/testDatabase';
 import { NewLine } from '@/wire/ledger';
 import type { LedgerEntry } from '@/wire/ledger';
@@ -13,7 +13,7 @@ import { changeBoards } from './changeBoards';
 import { createJob } from './createJob';
 import { jobJson, readingsCsv } from './exportJob';
 import { liveJobs } from './oneLive';
-import { openBench, openJob } from './openJob';
+import { openBench, openJob, requireJob } from './openJob';
 import { benchPulse, jobPulse } from './pulse';
 
 type Database = Awaited<ReturnType<typeof testDatabase>>;
@@ -414,7 +414,7 @@ test('exports hold the readings with what was to be expected', async () => {
     job: { tag: 'T-1', outcome: 'open' },
     readings: [{ mode: 'diode', value: 0.512, verdict: 'noted', inPlace: '' }],
   });
-  expect((await openBench(db.pool)).map((j) => j.job.tag)).toEqual(expect.arrayContaining(['T-1', 'T-3']));
+  expect((await openBench(db.pool)).jobs.map((j) => j.job.tag)).toEqual(expect.arrayContaining(['T-1', 'T-3']));
 });
 
 test.each([
@@ -430,7 +430,7 @@ test.each([
     /^(?:shorthand|no-such-place|bad-board)$/u,
   );
   expect((await openJob(db.pool, 'T-1')).lines).toHaveLength(before);
-  expect((await openBench(db.pool)).length).toBeGreaterThan(0);
+  expect((await openBench(db.pool)).jobs.length).toBeGreaterThan(0);
 });
 
 test('a marking of 400 digits is kept as one that nobody can read, and the job and the bench open', async () => {
@@ -438,7 +438,7 @@ test('a marking of 400 digits is kept as one that nobody can read, and the job a
   expect(await codeOf(addLine(db.pool, 'T-1', line({ kind: 'trace', body: { text } }), NOW))).toBe('done');
   const [main] = (await openJob(db.pool, 'T-1')).boards;
   expect(main!.damaged).toBeNull();
-  expect((await openBench(db.pool)).length).toBeGreaterThan(0);
+  expect((await openBench(db.pool)).jobs.length).toBeGreaterThan(0);
 });
 
 test('what is damaged all the same stands by itself, is told as damaged, and is exported as it is', async () => {
@@ -461,15 +461,16 @@ test('what is damaged all the same stands by itself, is told as damaged, and is 
   expect(board2!.damaged).not.toBeNull();
   expect(board2!.content.parts).toEqual([]);
   const bench = await openBench(db.pool);
-  expect(bench.find((j) => j.job.tag === 'T-1')!.boards[0]!.damaged).toBeNull();
+  expect(bench.jobs.find((j) => j.job.tag === 'T-1')!.boards[0]!.damaged).toBeNull();
   const raw = await rawJob(db.pool, 'T-40');
   expect(raw).toContain('half a board');
   expect(raw).toContain('smell');
   expect(await rawJob(db.pool, "T-40' or '1'='1")).toBe('[]');
   // A job whose own row cannot be read takes nobody else down.
   await db.pool.query(`update job set sources = '[{"name":7}]' where id = $1`, [made.id]);
-  expect((await openBench(db.pool)).some((j) => j.job.tag === 'T-1')).toBe(true);
-  expect(await damagedJobs(db.pool)).toContain('T-40');
+  const after = await openBench(db.pool);
+  expect(after.jobs.some((j) => j.job.tag === 'T-1')).toBe(true);
+  expect(after.damaged).toEqual(['T-40']);
 });
 
 test('ids beyond what a row can have, and tags that are none, are refused before the database sees them', async () => {
@@ -477,4 +478,20 @@ test('ids beyond what a row can have, and tags that are none, are refused before
   expect(NewLine.safeParse(line(note('x'), { reverses: '1'.repeat(30) })).success).toBe(false);
   for (const tag of ['\0', 'T-1\0', '\ud800', "x' or 1=1", 'constructor', ''])
     expect(await codeOf(openJob(db.pool, tag))).toBe('no-such-job');
+});
+
+test('what is opened is of one moment, whatever is written while it is read', async () => {
+  await createJob(db.pool, intake('T-50'), NOW);
+  const seen = await withSnapshot(db.pool, async (snapshot) => {
+    const first = (await ledgerOf(snapshot, (await requireJob(snapshot, 'T-50')).id)).length;
+    await addLine(db.pool, 'T-50', line(note('meanwhile'), { boardId: null }), NOW);
+    return [first, (await ledgerOf(snapshot, (await requireJob(snapshot, 'T-50')).id)).length];
+  });
+  expect(seen[1]).toBe(seen[0]);
+  expect((await openJob(db.pool, 'T-50')).lines).toHaveLength(seen[0]! + 1);
+  // Nothing can be written through it.
+  const job50 = (await openJob(db.pool, 'T-50')).job.id;
+  await expect(
+    withSnapshot(db.pool, (s) => s.query('update job set last_seq = 0 where id = $1', [job50])),
+  ).rejects.toThrow(/read-only/u);
 });

@@ -7,7 +7,7 @@ import type { Db, Tx } from '@/data/pool';
 
 /** The jobs with a source of energy that nobody has isolated yet, whatever their outcome says. */
 export async function liveJobs(db: Db): Promise<readonly StoredJob[]> {
-  const jobs = await allJobs(db);
+  const { sound: jobs } = await allJobs(db);
   const isolations = await isolationsOf(
     db,
     jobs.map((job) => job.id),

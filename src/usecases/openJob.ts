@@ -1,3 +1,4 @@
+import type { Pool } from 'pg';
 import { ProblemError } from '@/core/problem';
 import { boardsOf, startsOf } from '@/data/board/boardTable';
 import type { StoredBoard } from '@/data/board/boardTable';
@@ -6,6 +7,7 @@ import type { StoredHarness } from '@/data/harness/harnessTable';
 import { ledgerOf } from '@/data/ledger/ledgerTable';
 import { allJobs, jobByTag } from '@/data/job/jobTable';
 import type { StoredJob } from '@/data/job/jobTable';
+import { withSnapshot } from '@/data/pool';
 import type { Db } from '@/data/pool';
 import type { BoardJson } from '@/wire/boardJson';
 import type { StoredLine } from '@/wire/ledger';
@@ -31,15 +33,21 @@ export async function requireJob(db: Db, tag: string): Promise<StoredJob> {
   });
 }
 
-/** Opens a job by its tag. Throws ProblemError `no-such-job`. */
-export async function openJob(db: Db, tag: string): Promise<OpenJob> {
-  return openOne(db, await requireJob(db, tag));
+/** Opens a job by its tag, all of it as of one moment. Throws ProblemError `no-such-job`. */
+export async function openJob(pool: Pool, tag: string): Promise<OpenJob> {
+  return withSnapshot(pool, async (db) => openOne(db, await requireJob(db, tag)));
 }
 
-/** Every job on the bench with its boards and ledger. */
-export async function openBench(db: Db): Promise<readonly OpenJob[]> {
-  const jobs = await allJobs(db);
-  return Promise.all(jobs.map((job) => openOne(db, job)));
+/** Every job on the bench with its boards and ledger, as of one moment; and the tags of those that cannot be read. */
+export async function openBench(
+  pool: Pool,
+): Promise<{ readonly jobs: readonly OpenJob[]; readonly damaged: readonly string[] }> {
+  return withSnapshot(pool, async (db) => {
+    const { sound, damaged } = await allJobs(db);
+    const jobs: OpenJob[] = [];
+    for (const job of sound) jobs.push(await openOne(db, job));
+    return { jobs, damaged };
+  });
 }
 
 async function openOne(db: Db, job: StoredJob): Promise<OpenJob> {

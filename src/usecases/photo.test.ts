@@ -1,27 +1,30 @@
 import sharp from 'sharp';
-import { photoImage, photosOf } from '@/data/photo/photoTable';
+import { photosOf } from '@/data/photo/photoTable';
 import { testDatabase } from '@/data/testDatabase';
 import { NewJob } from '@/wire/jobForm';
 import { createJob } from './createJob';
 import { findBoards } from './findBoards';
-import { markPhoto, readPicture, takePhoto } from './takePhoto';
+import { markPhoto, photoOf, photosOfBoard, readPicture, takePhoto } from './takePhoto';
 
 const NOW = new Date('2026-11-25T10:00:00Z');
 let db: Awaited<ReturnType<typeof testDatabase>>;
 let boardId: string;
 
-beforeAll(async () => {
-  db = await testDatabase();
-  const job = NewJob.parse({
-    tag: 'P-1',
-    unit: 'Skerry test supply',
+const intake = (tag: string, board: object) =>
+  NewJob.parse({
+    tag,
+    unit: tag === 'P-1' ? 'Skerry test supply' : 'Another unit',
     nameplate: {},
     complaint: '',
     symptoms: [],
     sources: [{ name: 'Mains lead', kind: 'mains' }],
-    board: { from: 'typical', name: 'flyback-opto' },
+    board,
     disconnected: true,
   });
+
+beforeAll(async () => {
+  db = await testDatabase();
+  const job = intake('P-1', { from: 'typical', name: 'flyback-opto' });
   boardId = (await createJob(db.pool, job, NOW)).boardId;
 });
 afterAll(() => db.close());
@@ -81,9 +84,18 @@ test('the newest picture of a side counts, the older one stays', async () => {
     ['back', 60],
     ['front', 70],
   ]);
-  expect((await sharp((await photoImage(db.pool, first.id))!).metadata()).width).toBe(50);
+  expect((await sharp(await photoOf(db.pool, 'P-1', first.id)).metadata()).width).toBe(50);
   expect(second.id).not.toBe(first.id);
-  expect(await photoImage(db.pool, '999999')).toBeNull();
+  // Only under its own job, whoever knows its number.
+  await createJob(db.pool, intake('P-2', { from: 'typical', name: 'buck-module' }), NOW);
+  for (const [tag, id] of [
+    ['P-2', first.id],
+    ['P-1', '999999'],
+    ['P-1', 'constructor'],
+  ] as const)
+    expect(await codeOf(photoOf(db.pool, tag, id))).toBe('no-such-photo');
+  expect(await codeOf(photosOfBoard(db.pool, 'P-2', boardId))).toBe('board-gone');
+  expect((await photosOfBoard(db.pool, 'P-1', boardId)).photos).toHaveLength(2);
   expect(await codeOf(takePhoto(db.pool, 'P-1', '999999', 'front', await canvas(5, 5).png().toBuffer(), NOW))).toBe(
     'board-gone',
   );

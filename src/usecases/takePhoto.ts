@@ -1,10 +1,11 @@
 import type { Pool } from 'pg';
 import sharp from 'sharp';
 import { ProblemError } from '@/core/problem';
-import { boardsOf } from '@/data/board/boardTable';
-import { insertPhoto, lockMarks, marksOf, putMarks } from '@/data/photo/photoTable';
+import { boardIdsOf } from '@/data/board/boardTable';
+import { insertPhoto, lockMarks, marksOf, photoImage, photosOf, putMarks } from '@/data/photo/photoTable';
 import { withTransaction } from '@/data/pool';
 import type { Db } from '@/data/pool';
+import { RowId } from '@/wire/ids';
 import { changeMarks } from '@/wire/photoMarks';
 import type { MarkChange, PhotoMarks, Side, StoredPhoto } from '@/wire/photoMarks';
 import { requireJob } from './openJob';
@@ -86,6 +87,24 @@ export async function takePhoto(
   return withTransaction(pool, (tx) => insertPhoto(tx, boardId, { side, ...picture }, now));
 }
 
+/** The bytes of a photograph of this job. Throws `no-such-job`, `no-such-photo`. */
+export async function photoOf(db: Db, tag: string, id: string): Promise<Buffer> {
+  const job = await requireJob(db, tag);
+  const image = RowId.safeParse(id).success ? await photoImage(db, job.id, id) : null;
+  if (!image) throw refused('no-such-photo', 'This job has no such photograph.', 'Reload the page.');
+  return image;
+}
+
+/** The photographs of a job's board and the marks on them. Throws `no-such-job`, `board-gone`. */
+export async function photosOfBoard(
+  db: Db,
+  tag: string,
+  boardId: string,
+): Promise<{ readonly photos: readonly StoredPhoto[]; readonly marks: PhotoMarks }> {
+  await requireBoard(db, tag, boardId);
+  return { photos: await photosOf(db, boardId), marks: await marksOf(db, boardId) };
+}
+
 /** Applies one change to the marks of a board's photographs; gives all marks as they are then. */
 export async function markPhoto(
   pool: Pool,
@@ -105,6 +124,6 @@ export async function markPhoto(
 
 async function requireBoard(db: Db, tag: string, boardId: string): Promise<void> {
   const job = await requireJob(db, tag);
-  if (!(await boardsOf(db, job.id)).some((b) => b.id === boardId))
+  if (!(await boardIdsOf(db, job.id)).includes(boardId))
     throw refused('board-gone', 'This board is not of this job.', 'Nothing was written.');
 }

@@ -39,7 +39,7 @@ export const MarkChange = z.discriminatedUnion('kind', [
 ]);
 export type MarkChange = z.output<typeof MarkChange>;
 
-/** What the page knows of a photograph; the picture itself comes from `/api/photos/ID`. */
+/** What the page knows of a photograph; the picture itself comes from `/api/jobs/TAG/photos/ID`. */
 export const StoredPhoto = z.strictObject({
   id: z.string(),
   side: z.enum(SIDES),

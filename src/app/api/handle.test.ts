@@ -1,6 +1,12 @@
+import { mkdtempSync, readFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { z } from 'zod';
 import { ProblemError } from '@/core/problem';
 import { handleChange, httpStatus } from './handle';
+
+const LOG = join(mkdtempSync(join(tmpdir(), 'log-')), 'application.log');
+process.env['LANTERN_LOG'] = LOG;
 
 const Body = z.strictObject({ words: z.string().min(1) });
 
@@ -82,14 +88,17 @@ test('a problem that the work throws keeps its code, its words and its status', 
 });
 
 test('trouble of ours never shows its inside', async () => {
-  const write = jest.spyOn(process.stderr, 'write').mockReturnValue(true);
   const answer = await answerTo(request('{"words":"x"}'), async () => {
-    throw new Error('password of the database is 1234');
+    throw new Error('no answer', { cause: new Error('password of the database is 1234') });
   });
   expect(answer.status).toBe(503);
   expect(JSON.stringify(answer.body)).not.toContain('1234');
-  expect(write).toHaveBeenCalled();
-  write.mockRestore();
+  // What caused it is written down, for those who look after the application.
+  const written = readFileSync(LOG, 'utf8');
+  expect(JSON.parse(written)).toMatchObject({
+    msg: 'a request could not be served',
+    err: { message: expect.stringContaining('1234') as string },
+  });
 });
 
 test.each([
@@ -101,6 +110,8 @@ test.each([
   ['too-large', 413],
   ['foreign-origin', 403],
   ['server-trouble', 503],
+  ['took-too-long', 503],
+  ['no-such-photo', 404],
   ['bad-netlist', 422],
   ['anything else', 422],
 ])('%s is status %p', (code, status) => expect(httpStatus(code)).toBe(status));

@@ -2,6 +2,7 @@ import { NextResponse } from 'next/server';
 import type { z } from 'zod';
 import { ProblemError } from '@/core/problem';
 import type { Problem } from '@/core/problem';
+import { log } from '@/data/log';
 
 /** The one place that turns a problem into an HTTP status. */
 export function httpStatus(code: string): number {
@@ -10,14 +11,15 @@ export function httpStatus(code: string): number {
     code === 'job-gone' ||
     code === 'board-gone' ||
     code === 'line-gone' ||
-    code === 'no-such-part'
+    code === 'no-such-part' ||
+    code === 'no-such-photo'
   )
     return 404;
   if (code === 'tag-taken' || code === 'label-taken' || code === 'bench-live' || code === 'already-reversed')
     return 409;
   if (code === 'too-large') return 413;
   if (code === 'foreign-origin') return 403;
-  if (code === 'server-trouble') return 503;
+  if (code === 'server-trouble' || code === 'took-too-long') return 503;
   return 422;
 }
 
@@ -39,6 +41,8 @@ function sameOrigin(request: Request): boolean {
   }
 }
 
+const MOST_DRAINED = 80_000_000;
+
 /** Reads a body up to a limit of bytes; null when it is longer. */
 async function limitedBytes(request: Request, mostBytes: number): Promise<Buffer | null> {
   const reader = request.body?.getReader();
@@ -49,13 +53,15 @@ async function limitedBytes(request: Request, mostBytes: number): Promise<Buffer
     const { done, value } = await reader.read();
     if (done) break;
     total += value.byteLength;
-    if (total > mostBytes) {
+    if (total > MOST_DRAINED) {
       await reader.cancel();
       return null;
     }
-    chunks.push(value);
+    // What is too long is let through and thrown away: one cut off in the middle of sending never hears the reason.
+    if (total <= mostBytes) chunks.push(value);
+    else chunks.length = 0;
   }
-  return Buffer.concat(chunks);
+  return total > mostBytes ? null : Buffer.concat(chunks);
 }
 
 function tooLarge(mostBytes: number): NextResponse {
@@ -153,13 +159,18 @@ export async function handleUpload<T, R>(
   return answer(() => work(parsed.data, bytes));
 }
 
-/** Runs work and turns what it throws into an answer; trouble of ours never shows its inside. */
+/** Runs work and answers with what it gives, as JSON. */
 export async function answer<R>(work: () => Promise<R>): Promise<NextResponse> {
+  return answerWith(async () => NextResponse.json(await work()));
+}
+
+/** Runs work that makes an answer and turns what it throws into one; trouble of ours never shows its inside. */
+export async function answerWith<R extends Response>(work: () => Promise<R>): Promise<R | NextResponse> {
   try {
-    return NextResponse.json(await work());
+    return await work();
   } catch (error) {
     if (error instanceof ProblemError) return refusedWith(error.problem);
-    process.stderr.write(`${error instanceof Error ? (error.stack ?? error.message) : String(error)}\n`);
+    log().error({ err: error }, 'a request could not be served');
     return refusedWith({
       code: 'server-trouble',
       sentence: 'The server could not do this now.',

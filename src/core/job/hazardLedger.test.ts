@@ -98,6 +98,7 @@ const KILLERS: readonly (readonly [string, (log: Log) => LedgerLine])[] = [
   ['a pin of the capacitor joined', (log) => log.add('trace', { text: 'c1.1 -- R9.1' })],
   ['its designator in another case', (log) => log.add('trace', { text: 'c1 is=470u' })],
   ['its rail renamed', (log) => log.add('trace', { text: 'net IN is VIN' })],
+  ['a line that cannot be read', (log) => log.add('damaged', { kind: 'reading', was: { half: 1 } }, null)],
   ['a harness', (log) => log.add('action', { words: 'harness: Main board J1.1 to Panel J2.1' }, null)],
 ];
 
@@ -340,6 +341,7 @@ class Model {
       case 'recharged':
       case 'sweep-rows':
       case 'safety-test':
+      case 'damaged':
       case 'action':
         // Undoing one of them ends nothing more, but never brings anything back.
         if (line.reverses === null) this.kill(() => true);

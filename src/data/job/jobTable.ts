@@ -35,16 +35,13 @@ export type StoredJob = z.output<typeof Row>;
 const SELECT = `select j.id, j.tag, j.bench, u.name as unit, u.serial, u.nameplate, j.complaint, j.symptoms, j.history, j.accessories,
   j.sources, j.created_at from job j join unit u on u.id = j.unit_id`;
 
-/** Every job, newest first. */
-export async function allJobs(db: Db): Promise<readonly StoredJob[]> {
+/** Every job, newest first, and the tags of those whose own row cannot be read. */
+export async function allJobs(
+  db: Db,
+): Promise<{ readonly sound: readonly StoredJob[]; readonly damaged: readonly string[] }> {
   const { rows } = await db.query(`${SELECT} order by j.created_at desc, j.id desc`);
-  return soundRows(Row, rows).sound;
-}
-
-/** Tags of jobs whose own row cannot be read. */
-export async function damagedJobs(db: Db): Promise<readonly string[]> {
-  const { rows } = await db.query(`${SELECT} order by j.id`);
-  return soundRows(Row, rows).damaged.map((row) => String((row as { readonly tag?: unknown }).tag ?? '?'));
+  const { sound, damaged } = soundRows(Row, rows);
+  return { sound, damaged: damaged.map((row) => String((row as { readonly tag?: unknown }).tag ?? '?')) };
 }
 
 /** The job with this tag, or null. */

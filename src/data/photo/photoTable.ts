@@ -28,9 +28,12 @@ export async function insertPhoto(
   return oneRow(StoredPhoto, rows);
 }
 
-/** The bytes of a photograph, or null. */
-export async function photoImage(db: Db, id: string): Promise<Buffer | null> {
-  const { rows } = await db.query('select image from photo where id = $1', [id]);
+/** The bytes of a photograph of a job's board, or null. */
+export async function photoImage(db: Db, jobId: string, id: string): Promise<Buffer | null> {
+  const { rows } = await db.query(
+    'select p.image from photo p join board b on b.id = p.board_id where p.id = $1 and b.job_id = $2',
+    [id, jobId],
+  );
   return maybeRow(z.strictObject({ image: z.instanceof(Buffer) }), rows)?.image ?? null;
 }
 

@@ -30,7 +30,7 @@ export function PhotoPanel({
   /** A part is pointed at on the picture: it is lit on the schematic. */
   onHover(ref: string | undefined): void;
 }) {
-  const { active, addLine } = useJob();
+  const { job, active, addLine } = useJob();
   const { photos, marks, busy, drop, mark } = usePhotos();
   const [mode, setMode] = useState<Mode>('look');
   const [fade, setFade] = useState(0.35);
@@ -142,7 +142,7 @@ export function PhotoPanel({
       {mode === 'pair' && front && back ? (
         <div className="grid grid-cols-2 gap-2">
           <PicturePane label="Front" width={front.width} height={front.height} shownHeight={HEIGHT} onPoint={setHalf}>
-            <image href={`/api/photos/${front.id}`} width={front.width} height={front.height} />
+            <image href={`/api/jobs/${job.tag}/photos/${front.id}`} width={front.width} height={front.height} />
             {marks.pairs.map((p, i) => (
               <Spot key={i} at={p.front} words={String(i + 1)} wide={front.width} odd={registration?.outlier === i} />
             ))}
@@ -160,7 +160,7 @@ export function PhotoPanel({
               void mark({ kind: 'pair', front: half, back: at });
             }}
           >
-            <image href={`/api/photos/${back.id}`} width={back.width} height={back.height} />
+            <image href={`/api/jobs/${job.tag}/photos/${back.id}`} width={back.width} height={back.height} />
             {marks.pairs.map((p, i) => (
               <Spot key={i} at={p.back} words={String(i + 1)} wide={back.width} odd={registration?.outlier === i} />
             ))}
@@ -169,7 +169,7 @@ export function PhotoPanel({
       ) : (
         base && (
           <PicturePane label="Photographs" width={base.width} height={base.height} shownHeight={HEIGHT} onPoint={point}>
-            <image href={`/api/photos/${base.id}`} width={base.width} height={base.height} />
+            <image href={`/api/jobs/${job.tag}/photos/${base.id}`} width={base.width} height={base.height} />
             {overlay && registration && <Overlay photo={overlay} base={base} marks={marks} opacity={fade} />}
             <Pins
               marks={marks}

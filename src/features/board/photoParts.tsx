@@ -19,6 +19,7 @@ export function Overlay({
   marks: PhotoMarks;
   opacity: number;
 }) {
+  const { tag } = useJob().job;
   const map = fitHomography(marks.pairs.map((p) => ({ from: p.back, to: p.front })));
   if (!map) return null;
   const [a, b, c, d, e, f, g, h, i] = map as [number, number, number, number, number, number, number, number, number];
@@ -31,7 +32,7 @@ export function Overlay({
       style={{ opacity, overflow: 'hidden', pointerEvents: 'none' }}
     >
       <img
-        src={`/api/photos/${photo.id}`}
+        src={`/api/jobs/${tag}/photos/${photo.id}`}
         alt=""
         width={photo.width}
         height={photo.height}

@@ -15,7 +15,7 @@ import { useActor } from './useActor';
 import { useContact } from './useContact';
 import { useMoment } from './useMoment';
 import { useOutbox } from './useOutbox';
-import type { RefusedLine } from './useOutbox';
+import type { RefusedLine } from './waitingStore';
 import { useTraced } from './useTraced';
 
 /** What a job's screens get from the server. */

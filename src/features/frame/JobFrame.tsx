@@ -82,7 +82,14 @@ export function JobFrame({ children }: { children: ReactNode }) {
           {trouble && (
             <Notice kind="trouble" className="no-print mb-4">
               <strong>{trouble.sentence}</strong> {trouble.remedy}{' '}
-              <button type="button" className="text-slate underline" onClick={() => setTrouble(null)}>
+              <button
+                type="button"
+                className="text-slate underline"
+                onClick={() => {
+                  setTrouble(null);
+                  if (refused.length < 2) dismissRefused();
+                }}
+              >
                 seen
               </button>
             </Notice>
@@ -96,9 +103,11 @@ export function JobFrame({ children }: { children: ReactNode }) {
               </a>
             </Notice>
           )}
-          {refused.length > 1 && (
+          {(refused.length > 1 || (refused.length === 1 && !trouble)) && (
             <Notice kind="trouble" className="no-print mb-4">
-              <strong>{refused.length} lines were set aside, the others went on:</strong>
+              <strong>
+                {refused.length === 1 ? 'A line was' : `${refused.length} lines were`} set aside, the others went on:
+              </strong>
               <ul className="list-inside list-disc">
                 {refused.map(({ line, problem }) => (
                   <li key={line.clientKey}>

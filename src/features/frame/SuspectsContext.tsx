@@ -6,7 +6,7 @@ import { SYMPTOMS } from '@/core/diagnose';
 import type { Finding, ProbePoint } from '@/core/diagnose';
 import { diagnosticReadings, linesOf, presentReadings } from '@/core/job';
 import { useJob } from '@/features/frame/JobContext';
-import type { DiagnoseAnswer, DiagnoseRequest } from '@/workers/messages';
+import type { DiagnoseAnswer, DiagnoseRequest, PlanEntry } from '@/workers/messages';
 
 /** The diagnosis of the open board as the worker last gave it. */
 export type Weighed = Extract<DiagnoseAnswer, { type: 'weighed' }>;
@@ -21,6 +21,8 @@ interface SuspectsValue {
   readonly thinking: boolean;
   readonly skipped: readonly ProbePoint[];
   skip(point: ProbePoint): void;
+  /** By board what was being typed, and at which point, when another board or step was turned to. */
+  readonly drafts: Map<string, { readonly point: PlanEntry; readonly text: string }>;
 }
 
 const NONE: readonly ProbePoint[] = [];
@@ -107,6 +109,7 @@ export function SuspectsProvider({ children }: { children: ReactNode }) {
         .map(({ body }) => body),
     [lines, boardId],
   );
+  const [drafts] = useState((): SuspectsValue['drafts'] => new Map());
   const passed = skipped[boardId] ?? NONE;
   const counter = useRef(0);
   useEffect(() => {
@@ -142,7 +145,8 @@ export function SuspectsProvider({ children }: { children: ReactNode }) {
       thinking: said === null || said.number < asked,
       skipped: passed,
       skip,
+      drafts,
     };
-  }, [boardId, board, present, share, failed, weighed, asked, passed, skip]);
+  }, [boardId, board, present, share, failed, weighed, asked, passed, skip, drafts]);
   return <Context value={value}>{children}</Context>;
 }

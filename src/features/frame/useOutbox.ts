@@ -3,12 +3,13 @@ import { useCallback, useEffect, useRef, useState } from 'react';
 import type { Problem } from '@/core/problem';
 import type { NewLine, StoredLine } from '@/wire/ledger';
 import { postJson } from './postJson';
-import { forgetWaiting, keepWaiting, waitingBefore } from './waitingStore';
+import { forgetRefused, forgetWaiting, keepRefused, keepWaiting, refusedBefore, waitingBefore } from './waitingStore';
+import type { RefusedLine } from './waitingStore';
 
 /** How long to wait before a line is sent again, milliseconds: the n-th attempt, then the last for ever. */
 const WAITS = [300, 600, 1200, 2500, 5000] as const;
 /** The line may have been written, or may be yet: sending it again is harmless, its key is the same. */
-const UNDECIDED = new Set(['no-connection', 'server-trouble']);
+const UNDECIDED = new Set(['no-connection', 'server-trouble', 'busy']);
 
 /** After so many answers that the server could not do it, with contact all the while, a line is set aside. */
 const MOST_TROUBLE = 6;
@@ -27,12 +28,6 @@ const PROOF_STALE: Problem = {
   sentence: 'The proof of discharge could not be written in time.',
   remedy: 'Read the store again when the application answers.',
 };
-
-/** A line that the server would not take, with its reason: set aside, so that the next could go on. */
-export interface RefusedLine {
-  readonly line: NewLine;
-  readonly problem: Problem;
-}
 
 interface Outbox {
   readonly waiting: readonly NewLine[];
@@ -97,7 +92,11 @@ export function useOutbox(
       troubled = 0;
       queue.current.shift();
       forgetWaiting(tag, line);
-      if (!answer.ok) setRefused((kept) => [...kept, { line, problem: stale ? PROOF_STALE : answer.problem }]);
+      if (!answer.ok) {
+        const aside = { line, problem: stale ? PROOF_STALE : answer.problem };
+        keepRefused(tag, aside);
+        setRefused((kept) => [...kept, aside]);
+      }
       show();
       if (answer.ok) onStored(answer.value);
       onTrouble(answer.ok ? null : stale ? PROOF_STALE : answer.problem);
@@ -109,6 +108,10 @@ export function useOutbox(
   useEffect(() => {
     // What is left from before a reload; a proof among it is of unknown age.
     const before = waitingBefore(tag);
+    setRefused((kept) => {
+      const known = new Set(kept.map((r) => r.line.clientKey));
+      return [...refusedBefore(tag).filter((r) => !known.has(r.line.clientKey)), ...kept];
+    });
     for (const l of before) if (l.entry.kind === 'discharge-proof') forgetWaiting(tag, l);
     const left = before.filter(
       (l) => !queue.current.some((e) => e.line.clientKey === l.clientKey) && l.entry.kind !== 'discharge-proof',
@@ -129,6 +132,9 @@ export function useOutbox(
       }),
     [pump, show],
   );
-  const dismiss = useCallback(() => setRefused([]), []);
+  const dismiss = useCallback(() => {
+    forgetRefused(tag, refused);
+    setRefused([]);
+  }, [tag, refused]);
   return { waiting, refused, dismiss, send };
 }

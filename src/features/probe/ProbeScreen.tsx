@@ -23,23 +23,11 @@ import { ReadingEntry } from './ReadingEntry';
 import { SuspectList } from './SuspectList';
 import { usePoints } from './usePoints';
 
-/** What was being typed at a point of a board when another board was turned to. */
-interface Draft {
-  readonly point: PlanEntry;
-  readonly text: string;
-}
-
 /** Probe: the next point large, the figure, Enter; the verdict at once; suspects move. Each board has its own. */
 export function ProbeScreen() {
-  const { id } = useJob().active;
-  const [drafts] = useState(() => new Map<string, Draft>());
-  return <ProbeBoard key={id} drafts={drafts} />;
-}
-
-function ProbeBoard({ drafts }: { drafts: Map<string, Draft> }) {
   const { job, boards, active, lines, progress, now, addLine } = useJob();
   const { board, id } = active;
-  const { weighed, share, failed, thinking } = useSuspects();
+  const { weighed, share, failed, thinking, drafts } = useSuspects();
   const [draft] = useState(() => drafts.get(id) ?? null);
   const { plan, current, choose, next, back } = usePoints(draft?.point ?? null);
   const judged = useMemo(() => ({ boards, lines }), [boards, lines]);

@@ -1,7 +1,6 @@
 import { z } from 'zod';
-import { marksOf, photosOf } from '@/data/photo/photoTable';
 import { pool } from '@/data/pool';
-import { takePhoto } from '@/usecases/takePhoto';
+import { photosOfBoard, takePhoto } from '@/usecases/takePhoto';
 import { SIDES } from '@/wire/photoMarks';
 import { answer, handleUpload } from '../../../handle';
 import { RowId } from '@/wire/ids';
@@ -19,11 +18,8 @@ export async function POST(request: Request, { params }: { params: Promise<{ tag
 }
 
 /** The photographs of a board and the marks on them. */
-export async function GET(request: Request) {
+export async function GET(request: Request, { params }: { params: Promise<{ tag: string }> }) {
+  const { tag } = await params;
   const board = new URL(request.url).searchParams.get('board') ?? '';
-  return answer(async () =>
-    RowId.safeParse(board).success
-      ? { photos: await photosOf(pool(), board), marks: await marksOf(pool(), board) }
-      : { photos: [], marks: { pairs: [], pinned: [] } },
-  );
+  return answer(() => photosOfBoard(pool(), tag, board));
 }
