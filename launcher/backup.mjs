@@ -80,7 +80,8 @@ async function dump(url, file) {
   mkdirSync(dirname(file), { recursive: true });
   const half = `${file}.part`;
   const status = await program('pg_dump', url, ['--format=custom', '--no-owner', '--no-privileges', `--file=${half}`]);
-  if (status !== 0) {
+  // What cannot be listed cannot be put back.
+  if (status !== 0 || (await program('pg_restore', url, ['--list', '--file=/dev/null', half])) !== 0) {
     rmSync(half, { force: true });
     throw new SetUpProblem(`The backup could not be made. ${file} is as it was.`);
   }

@@ -21,6 +21,9 @@ try {
   } else if (command === 'backup' || command === 'restore') {
     const { backup, restore } = await import('./backup.mjs');
     await (command === 'backup' ? backup : restore)(rest);
+  } else if (command === 'torture') {
+    const { torture } = await import('./torture.mjs');
+    process.exitCode = await torture(rest);
   } else if (command === 'test') {
     const { test } = await import('./test.mjs');
     process.exitCode = await test(rest);

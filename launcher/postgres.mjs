@@ -102,9 +102,9 @@ function pidFile(folder) {
 
 /**
  * Starts the private cluster `name` (making it first if need be), or joins it where it still runs.
- * Gives its connection string, the server's process id, and how to stop it.
+ * Gives its connection string, the server's process id, its folder, and how to stop it.
  */
-export async function startCluster(name) {
+export async function startCluster(name, wantedPort = 0) {
   const programs = await postgresPrograms();
   const owner = clusterOwner();
   const folder = clusterFolder(name, owner);
@@ -116,10 +116,10 @@ export async function startCluster(name) {
   const old = pidFile(folder);
   if (old && runsHere(old.pid, folder)) {
     await waitUntilReady(url(old.port), folder);
-    return { url: url(old.port), pid: old.pid, joined: true, stop: () => stopServer(old.pid, folder) };
+    return { url: url(old.port), pid: old.pid, folder, joined: true, stop: () => stopServer(old.pid, folder) };
   }
   // A file left behind by a server that died is PostgreSQL's own to judge and to replace.
-  const port = await freePort();
+  const port = await freePort(wantedPort);
   const log = openSync(join(STATE, `pg-${name}.log`), 'a');
   const child = spawn(
     join(programs, 'postgres'),
@@ -147,7 +147,7 @@ export async function startCluster(name) {
   let gone = false;
   child.once('exit', () => (gone = true));
   await waitUntilReady(url(port), folder, () => gone);
-  return { url: url(port), pid: child.pid, joined: false, stop: () => stopServer(child.pid, folder) };
+  return { url: url(port), pid: child.pid, folder, joined: false, stop: () => stopServer(child.pid, folder) };
 }
 
 function makeCluster(programs, folder, secretFile, owner) {

@@ -3,6 +3,7 @@ import { join } from 'node:path';
 import { nightly } from './backup.mjs';
 import { buildApplication } from './build.mjs';
 import { migrateDatabase, seedDemo } from './database.mjs';
+import { isLauncher, leaveLock, takeLock } from './lock.mjs';
 import { npmPackages } from './packages.mjs';
 import { freePort, startCluster } from './postgres.mjs';
 import { STATE } from './run.mjs';
@@ -24,12 +25,12 @@ export async function start(words) {
   }
   const given = process.env.DATABASE_URL;
   if (given && wanted.resetDemo) mustNameDatabase(given, wanted.database);
-  const before = takeLock();
+  const before = takeLock(LOCK);
   if (before !== null) {
     say(`Rough Lantern is just being started from this folder (process ${before}); this start leaves it alone.`);
     return;
   }
-  process.on('exit', () => rmSync(LOCK, { force: true }));
+  process.on('exit', () => leaveLock(LOCK));
   await npmPackages();
   await buildApplication();
   const cluster = given ? { url: given, stop: async () => {} } : await startCluster('main');
@@ -83,31 +84,6 @@ function watchDatabase(pid, stop, closing) {
     }
   }, 1000);
   timer.unref();
-}
-
-/** Takes the lock for this process; gives the process that holds it, or null. A lock left by a dead one is taken over. */
-function takeLock() {
-  mkdirSync(STATE, { recursive: true });
-  for (let tries = 0; tries < 2; tries++) {
-    try {
-      writeFileSync(LOCK, String(process.pid), { flag: 'wx' });
-      return null;
-    } catch (error) {
-      if (error.code !== 'EEXIST') throw error;
-      const pid = Number(readFileSync(LOCK, 'utf8'));
-      if (pid !== process.pid && isLauncher(pid)) return pid;
-      rmSync(LOCK, { force: true });
-    }
-  }
-  return null;
-}
-
-function isLauncher(pid) {
-  try {
-    return readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes('launcher/main.mjs');
-  } catch {
-    return false;
-  }
 }
 
 /** A database that is not this folder's own is emptied only by one who names it. */

@@ -8,6 +8,7 @@ import { freePort, startCluster } from './postgres.mjs';
 import { ROOT, STATE, run, show } from './run.mjs';
 import { say } from './say.mjs';
 import { serveApplication } from './serve.mjs';
+import { torture } from './torture.mjs';
 
 const bin = (name) => join(ROOT, 'node_modules', '.bin', name);
 
@@ -22,6 +23,7 @@ export async function test(words) {
     if (only !== 'browser') {
       await checks(total);
       await unitTests(total, cluster.url, more);
+      if (more.length === 0) await killed(total);
     }
     if (only !== 'unit') await browserTests(total, cluster.url, more);
   } finally {
@@ -62,6 +64,14 @@ async function unitTests(total, databaseUrl, more) {
   const result = JSON.parse(readFileSync(file, 'utf8'));
   total.passed += result.numPassedTests;
   total.failed += result.numFailedTests + result.numRuntimeErrorTestSuites;
+}
+
+/** A short run of the killing: the whole of it is `lantern torture`. */
+async function killed(total) {
+  const status = await torture(['--kills', '6', '--seed', '4', '--load', '0']);
+  say(`${status === 0 ? 'ok  ' : 'FAIL'} no acknowledged line is lost when server and database are killed`);
+  if (status === 0) total.passed++;
+  else total.failed++;
 }
 
 async function browserTests(total, databaseUrl, more) {

@@ -3,7 +3,13 @@ import type { Attack } from '@/testing/fuzz';
 import { UnusableArguments, option, readArguments } from './arguments';
 
 /** How many of each make one round. */
-const ROUND: Readonly<Record<Attack, number>> = { netlists: 2000, shorthand: 500, tables: 200, boards: 100 };
+const ROUND: Readonly<Record<Attack, number>> = {
+  netlists: 2000,
+  shorthand: 500,
+  tables: 200,
+  boards: 100,
+  ledgers: 1000,
+};
 const DEFAULT_MINUTES = 10;
 
 /** `lantern fuzz [--minutes N] [--seed S]`: generated attacks with fresh seeds until the time is up. Gives the exit status. */

@@ -14,7 +14,8 @@ export const HELP = `Usage: ./lantern COMMAND
   stages BOARD                                             stages, pin roles, topology, islands
   sum NAME key=value…  |  sum --list  |  sum --requests FILE.jsonl
   bench [--board NAME] [--faults N]                        the benchmark table
-  fuzz [--minutes N] [--seed S]                            generated attacks on every reader, fresh seeds
+  fuzz [--minutes N] [--seed S]                            generated attacks on every reader and log, fresh seeds
+  torture [--kills N] [--seed S]                           server and database killed while clients write; fifty at once
 
 BOARD is a board netlist (.cir) or the application's own board JSON. --json prints one JSON document.
 Exit status: 0 done; 1 could not be done; 2 unusable arguments.`;

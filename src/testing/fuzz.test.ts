@@ -2,7 +2,13 @@ import { ATTACKS, fuzz } from './fuzz';
 import type { Attack } from './fuzz';
 
 const SEED = 7001;
-const COUNTS: Readonly<Record<Attack, number>> = { netlists: 1500, shorthand: 800, tables: 800, boards: 600 };
+const COUNTS: Readonly<Record<Attack, number>> = {
+  netlists: 1500,
+  shorthand: 800,
+  tables: 800,
+  boards: 600,
+  ledgers: 400,
+};
 
 test.each(Object.keys(ATTACKS) as Attack[])(
   `hostile %s from seed ${SEED} on: nothing breaks, hangs or cannot be read again`,

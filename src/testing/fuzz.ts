@@ -10,6 +10,8 @@ import { deriveBoard, readShorthand } from '@/core/trace';
 import { BoardJson, boardFromJson, boardToJson, boardTrouble } from '@/wire/boardJson';
 import { parseReadingsCsv } from '@/wire/readingsCsv';
 import { hostileBoardJson, hostileCsv, hostileNetlist, hostileShorthand } from './hostile';
+import { exerciseLedger } from './hostileLedger';
+import { CAUTION, ledgerCase } from './ledgers';
 import { readSweepText } from '@/wire/csv';
 
 /** Nothing that is read may take longer, milliseconds. */
@@ -51,6 +53,11 @@ export const ATTACKS = {
   boards: (seed: number): Board | null => {
     const parsed = BoardJson.safeParse(hostileBoardJson(seed));
     return parsed.success ? boardFromJson(parsed.data) : null;
+  },
+  ledgers: (seed: number): Board | null => {
+    const { state, model } = ledgerCase(seed);
+    if (CAUTION[state] < CAUTION[model]) throw new Error(`${state} where the log only bears ${model}`);
+    return exerciseLedger(seed);
   },
 } as const satisfies Record<string, (seed: number) => Board | null>;
 export type Attack = keyof typeof ATTACKS;

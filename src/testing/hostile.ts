@@ -2,7 +2,7 @@ import { seededRandom } from '@/core/quantity';
 import type { Random } from '@/core/quantity';
 
 /** Words that have broken readers before: names of the language itself, long ones, empty ones, figures beyond all bounds. */
-const ODD_WORDS = [
+export const ODD_WORDS = [
   'constructor',
   '__proto__',
   'toString',

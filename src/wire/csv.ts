@@ -16,7 +16,8 @@ const NO_QUOTE = '\u0001';
  */
 export function readCells(given: string, separator?: string): CellTable {
   const text = given.replace(/^\uFEFF/u, '').replace(/\r\n?/gu, '\n');
-  const first = text.slice(0, 2000).split('\n', 1)[0] ?? '';
+  // What stands inside quotes parts nothing.
+  const first = (text.slice(0, 2000).split('\n', 1)[0] ?? '').replace(/"[^"]*"/gu, '');
   const by = separator ?? (first.includes('\t') ? '\t' : first.includes(';') ? ';' : ',');
   const parse = (quoteChar: string): Papa.ParseResult<string[]> =>
     Papa.parse<string[]>(text, { delimiter: by, newline: '\n', quoteChar, escapeChar: quoteChar });

@@ -61,7 +61,7 @@ test('readings CSV: figures, OL, quotes and case; every bad line named', () => {
 test('ledger entries are strict: unknown keys, empty reasons and wild figures are refused', () => {
   const reading = { kind: 'reading', body: { mode: 'diode', red: 'A', black: 'B', seen: { kind: 'overload' } } };
   expect(LedgerEntry.parse(reading)).toMatchObject({
-    body: { purpose: 'probe', placeConfirmed: true, conditions: { powered: false, stimulus: 'none' } },
+    body: { purpose: 'probe', placeConfirmed: false, conditions: { powered: false, stimulus: 'none' } },
   });
   for (const wrong of [
     { ...reading, body: { ...reading.body, verdict: 'agrees' } },
