@@ -72,7 +72,21 @@ async function withDatabase(work) {
   try {
     return await work(cluster.url);
   } finally {
-    if (!cluster.joined) await cluster.stop();
+    // Started for this alone: stopped again, unless the application has come up on it meanwhile.
+    if (!cluster.joined && !(await inUse(cluster.url))) await cluster.stop();
+  }
+}
+
+/** Whether anybody else is connected. */
+async function inUse(url) {
+  const { default: pg } = await import('pg');
+  const client = new pg.Client({ connectionString: url });
+  await client.connect();
+  try {
+    const others = "select 1 from pg_stat_activity where backend_type = 'client backend' and pid <> pg_backend_pid()";
+    return (await client.query(others)).rows.length > 0;
+  } finally {
+    await client.end();
   }
 }
 

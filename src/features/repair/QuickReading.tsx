@@ -34,7 +34,7 @@ export function QuickReading({
       <p className="min-w-0 flex-1">
         {expected.mode === 'diode' ? 'Diode test' : 'Ohms'}: <strong>black</strong> {place(expected.black)},{' '}
         <strong className="text-oxide">red</strong> {place(expected.red)}; should show{' '}
-        <span className="figure text-lg">{expectedWords(expected)}</span>
+        <span className="figure text-lg whitespace-nowrap">{expectedWords(expected)}</span>
         {faults.length > 0 && (
           <span className="text-sm text-faint"> with {faultWords(board, faults.map(formatFault).join('+'))} in it</span>
         )}
