@@ -16,6 +16,7 @@ import { addLine } from '@/usecases/addLine';
 import { createJob } from '@/usecases/createJob';
 import { openJob } from '@/usecases/openJob';
 import { boardFromJson } from '@/wire/boardJson';
+import { COLD_CONDITIONS } from '@/wire/ledger';
 import type { LedgerEntry } from '@/wire/ledger';
 import { NewJob } from '@/wire/jobForm';
 import { DEMO_JOBS } from './demoJobs';
@@ -116,15 +117,7 @@ function reading(
   purpose: 'probe' | 'after-repair' | 'also-check',
   ref?: string,
 ): LedgerEntry {
-  const conditions = {
-    powered: false,
-    suppliedBy: '',
-    load: '',
-    minutesOn: null,
-    celsius: null,
-    stimulus: 'none',
-    settled: 'settled',
-  } as const;
+  const conditions = COLD_CONDITIONS;
   return {
     kind: 'reading',
     body: { mode, red, black, seen, purpose, placeConfirmed: false, conditions, ...(ref === undefined ? {} : { ref }) },

@@ -25,6 +25,9 @@ const Conditions = z.strictObject({
   settled: z.enum(['settled', 'creeping', 'jumping']).default('settled'),
 });
 
+/** Conditions of a reading on an unpowered board that stood still. */
+export const COLD_CONDITIONS = Conditions.parse({});
+
 /** What a ledger line may say, by kind. Derived results are never stored here. */
 export const LedgerEntry = z.discriminatedUnion('kind', [
   z.strictObject({

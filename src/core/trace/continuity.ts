@@ -40,14 +40,15 @@ export function settleContinuity(
     fact.kind === 'low-path' || fact.kind === 'not-joined' || fact.kind === 'reads' ? [{ id, fact }] : [],
   );
   const questions: OpenQuestion[] = [];
+  const low = lowParts(state);
   for (const { id, fact } of checks) {
     const limit =
       fact.kind === 'low-path' ? BEEP_OHMS : fact.kind === 'reads' && fact.ohms <= RESIDUAL_OHMS ? RESIDUAL_OHMS : null;
     if (limit === null) continue;
     const [a, b] = nodesOf(state, fact);
     if (state.joins.joined(a, b)) continue;
-    const carriers = carriersBetween(state, a, b, limit);
-    if (carriers.known.length > 0) continue;
+    const carriers = carriersBetween(state, low, a, b, limit);
+    if (carriers.known) continue;
     if (carriers.possible.length > 0) {
       const words = `${spotText(fact.spots[0])} to ${spotText(fact.spots[1])}`;
       questions.push({
@@ -99,30 +100,43 @@ function carriedOhms(part: Part): { readonly pins: readonly [number, number]; re
   }
 }
 
-/** Low-ohm parts that surely lie between two nodes, alone or in a row, and such as may, with a pin not followed yet. */
+/** A part that may carry a beep, with the nodes of its two ends. */
+interface LowPart {
+  readonly part: Part;
+  readonly ohms: number;
+  readonly ends: readonly [string, string];
+}
+
+function lowParts(state: TraceState): readonly LowPart[] {
+  return [...state.parts.values()].flatMap((part) => {
+    const carried = part.fitted ? carriedOhms(part) : null;
+    if (!carried || carried.ohms > BEEP_OHMS) return [];
+    const [p, q] = carried.pins;
+    return [{ part, ohms: carried.ohms, ends: [pinNode(part.ref, p), pinNode(part.ref, q)] as const }];
+  });
+}
+
+/** Low-ohm parts that surely lie between two nodes, alone or in a row; and such as may, with a pin not followed yet. */
 function carriersBetween(
   state: TraceState,
+  all: readonly LowPart[],
   a: string,
   b: string,
   limit: number,
-): { readonly known: readonly string[]; readonly possible: readonly string[] } {
-  const low = [...state.parts.values()].flatMap((part) => {
-    const carried = part.fitted ? carriedOhms(part) : null;
-    return carried && carried.ohms <= limit
-      ? [{ part, ends: carried.pins.map((pin) => pinNode(part.ref, pin)) as [string, string] }]
-      : [];
-  });
-  const reached = new Map<string, readonly string[]>([[a, []]]);
-  const queue = [a];
-  for (let node = queue.shift(); node !== undefined; node = queue.shift()) {
-    if (state.joins.joined(node, b)) return { known: reached.get(node)!, possible: [] };
-    for (const { part, ends } of low) {
-      for (const [here, there] of [ends, [ends[1], ends[0]] as const]) {
-        if (!state.joins.joined(node, here) || reached.has(there)) continue;
-        reached.set(there, [...reached.get(node)!, part.ref]);
-        queue.push(there);
-      }
-    }
+): { readonly known: boolean; readonly possible: readonly string[] } {
+  const low = all.filter((l) => l.ohms <= limit);
+  // What is joined is one place; a node without joins is a place of its own.
+  const place = (node: string): string | number => state.joins.component(node) ?? node;
+  const next = new Map<string | number, (string | number)[]>();
+  for (const { ends } of low) {
+    const [x, y] = [place(ends[0]), place(ends[1])];
+    next.set(x, [...(next.get(x) ?? []), y]);
+    next.set(y, [...(next.get(y) ?? []), x]);
+  }
+  const reached = new Set([place(a)]);
+  for (const here of reached) {
+    if (here === place(b)) return { known: true, possible: [] };
+    for (const there of next.get(here) ?? []) reached.add(there);
   }
   const open = (node: string): boolean => state.joins.component(node) === null;
   const at = (node: string, spot: string): boolean => state.joins.joined(node, spot);
@@ -130,5 +144,5 @@ function carriersBetween(
     ({ ends: [x, y] }) =>
       (open(x) && open(y)) || (open(x) && (at(y, a) || at(y, b))) || (open(y) && (at(x, a) || at(x, b))),
   );
-  return { known: [], possible: possible.map((l) => l.part.ref) };
+  return { known: false, possible: possible.map((l) => l.part.ref) };
 }

@@ -51,12 +51,14 @@ export function deriveBoard(base: Board, entries: readonly TraceEntry[]): Traced
     const trouble = apply(state, models, sheet, id, fact);
     if (trouble !== null) misfits.push({ id, sentence: trouble });
   }
+  const odd = new Set(misfits.map((m) => m.id));
   const continuity = settleContinuity(
     state,
-    entries.filter((e) => !misfits.some((m) => m.id === e.id)),
+    entries.filter((e) => !odd.has(e.id)),
   );
+  const nameOf = netNames(state);
   const parts = [...state.parts.values()].map(
-    (part) => ({ ...part, nets: part.nets.map((_, pin) => nameOf(state, part, pin)) }) as Part,
+    (part) => ({ ...part, nets: part.nets.map((_, pin) => nameOf(part, pin)) }) as Part,
   );
   const board: Board = {
     ...base,
@@ -220,28 +222,27 @@ function noPart(ref: string): string {
   return `There is no part ${ref} on this board.`;
 }
 
-/** The name of a pin's net: what it was renamed to last, else the first name it was given, else the pin itself. */
-function nameOf(state: TraceState, part: Part, pin: number): string {
-  const node = pinNode(part.ref, pin);
-  const component = state.joins.component(node);
-  if (component === null) return `${part.ref}.${pin + 1}`;
-  if (state.joins.joined(node, `${netNode('NC')} ${part.ref} ${pin}`)) return 'NC';
-  const names = [...state.names].filter(([key]) => state.joins.component(`n ${key}`) === component);
-  const chosen = [...state.renamed]
-    .filter(([from, to]) => state.joins.component(netNode(to)) === component && from !== netKey(to))
-    .at(-1)?.[1];
-  if (chosen !== undefined) return chosen;
-  const first = names[0]?.[1];
-  return first ?? unnamed(state, component);
-}
-
-/** A net that nobody named has the name of its first pin. */
-function unnamed(state: TraceState, component: number): string {
-  for (const part of state.parts.values()) {
-    for (let pin = 0; pin < part.nets.length; pin++)
-      if (state.joins.component(pinNode(part.ref, pin)) === component) return `${part.ref}.${pin + 1}`;
-  }
-  return '?';
+/**
+ * The name of a pin's net: what it was renamed to last, else the first name it was given, else its first pin.
+ *
+ * Each component's name is found once.
+ */
+function netNames(state: TraceState): (part: Part, pin: number) => string {
+  const named = new Map<number, string>();
+  const once = (node: string, name: string): void => {
+    const component = state.joins.component(node);
+    if (component !== null && !named.has(component)) named.set(component, name);
+  };
+  for (const [from, to] of [...state.renamed].reverse()) if (from !== netKey(to)) once(netNode(to), to);
+  for (const [key, name] of state.names) once(`n ${key}`, name);
+  for (const part of state.parts.values())
+    for (let pin = 0; pin < part.nets.length; pin++) once(pinNode(part.ref, pin), `${part.ref}.${pin + 1}`);
+  return (part, pin) => {
+    const node = pinNode(part.ref, pin);
+    const component = state.joins.component(node);
+    if (component === null) return `${part.ref}.${pin + 1}`;
+    return state.joins.joined(node, `${netNode('NC')} ${part.ref} ${pin}`) ? 'NC' : named.get(component)!;
+  };
 }
 
 /** Couplings of the start, and of the windings that lines of the shorthand put on one core. */

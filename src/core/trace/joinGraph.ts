@@ -10,18 +10,34 @@ export interface JoinEdge {
  * again and a chain of reasons can be shown.
  */
 export class JoinGraph {
-  private edges: JoinEdge[] = [];
-  private components: ReadonlyMap<string, number> | null = null;
+  /** Edges at each node, in the order they were added. */
+  private readonly at = new Map<string, JoinEdge[]>();
+  /** Component of each node and the nodes of each component; null until somebody asks. */
+  private known: { readonly of: Map<string, number>; readonly nodes: Map<number, string[]>; next: number } | null =
+    null;
 
   add(edge: JoinEdge): void {
-    this.edges.push(edge);
-    this.components = null;
+    for (const node of new Set([edge.a, edge.b])) {
+      const here = this.at.get(node);
+      if (here) here.push(edge);
+      else this.at.set(node, [edge]);
+    }
+    if (this.known) this.merge(this.componentFor(edge.a), this.componentFor(edge.b));
   }
 
   /** Takes every edge at a node out. */
   detach(node: string): void {
-    this.edges = this.edges.filter((e) => e.a !== node && e.b !== node);
-    this.components = null;
+    const gone = this.at.get(node);
+    if (!gone) return;
+    this.at.delete(node);
+    for (const edge of gone) {
+      const far = edge.a === node ? edge.b : edge.a;
+      if (far === node) continue;
+      const left = this.at.get(far)!.filter((e) => e !== edge);
+      if (left.length > 0) this.at.set(far, left);
+      else this.at.delete(far);
+    }
+    this.known = null;
   }
 
   joined(a: string, b: string): boolean {
@@ -30,17 +46,16 @@ export class JoinGraph {
 
   /** Number of the component of a node; null for one without edges. */
   component(node: string): number | null {
-    this.components ??= this.build();
-    return this.components.get(node) ?? null;
+    if (!this.known) this.build();
+    return this.known!.of.get(node) ?? null;
   }
 
   /** The facts on the shortest chain of edges between two joined nodes, each once. */
   chain(from: string, to: string): readonly string[] {
     const came = new Map<string, JoinEdge | null>([[from, null]]);
     const queue = [from];
-    const at = this.neighbours();
     for (let node = queue.shift(); node !== undefined && node !== to; node = queue.shift()) {
-      for (const edge of at.get(node) ?? []) {
+      for (const edge of this.at.get(node) ?? []) {
         const next = edge.a === node ? edge.b : edge.a;
         if (came.has(next)) continue;
         came.set(next, edge);
@@ -55,36 +70,30 @@ export class JoinGraph {
     return facts;
   }
 
-  private build(): ReadonlyMap<string, number> {
-    const at = this.neighbours();
-    const found = new Map<string, number>();
-    let count = 0;
-    for (const start of at.keys()) {
-      if (found.has(start)) continue;
-      const stack = [start];
-      found.set(start, count);
-      for (let node = stack.pop(); node !== undefined; node = stack.pop()) {
-        for (const edge of at.get(node)!) {
-          const next = edge.a === node ? edge.b : edge.a;
-          if (found.has(next)) continue;
-          found.set(next, count);
-          stack.push(next);
-        }
-      }
-      count++;
-    }
-    return found;
+  private build(): void {
+    this.known = { of: new Map(), nodes: new Map(), next: 0 };
+    for (const edges of this.at.values())
+      for (const { a, b } of edges) this.merge(this.componentFor(a), this.componentFor(b));
   }
 
-  private neighbours(): Map<string, JoinEdge[]> {
-    const at = new Map<string, JoinEdge[]>();
-    for (const edge of this.edges) {
-      for (const node of [edge.a, edge.b]) {
-        const here = at.get(node);
-        if (here) here.push(edge);
-        else at.set(node, [edge]);
-      }
+  private componentFor(node: string): number {
+    const known = this.known!;
+    const found = known.of.get(node);
+    if (found !== undefined) return found;
+    known.of.set(node, known.next);
+    known.nodes.set(known.next, [node]);
+    return known.next++;
+  }
+
+  /** The smaller becomes part of the larger: each node moves at most log(n) times. */
+  private merge(a: number, b: number): void {
+    if (a === b) return;
+    const { of, nodes } = this.known!;
+    const [from, into] = nodes.get(a)!.length < nodes.get(b)!.length ? [a, b] : [b, a];
+    for (const node of nodes.get(from)!) {
+      of.set(node, into);
+      nodes.get(into)!.push(node);
     }
-    return at;
+    nodes.delete(from);
   }
 }

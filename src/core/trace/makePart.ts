@@ -109,7 +109,18 @@ function settleKind(fact: PartFact, before: Part | undefined): PartKind {
 
 function readingOf(kind: PartKind, mark: string | null): RankedReading | undefined {
   const kinds = MARKS[kind];
-  return mark === null || !kinds ? undefined : decodeMarking(mark).find((r) => kinds.includes(r.kind));
+  return mark === null || !kinds ? undefined : readingsOf(mark).find((r) => kinds.includes(r.kind));
+}
+
+const decoded = new Map<string, readonly RankedReading[]>();
+const MOST_DECODED = 5000;
+
+/** A board is derived again with every fact: its markings are read once. */
+function readingsOf(mark: string): readonly RankedReading[] {
+  const known = decoded.get(mark) ?? decodeMarking(mark);
+  if (decoded.size >= MOST_DECODED) decoded.clear();
+  decoded.set(mark, known);
+  return known;
 }
 
 const UNITS: Partial<Record<PartKind, Unit>> = {

@@ -1,6 +1,7 @@
 import type { SeenReading } from '@/core/expect';
 import type { Purpose } from '@/core/job';
 import type { ColdMode } from '@/core/meter';
+import { COLD_CONDITIONS } from '@/wire/ledger';
 import type { LedgerEntry } from '@/wire/ledger';
 
 type Reading = Extract<LedgerEntry, { kind: 'reading' }>;
@@ -23,15 +24,7 @@ export function coldReading(
       purpose,
       ...(ref === undefined ? {} : { ref }),
       placeConfirmed: false,
-      conditions: {
-        powered: false,
-        suppliedBy: '',
-        load: '',
-        minutesOn: null,
-        celsius: null,
-        stimulus: 'none',
-        settled: unsteady ? 'creeping' : 'settled',
-      },
+      conditions: { ...COLD_CONDITIONS, settled: unsteady ? 'creeping' : 'settled' },
     },
   };
 }
