@@ -5,8 +5,7 @@ import type { BenchRow } from '@/features/bench/BenchScreen';
 import { openBench } from '@/usecases/openJob';
 import { momentOf } from '@/usecases/pulse';
 import { boardFromJson } from '@/wire/boardJson';
-import type { BoardJson } from '@/wire/boardJson';
-import type { Board, Nameplate } from '@/core/circuit';
+import type { Nameplate } from '@/core/circuit';
 import type { Hazard } from '@/core/safety';
 
 export const dynamic = 'force-dynamic';
@@ -15,11 +14,11 @@ export default async function BenchPage() {
   const now = momentOf(new Date());
   const { jobs, damaged } = await openBench(pool());
   const unreadable = damaged.map((tag) => damagedRow(tag, ''));
-  const rows = jobs.map(({ job, boards, starts, lines }): BenchRow => {
+  const rows = jobs.map(({ job, boards, lines }): BenchRow => {
     if (boards.some((b) => b.damaged !== null)) return damagedRow(job.tag, job.unit, job.bench);
     const progress = jobProgress(
       job.sources,
-      boards.map((b) => ({ id: b.id, board: boardFromJson(b.content), start: startOf(b.id, starts) })),
+      boards.map((b) => ({ id: b.id, board: boardFromJson(b.content), start: boardFromJson(b.start) })),
       lines,
       now,
       { unit: job.nameplate as Nameplate },
@@ -59,11 +58,6 @@ function damagedRow(tag: string, unit: string, bench = ''): BenchRow {
     done: false,
     damaged: true,
   };
-}
-
-function startOf(id: string, starts: Readonly<Record<string, BoardJson>>): Board | undefined {
-  const start = starts[id];
-  return start && boardFromJson(start);
 }
 
 /** Until the first proof runs out: then this page is out of date. */

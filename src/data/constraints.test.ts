@@ -33,6 +33,7 @@ async function makeJob(tag: string): Promise<string> {
   );
 }
 
+const BOARD = `insert into board (job_id, label, origin, start, content) values ($1, $2, 'empty', '{}', '{}')`;
 const LINE = `insert into ledger_line (job_id, seq, board_id, kind, body, actor, at, reverses, client_key)
   values ($1, $2, $3, $4, $5, $6, now(), $7, $8) returning id`;
 let seq = 0;
@@ -62,7 +63,7 @@ beforeAll(async () => {
   db = await testDatabase();
   job = await makeJob('C-1');
   other = await makeJob('C-2');
-  const insert = 'insert into board (job_id, label) values ($1, $2) returning id';
+  const insert = `${BOARD} returning id`;
   board = await one(insert, [job, 'Main board']);
   otherBoard = await one(insert, [other, 'Main board']);
 }, 60_000);
@@ -124,34 +125,26 @@ test.each([
   ['nameplate that is no object', `insert into unit (name, nameplate) values ('U', '7')`, 'unit_nameplate_object'],
 ])('a job with a %s is refused', async (_name, sql, constraint) => expect(await refusedBy(sql)).toBe(constraint));
 
-test('versions of a board count up from one, and say where they came from', async () => {
-  const sql = `insert into board_version (board_id, version, origin, content, created_at) values ($1, $2, $3, '{}', now())`;
-  expect(await refusedBy(sql, [board, 1, 'netlist'])).toBe('done');
-  expect(await refusedBy(sql, [board, 1, 'edit'])).toBe('board_version_key');
-  expect(await refusedBy(sql, [board, 0, 'edit'])).toBe('board_version_counts');
-  expect(await refusedBy(sql, [board, 2, 'guess'])).toBe('board_version_origin_known');
+test('a board says what it started from, and how much of the log is in it', async () => {
+  const sql = (origin: string, upto: number, start: string): string =>
+    `insert into board (job_id, label, origin, upto, start, content) values (${job}, 'B ${origin} ${upto}', '${origin}', ${upto}, ${start}, '{}')`;
+  expect(await refusedBy(sql('netlist', 3, `'{}'`))).toBe('done');
+  expect(await refusedBy(sql('guess', 3, `'{}'`))).toBe('board_origin_known');
+  expect(await refusedBy(sql('netlist', -1, `'{}'`))).toBe('board_upto_counts');
+  expect(await refusedBy(sql('json', 3, 'null'))).toMatch(/null value in column "start"/u);
 });
 
 test('a harness joins two boards of one job', async () => {
-  const second = await one('insert into board (job_id, label) values ($1, $2) returning id', [job, 'Second']);
+  const second = await one(`${BOARD} returning id`, [job, 'Second']);
   const sql = `insert into harness (job_id, from_board, from_pin, to_board, to_pin) values ($1, $2, 'J1 pin 1', $3, 'J2 pin 1')`;
   expect(await refusedBy(sql, [job, board, second])).toBe('done');
   expect(await refusedBy(sql, [job, board, board])).toBe('harness_two_boards');
   expect(await refusedBy(sql, [job, board, otherBoard])).toBe('harness_to_fkey');
-  expect(await refusedBy('insert into board (job_id, label) values ($1, $2)', [job, 'Second'])).toBe('board_label_key');
-});
-
-test('a fault and a replacement point at a line of their job, once', async () => {
-  const id = await one(LINE, line({ kind: 'fault', board }));
-  const fault = 'insert into fault_call (job_id, ledger_line_id, board_id, fault) values ($1, $2, $3, $4)';
-  expect(await refusedBy(fault, [job, id, board, 'M1:short'])).toBe('done');
-  expect(await refusedBy(fault, [job, id, board, 'M1:short'])).toBe('fault_call_line_key');
-  const next = await one(LINE, line({ kind: 'fault', board }));
-  expect(await refusedBy(fault, [job, next, board, ' '])).toBe('fault_call_filled');
-  expect(await refusedBy(fault, [other, next, otherBoard, 'M1:short'])).toBe('fault_call_line_fkey');
-  const fitted = `insert into replacement (job_id, ledger_line_id, board_id, ref, source, fitted) values ($1, $2, $3, 'M1', $4, '{}')`;
-  expect(await refusedBy(fitted, [job, next, board, 'stolen'])).toBe('replacement_source_known');
-  expect(await refusedBy(fitted, [job, next, board, 'new'])).toBe('done');
+  // Noted once, whichever end comes first and however it is written.
+  expect(await refusedBy(sql, [job, board, second])).toBe('harness_once');
+  const other = sql.replace("'J1 pin 1'", "'j2 PIN 1'").replace("$3, 'J2 pin 1'", "$3, 'j1 pin 1'");
+  expect(await refusedBy(other, [job, second, board])).toBe('harness_once');
+  expect(await refusedBy(BOARD, [job, 'Second'])).toBe('board_label_key');
 });
 
 test('an outcome from before it was a line becomes one, of nobody that is known; a job that is open needs none', async () => {
@@ -173,5 +166,47 @@ test('an outcome from before it was a line becomes one, of nobody that is known;
     { tag: 'B', ...said, body: { outcome: 'open', waitingFor: 'a coil' } },
     { tag: 'C', seq: null, kind: null, body: null, actor: null, last_seq: 7 },
   ]);
+  await old.close();
+});
+
+test('boards of the time when every fact made a version migrate: what they started from, what they are, each wire once', async () => {
+  const old = await testDatabase(6);
+  const ids = async (sql: string): Promise<readonly string[]> =>
+    (await old.pool.query<{ id: string }>(sql)).rows.map((r) => r.id);
+  const [unit] = await ids(`insert into unit (name, nameplate) values ('U', '{}') returning id`);
+  const [jobId] = await ids(
+    `insert into job (tag, unit_id, sources, created_at, bench, last_seq)
+     values ('OLD', ${unit}, '[{"name":"m","kind":"mains"}]', now(), 'Bench A', 9) returning id`,
+  );
+  const [first, second] = await ids(
+    `insert into board (job_id, label) values (${jobId}, 'Main'), (${jobId}, 'Panel') returning id`,
+  );
+  const version = (b: string, n: number, origin: string): string =>
+    `(${b}, ${n}, '${origin}', '{"title":"${origin} ${n}"}', now())`;
+  await old.pool.query(
+    `insert into board_version (board_id, version, origin, content, created_at) values ${[
+      version(first!, 1, 'netlist'),
+      version(first!, 2, 'trace'),
+      version(first!, 3, 'replacement'),
+      version(second!, 1, 'empty'),
+    ].join()}`,
+  );
+  const wire = (a: string, p: string, b: string, q: string): string => `(${jobId}, ${a}, '${p}', ${b}, '${q}')`;
+  await old.pool.query(
+    `insert into harness (job_id, from_board, from_pin, to_board, to_pin) values ${[
+      wire(first!, 'J1.1', second!, 'J2.1'),
+      wire(second!, 'j2.1', first!, 'J1.1'),
+      wire(first!, 'J1.2', second!, 'J2.1'),
+    ].join()}`,
+  );
+  await old.advance();
+  const { rows } = await old.pool.query(
+    `select label, origin, start->>'title' as start, content->>'title' as content, upto from board order by id`,
+  );
+  expect(rows).toEqual([
+    { label: 'Main', origin: 'netlist', start: 'netlist 1', content: 'replacement 3', upto: 9 },
+    { label: 'Panel', origin: 'empty', start: 'empty 1', content: 'empty 1', upto: 9 },
+  ]);
+  expect((await old.pool.query('select 1 from harness')).rows).toHaveLength(2);
   await old.close();
 });

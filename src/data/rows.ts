@@ -20,6 +20,20 @@ export function manyRows<T>(schema: z.ZodType<T>, rows: readonly unknown[]): rea
   return rows.map((row) => schema.parse(row));
 }
 
+/** Rows by the job they name, each read without that name. */
+export function byJob<T>(
+  rows: readonly unknown[],
+  read: (row: Record<string, unknown>) => T,
+): ReadonlyMap<string, readonly T[]> {
+  const found = new Map<string, T[]>();
+  for (const { job_id, ...row } of rows as readonly Record<string, unknown>[]) {
+    const list = found.get(String(job_id));
+    if (list) list.push(read(row));
+    else found.set(String(job_id), [read(row)]);
+  }
+  return found;
+}
+
 /** The rows that fit, and those that do not as they are: one bad row must not take the others down. */
 export function soundRows<T>(
   schema: z.ZodType<T>,

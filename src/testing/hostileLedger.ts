@@ -140,13 +140,19 @@ export function exerciseLedger(seed: number): Board {
   for (const { entry } of kept) boardFacts(entry);
   const content = boardToJson(board);
   const job = { id: '1', tag: 'F-1' } as never;
-  const stored = { id: '1', label: 'Main', version: 1, origin: 'edit', content, damaged: null };
+  const stored = {
+    id: '1',
+    label: 'Main',
+    upto: 0,
+    origin: 'edit',
+    content,
+    start: boardToJson(start),
+    damaged: null,
+  } as const;
   finite(
     exportReadings({
       job,
       boards: [stored],
-      starts: { 1: boardToJson(start) },
-      harnesses: [],
       lines: [...lines].reverse(),
     }),
     'the export',

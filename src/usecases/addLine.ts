@@ -1,14 +1,14 @@
 import type { Pool } from 'pg';
 import { boardNets, findPart, netKey } from '@/core/circuit';
-import { boardFacts, isPlaceConfirmed, standingLines } from '@/core/job';
-import type { BoardKind } from '@/core/job';
+import { boardFacts, isPlaceConfirmed } from '@/core/job';
 import { ProblemError } from '@/core/problem';
 import { judgeSubstitution } from '@/core/substitute';
 import { runSum } from '@/core/sums';
-import { insertFaultCall, insertLine, insertReplacement, ledgerOf, lineByClientKey } from '@/data/ledger/ledgerTable';
+import { insertLine, lineByClientKey, lineOf } from '@/data/ledger/ledgerTable';
 import type { StoredJob } from '@/data/job/jobTable';
 import { withTransaction } from '@/data/pool';
 import type { Tx } from '@/data/pool';
+import { RowId } from '@/wire/ids';
 import type { NewLine, StoredLine } from '@/wire/ledger';
 import { refuseSecondLive } from './oneLive';
 import { requireJob } from './openJob';
@@ -17,10 +17,10 @@ import { checkShorthand, retrace } from './retrace';
 import { readSweepText } from '@/wire/csv';
 
 /**
- * Writes one line into a job's ledger, with its fault call or replacement, all or nothing.
+ * Writes one line into a job's ledger, all or nothing.
  *
  * The same client key twice gives the first line again: a repeated request after a lost answer writes nothing new.
- * A tracing fact, or its reversal, makes a new version of its board.
+ * A tracing fact, or its reversal, makes its board another.
  * Throws ProblemError `no-such-job`, `shorthand`, `no-such-place`, `refused-substitution` and what `insertLine` throws.
  */
 export async function addLine(pool: Pool, tag: string, line: NewLine, now: Date): Promise<StoredLine> {
@@ -44,18 +44,12 @@ async function write(tx: Tx, job: StoredJob, told: NewLine, now: Date): Promise<
   if (entry.kind === 'replacement' && boardId !== null) await checkReplacement(tx, jobId, boardId, entry.body);
   for (const text of boardFacts(entry)) checkShorthand(text);
   await checkReferences(tx, jobId, entry);
-  const undone = line.reverses === null ? undefined : (await ledgerOf(tx, jobId)).find((l) => l.id === line.reverses);
+  const undone = line.reverses === null ? undefined : (await lineOf(tx, jobId, line.reverses))?.line;
   if (undone?.entry.kind === 'isolation') await refuseSecondLive(tx, job.bench, job.id, UNDO_LIVE);
   const stored = await insertLine(tx, jobId, line, now);
-  if (boardId !== null && boardFacts(entry).length > 0)
-    await retrace(tx, jobId, boardId, entry.kind as BoardKind, stored.id, now);
+  if (boardId !== null && boardFacts(entry).length > 0) await retrace(tx, jobId, boardId, stored, stored.id);
   if (undone && undone.boardId !== null && boardFacts(undone.entry).length > 0)
-    await retrace(tx, jobId, undone.boardId, undone.entry.kind as BoardKind, null, now);
-  if (entry.kind === 'fault' && boardId !== null)
-    await insertFaultCall(tx, jobId, stored.id, boardId, entry.body.fault);
-  if (entry.kind === 'replacement' && boardId !== null) {
-    await insertReplacement(tx, jobId, stored.id, boardId, entry.body.ref, entry.body.fitted.source, entry.body.fitted);
-  }
+    await retrace(tx, jobId, undone.boardId, stored, null);
   return stored;
 }
 
@@ -71,8 +65,8 @@ async function checkReferences(tx: Tx, jobId: string, entry: NewLine['entry']): 
         ? ([entry.body.modification, 'modification'] as const)
         : null;
   if (named && named[0] !== null) {
-    const standing = standingLines(await ledgerOf(tx, jobId));
-    if (!standing.some((l) => l.id === named[0] && l.entry.kind === named[1]))
+    const there = RowId.safeParse(named[0]).success ? await lineOf(tx, jobId, named[0]) : null;
+    if (!there || there.undone || there.line.entry.kind !== named[1])
       throw new ProblemError({
         code: 'line-gone',
         sentence: `The ${named[1]} that this belongs to is not in the log any more.`,

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import type { Pool } from 'pg';
-import { boardsOf, insertBoard } from '@/data/board/boardTable';
+import { boardOf, boardsOf, insertBoard } from '@/data/board/boardTable';
 import type { StoredBoard } from '@/data/board/boardTable';
 import { insertHarness } from '@/data/harness/harnessTable';
 import type { StoredHarness } from '@/data/harness/harnessTable';
@@ -37,9 +37,9 @@ async function add(
   now: Date,
 ): Promise<BoardsChanged> {
   const { board, origin } = await chooseBoard(tx, choice);
-  const id = await insertBoard(tx, jobId, label, origin, boardToJson(board), now);
+  const id = await insertBoard(tx, jobId, label, origin, boardToJson(board));
   const line = await note(tx, jobId, actor, id, `board added: ${label}`, now);
-  return { kind: 'add', board: (await boardsOf(tx, jobId)).find((b) => b.id === id)!, line };
+  return { kind: 'add', board: (await boardOf(tx, jobId, id))!, line };
 }
 
 async function join(

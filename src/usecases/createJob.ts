@@ -28,7 +28,7 @@ export async function createJob(
     const nameplate = mergePlates(rails, job.nameplate as Nameplate);
     const sources = job.sources.map((s, i) => ({ ...s, id: `s${i + 1}` }));
     const id = await insertJob(tx, { ...job, sources, nameplate }, now);
-    const boardId = await insertBoard(tx, id, 'Main board', origin, boardToJson({ ...board, nameplate }), now);
+    const boardId = await insertBoard(tx, id, 'Main board', origin, boardToJson({ ...board, nameplate }));
     for (const source of job.disconnected ? sources : []) {
       const entry = { kind: 'isolation', body: { source: source.name, id: source.id } } as const;
       await insertLine(

@@ -4,7 +4,7 @@ import { jobState, judgeReading, linesOf } from '@/core/job';
 import type { ReadingBody } from '@/core/job';
 import { MODE_UNITS } from '@/core/meter';
 import { boardFromJson } from '@/wire/boardJson';
-import type { OpenJob } from './openJob';
+import type { BenchJob, OpenJob } from './openJob';
 
 interface ExportedReading {
   readonly at: string;
@@ -25,11 +25,11 @@ interface ExportedReading {
 }
 
 /** Every standing reading of a job with what was to be expected there and the verdict, oldest first. */
-export function exportReadings({ boards, starts, lines }: OpenJob): readonly ExportedReading[] {
+export function exportReadings({ boards, lines }: BenchJob): readonly ExportedReading[] {
   const judged = boards.map((b) => ({
     id: b.id,
     board: boardFromJson(b.content),
-    start: boardFromJson(starts[b.id] ?? b.content),
+    start: boardFromJson(b.start),
   }));
   return linesOf<ReadingBody>(lines, 'reading').map(({ line, body }): ExportedReading => {
     const told = judgeReading({ boards: judged, lines }, { boardId: line.boardId, seq: line.seq, body });
@@ -54,7 +54,7 @@ export function exportReadings({ boards, starts, lines }: OpenJob): readonly Exp
 }
 
 /** The readings as CSV with a header line. */
-export function readingsCsv(job: OpenJob): string {
+export function readingsCsv(job: BenchJob): string {
   const header = [
     'at',
     'actor',
@@ -82,9 +82,9 @@ export function jobJson(open: OpenJob): unknown {
   const label = (id: string): string => boards.find((b) => b.id === id)?.label ?? id;
   return {
     format: 'rough-lantern-job',
-    version: 1,
+    version: 2,
     job: { ...job, id: undefined, outcome, waitingFor },
-    boards: boards.map((b) => ({ label: b.label, version: b.version, origin: b.origin, board: b.content })),
+    boards: boards.map((b) => ({ label: b.label, upto: b.upto, origin: b.origin, board: b.content, start: b.start })),
     harnesses: harnesses.map((h) => ({
       from: { board: label(h.fromBoard), pin: h.fromPin },
       to: { board: label(h.toBoard), pin: h.toPin },

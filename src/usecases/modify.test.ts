@@ -2,13 +2,15 @@ import { randomUUID } from 'node:crypto';
 import pg from 'pg';
 import { findPart } from '@/core/circuit';
 import type { Board } from '@/core/circuit';
+import { boardEntries } from '@/core/job';
 import { planChange } from '@/core/modify';
 import type { Change } from '@/core/modify';
 import { ProblemError } from '@/core/problem';
 import { writeSweepCsv, EMPTY_ROW } from '@/core/sweep';
+import { deriveBoard } from '@/core/trace';
 import { testDatabase } from '@/data/testDatabase';
 import { DOCK_MODULE } from '@/demo/boards/dockModule';
-import { boardFromJson } from '@/wire/boardJson';
+import { boardFromJson, boardToJson } from '@/wire/boardJson';
 import { NewJob } from '@/wire/jobForm';
 import type { LedgerEntry, NewLine } from '@/wire/ledger';
 import { addLine } from './addLine';
@@ -35,9 +37,7 @@ const codeOf = async (work: Promise<unknown>): Promise<string> =>
           : String(error),
   );
 const board = async (): Promise<Board> => boardFromJson((await openJob(db.pool, TAG)).boards[0]!.content);
-const versions = async (): Promise<readonly { version: number; origin: string }[]> =>
-  (await db.pool.query('select version, origin from board_version where board_id = $1 order by version', [boardId]))
-    .rows;
+const row = async () => (await openJob(db.pool, TAG)).boards[0]!;
 
 const change = {
   kind: 'output-voltage',
@@ -88,16 +88,23 @@ afterAll(() => db.close());
 
 let modified: string;
 
-test('a modification puts its parts on the board in a version of its own; the old one stays', async () => {
+test('a modification puts its parts on the board; what it started from stays, and any state between follows from the log', async () => {
   const stored = await write(await modification());
   modified = stored.id;
   expect(findPart(await board(), 'R6')).toMatchObject({ kind: 'resistor', value: 47e3, nets: ['FB', 'GND'] });
-  expect(await versions()).toEqual([
-    { version: 1, origin: 'netlist' },
-    { version: 2, origin: 'modification' },
-  ]);
-  const first = await db.pool.query('select content from board_version where board_id = $1 and version = 1', [boardId]);
-  expect(JSON.stringify(first.rows[0])).not.toContain('"R6"');
+  const now = await row();
+  expect(now).toMatchObject({ origin: 'netlist', upto: stored.seq });
+  expect(JSON.stringify(now.start)).not.toContain('"R6"');
+  const { lines } = await openJob(db.pool, TAG);
+  const replayed = (upto: number) => {
+    const facts = boardEntries(
+      lines.filter((l) => l.seq <= upto),
+      boardId,
+    );
+    return boardToJson(deriveBoard(boardFromJson(now.start), facts).board);
+  };
+  expect(replayed(stored.seq)).toEqual(now.content);
+  expect(replayed(stored.seq - 1).parts).toEqual(now.start.parts);
 });
 
 test('another capacitor fitted is on the board as well, and undone with its line', async () => {
@@ -111,18 +118,18 @@ test('another capacitor fitted is on the board as well, and undone with its line
   } as const;
   const stored = await write({ kind: 'replacement', body: { ref: 'C4', was: '470uF 6.3V', fitted, words: '' } });
   expect(findPart(await board(), 'C4')!.numbers['vr']).toBe(16);
-  expect((await versions()).at(-1)!.origin).toBe('replacement');
+  expect((await row()).upto).toBe(stored.seq);
   await write({ kind: 'reversal', body: { reason: 'wrong one' } }, { reverses: stored.id });
   expect(findPart(await board(), 'C4')!.numbers['vr']).toBe(6.3);
 });
 
-test('what does not fit the board, or says nothing, is refused and leaves no version', async () => {
-  const before = await versions();
+test('what does not fit the board, or says nothing, is refused and leaves the board as it was', async () => {
+  const before = await row();
   expect(await codeOf(write(await modification({ facts: ['R77.1 -- FB'] }, 6.6)))).toBe('no-such-place');
   expect(await codeOf(write(await modification({ facts: ['# remark'] }, 6.6)))).toBe('shorthand');
   expect(await codeOf(write(await modification({ sum: { name: 'moon-phase', inputs: {} } }, 6.6)))).toBe('unknown-sum');
   expect(await codeOf(write(await modification({}, 6.6), { boardId: null }))).toBe('ledger_board_where_needed');
-  expect(await versions()).toEqual(before);
+  expect(await row()).toEqual(before);
 });
 
 test('a kept sum must be one that can be done', async () => {

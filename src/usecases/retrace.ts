@@ -1,11 +1,11 @@
 import { boardEntries } from '@/core/job';
-import type { BoardKind } from '@/core/job';
 import { ProblemError } from '@/core/problem';
 import { deriveBoard, readShorthand } from '@/core/trace';
-import { boardsOf, insertVersion, startsOf } from '@/data/board/boardTable';
-import { ledgerOf } from '@/data/ledger/ledgerTable';
+import { startOf, updateBoard } from '@/data/board/boardTable';
+import { factsOf } from '@/data/ledger/ledgerTable';
 import type { Tx } from '@/data/pool';
 import { boardFromJson, boardToJson } from '@/wire/boardJson';
+import type { StoredLine } from '@/wire/ledger';
 
 /** Refuses a line of the shorthand that cannot be read, with the character where it goes wrong. */
 export function checkShorthand(text: string): void {
@@ -20,27 +20,27 @@ export function checkShorthand(text: string): void {
 }
 
 /**
- * Derives a board anew from its start and the facts that stand, and keeps the result as a version.
+ * Derives a board anew from its start and the facts that stand, and keeps what it is then.
  *
- * origin  the kind of the line that changed it. newest: the line just written, if it is a fact: refused with `no-such-place` when it names what is not there.
+ * line    the line just written or taken back, which is in it now.
+ * newest  its id, if it is a fact: refused with `no-such-place` when it names what is not there.
  */
 export async function retrace(
   tx: Tx,
   jobId: string,
   boardId: string,
-  origin: BoardKind,
+  line: StoredLine,
   newest: string | null,
-  now: Date,
 ): Promise<void> {
-  const start = (await startsOf(tx, jobId)).get(boardId);
-  const stored = (await boardsOf(tx, jobId)).find((b) => b.id === boardId);
-  if (!start || !stored)
+  const start = await startOf(tx, jobId, boardId);
+  if (!start)
     throw new ProblemError({
       code: 'board-gone',
       sentence: 'This board is not there.',
       remedy: 'Nothing was written.',
     });
-  const traced = deriveBoard(boardFromJson(start), boardEntries(await ledgerOf(tx, jobId), boardId));
+  const facts = await factsOf(tx, boardId);
+  const traced = deriveBoard(boardFromJson(start), boardEntries(facts, boardId));
   const misfit = traced.misfits.find((m) => m.id === newest);
   if (misfit)
     throw new ProblemError({
@@ -48,5 +48,5 @@ export async function retrace(
       sentence: misfit.sentence,
       remedy: 'Nothing was written; what you typed is kept.',
     });
-  await insertVersion(tx, boardId, stored.version + 1, origin, boardToJson(traced.board), now);
+  await updateBoard(tx, boardId, boardToJson(traced.board), line.seq);
 }

@@ -1,9 +1,8 @@
 import { z } from 'zod';
 import { ProblemError } from '@/core/problem';
 import { BoardJson, boardTrouble } from '@/wire/boardJson';
-import type { BoardKind } from '@/core/job';
 import type { Db, Tx } from '../pool';
-import { manyRows, maybeRow, oneRow, refusals } from '../rows';
+import { byJob, manyRows, maybeRow, oneRow, refusals } from '../rows';
 
 /** Content that fits no schema any more is told as damaged; an empty board stands in for it. */
 const Content = z.unknown().transform((raw): { readonly content: BoardJson; readonly damaged: string | null } => {
@@ -25,44 +24,68 @@ const NOTHING_READABLE: BoardJson = {
 };
 
 const Row = z
-  .strictObject({ id: z.string(), label: z.string(), version: z.number(), origin: z.string(), content: Content })
-  .transform(({ content: { content, damaged }, ...row }) => ({ ...row, content, damaged }));
-/** A board of a job in its latest version. */
+  .strictObject({
+    id: z.string(),
+    label: z.string(),
+    upto: z.number(),
+    origin: z.string(),
+    content: Content,
+    start: Content,
+  })
+  .transform(({ content: { content, damaged }, start, ...row }) => ({
+    ...row,
+    content,
+    start: start.content,
+    damaged: damaged ?? start.damaged,
+  }));
+/**
+ * A board of a job: what it started from, what it is now, and the number of the last line that is in it.
+ *
+ * damaged  why it cannot be read; null when it can.
+ */
 export type StoredBoard = z.output<typeof Row>;
-export type BoardOrigin = 'typical' | 'netlist' | 'json' | 'copy' | 'empty' | 'edit' | BoardKind;
+/** What a board started from. */
+export type BoardOrigin = 'typical' | 'netlist' | 'json' | 'copy' | 'empty' | 'edit';
 
-/** The boards of a job, each in its latest version, in the order they were added. */
+const COLUMNS = 'id, label, upto, origin, content, start';
+
+/** The boards of a job, in the order they were added. */
 export async function boardsOf(db: Db, jobId: string): Promise<readonly StoredBoard[]> {
-  const { rows } = await db.query(
-    `select distinct on (b.id) b.id, b.label, v.version, v.origin, v.content
-     from board b join board_version v on v.board_id = b.id
-     where b.job_id = $1 order by b.id, v.version desc`,
-    [jobId],
-  );
+  const { rows } = await db.query(`select ${COLUMNS} from board where job_id = $1 order by id`, [jobId]);
   return manyRows(Row, rows);
 }
 
-const Newest = z.strictObject({ id: z.string(), created_at: z.date() });
-
-/** A name for the latest version of a job's board that no other content ever has, and its row's id; null: no such board. */
-export async function newestVersion(
+/** The boards of several jobs, by job id, in the order they were added: one query. */
+export async function boardsOfJobs(
   db: Db,
-  jobId: string,
-  boardId: string,
-): Promise<{ readonly id: string; readonly mark: string } | null> {
-  const { rows } = await db.query(
-    `select v.id, v.created_at from board b join board_version v on v.board_id = b.id
-     where b.job_id = $1 and b.id = $2 order by v.version desc limit 1`,
-    [jobId, boardId],
-  );
-  const row = maybeRow(Newest, rows);
-  return row && { id: row.id, mark: `${row.id} ${row.created_at.getTime()}` };
+  jobIds: readonly string[],
+): Promise<ReadonlyMap<string, readonly StoredBoard[]>> {
+  const { rows } = await db.query(`select job_id, ${COLUMNS} from board where job_id = any($1) order by id`, [jobIds]);
+  return byJob(rows, (row) => Row.parse(row));
 }
 
-/** What a version of a board holds. */
-export async function versionContent(db: Db, versionId: string): Promise<BoardJson> {
-  const { rows } = await db.query('select content from board_version where id = $1', [versionId]);
-  return oneRow(z.strictObject({ content: Content }), rows).content.content;
+/** One board of a job, or null. */
+export async function boardOf(db: Db, jobId: string, boardId: string): Promise<StoredBoard | null> {
+  const { rows } = await db.query(`select ${COLUMNS} from board where job_id = $1 and id = $2`, [jobId, boardId]);
+  return maybeRow(Row, rows);
+}
+
+/** What a job's board started from; null where the job has no such board. */
+export async function startOf(db: Db, jobId: string, boardId: string): Promise<BoardJson | null> {
+  const { rows } = await db.query('select start as content from board where job_id = $1 and id = $2', [jobId, boardId]);
+  return maybeRow(z.strictObject({ content: Content }), rows)?.content.content ?? null;
+}
+
+/** A name for what a board is now that no other content ever has; null where the job has no such board. */
+export async function editionOf(db: Db, jobId: string, boardId: string): Promise<string | null> {
+  const { rows } = await db.query('select edition from board where job_id = $1 and id = $2', [jobId, boardId]);
+  return maybeRow(z.strictObject({ edition: z.string() }), rows)?.edition ?? null;
+}
+
+/** What a board is now, by its id alone, to compare with; null where there is none. */
+export async function contentOf(db: Db, boardId: string): Promise<BoardJson | null> {
+  const { rows } = await db.query('select content from board where id = $1', [boardId]);
+  return maybeRow(z.strictObject({ content: Content }), rows)?.content.content ?? null;
 }
 
 /** The ids of a job's boards, in the order they were added. */
@@ -71,29 +94,22 @@ export async function boardIdsOf(db: Db, jobId: string): Promise<readonly string
   return manyRows(z.strictObject({ id: z.string() }), rows).map((row) => row.id);
 }
 
-/** The content that a job's boards had before any fact of the ledger, by board id. */
-export async function startsOf(db: Db, jobId: string): Promise<ReadonlyMap<string, BoardJson>> {
-  const { rows } = await db.query(
-    `select distinct on (b.id) b.id, v.content
-     from board b join board_version v on v.board_id = b.id
-     where b.job_id = $1 and v.origin not in ('trace', 'modification', 'replacement') order by b.id, v.version desc`,
-    [jobId],
-  );
-  const Start = z.strictObject({ id: z.string(), content: Content });
-  return new Map(manyRows(Start, rows).map((row) => [row.id, row.content.content]));
-}
-
-/** Adds a board to a job, with its first version. Gives the board's id. Throws ProblemError `label-taken`. */
+/** Adds a board to a job as it starts. Gives the board's id. Throws ProblemError `label-taken`, `bad-board`. */
 export async function insertBoard(
   tx: Tx,
   jobId: string,
   label: string,
   origin: BoardOrigin,
   content: BoardJson,
-  at: Date,
 ): Promise<string> {
+  const text = held(content);
   const { rows } = await tx
-    .query('insert into board (job_id, label) values ($1, $2) returning id', [jobId, label])
+    .query('insert into board (job_id, label, origin, start, content) values ($1, $2, $3, $4, $4) returning id', [
+      jobId,
+      label,
+      origin,
+      text,
+    ])
     .catch(
       refusals({
         board_label_key: () => ({
@@ -103,30 +119,25 @@ export async function insertBoard(
         }),
       }),
     );
-  const { id } = oneRow(z.strictObject({ id: z.string() }), rows);
-  await insertVersion(tx, id, 1, origin, content, at);
-  return id;
+  return oneRow(z.strictObject({ id: z.string() }), rows).id;
 }
 
-/** Adds a version to a board; the old ones stay. */
-export async function insertVersion(
-  tx: Tx,
-  boardId: string,
-  version: number,
-  origin: BoardOrigin,
-  content: BoardJson,
-  at: Date,
-): Promise<void> {
-  // What is written is held to what it will meet when it is read.
+/** Keeps what a board is once a line is in it. Throws ProblemError `bad-board`. */
+export async function updateBoard(tx: Tx, boardId: string, content: BoardJson, upto: number): Promise<void> {
+  await tx.query('update board set content = $2, upto = $3, edition = gen_random_uuid() where id = $1', [
+    boardId,
+    held(content),
+    upto,
+  ]);
+}
+
+/** What is written is held to what it will meet when it is read. */
+function held(content: BoardJson): string {
   const trouble = boardTrouble(content);
-  if (trouble !== null)
-    throw new ProblemError({
-      code: 'bad-board',
-      sentence: `This board could not be read again: ${trouble}.`,
-      remedy: 'Nothing was written; what you typed is kept. Correct it and try again.',
-    });
-  await tx.query(
-    'insert into board_version (board_id, version, origin, content, created_at) values ($1, $2, $3, $4, $5)',
-    [boardId, version, origin, JSON.stringify(content), at],
-  );
+  if (trouble === null) return JSON.stringify(content);
+  throw new ProblemError({
+    code: 'bad-board',
+    sentence: `This board could not be read again: ${trouble}.`,
+    remedy: 'Nothing was written; what you typed is kept. Correct it and try again.',
+  });
 }

@@ -23,7 +23,7 @@ const gone = () => ({
   remedy: 'Nothing was written.',
 });
 
-/** Notes a wire between two boards of one job. Throws ProblemError `board-gone`, `one-board`. */
+/** Notes a wire between two boards of one job. Throws ProblemError `board-gone`, `one-board`, `already-joined`. */
 export async function insertHarness(tx: Tx, jobId: string, h: StoredHarness): Promise<void> {
   await tx
     .query('insert into harness (job_id, from_board, from_pin, to_board, to_pin) values ($1, $2, $3, $4, $5)', [
@@ -37,6 +37,11 @@ export async function insertHarness(tx: Tx, jobId: string, h: StoredHarness): Pr
       refusals({
         harness_from_fkey: gone,
         harness_to_fkey: gone,
+        harness_once: () => ({
+          code: 'already-joined',
+          sentence: 'This wire is noted already.',
+          remedy: 'Nothing was written.',
+        }),
         harness_two_boards: () => ({
           code: 'one-board',
           sentence: 'A harness joins two boards.',

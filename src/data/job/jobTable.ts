@@ -93,7 +93,7 @@ export async function benchMark(db: Db): Promise<string> {
   const { rows } = await db.query(
     `select concat_ws(' ',
        (select count(*) from job), (select coalesce(max(id), 0) from ledger_line),
-       (select coalesce(max(id), 0) from board_version)) as mark`,
+       (select coalesce(max(id), 0) from board)) as mark`,
   );
   return oneRow(z.strictObject({ mark: z.string() }), rows).mark;
 }
@@ -104,8 +104,7 @@ export async function rawJob(db: Db, tag: string): Promise<string> {
   const { rows } = await db.query(
     `select coalesce(json_agg(json_build_object(
        'job', to_json(j), 'unit', to_json(u),
-       'boards', (select json_agg(json_build_object('board', to_json(b), 'versions',
-         (select json_agg(to_json(v) order by v.version) from board_version v where v.board_id = b.id))) from board b where b.job_id = j.id),
+       'boards', (select json_agg(to_json(b) order by b.id) from board b where b.job_id = j.id),
        'lines', (select json_agg(to_json(l) order by l.seq) from ledger_line l where l.job_id = j.id))), '[]')::text as content
      from job j join unit u on u.id = j.unit_id where j.tag = $1`,
     [tag],

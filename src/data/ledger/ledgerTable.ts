@@ -4,7 +4,7 @@ import { readEntry } from '@/wire/ledger';
 import type { NewLine, StoredLine } from '@/wire/ledger';
 import type { Db, Tx } from '../pool';
 import { steadyTime } from '../steadyClock';
-import { manyRows, maybeRow, oneRow, refusals } from '../rows';
+import { byJob, manyRows, maybeRow, oneRow, refusals } from '../rows';
 
 const Row = z
   .strictObject({
@@ -48,11 +48,46 @@ export async function isolationsOf(
     `select job_id, ${COLUMNS} from ledger_line where job_id = any($1) and kind in ('isolation', 'reversal')`,
     [jobIds],
   );
-  const byJob = new Map<string, StoredLine[]>();
-  for (const { job_id, ...row } of manyRows(z.looseObject({ job_id: z.string() }), rows)) {
-    byJob.set(job_id, [...(byJob.get(job_id) ?? []), Row.parse(row)]);
-  }
-  return byJob;
+  return byJob(rows, (row) => Row.parse(row));
+}
+
+/** Every line of several jobs, newest first, by job id: one query. */
+export async function ledgersOf(
+  db: Db,
+  jobIds: readonly string[],
+): Promise<ReadonlyMap<string, readonly StoredLine[]>> {
+  const { rows } = await db.query(
+    `select job_id, ${COLUMNS} from ledger_line where job_id = any($1) order by job_id, seq desc`,
+    [jobIds],
+  );
+  return byJob(rows, (row) => Row.parse(row));
+}
+
+/** The standing lines of a board that say something about what is on it, oldest first. */
+export async function factsOf(db: Db, boardId: string): Promise<readonly StoredLine[]> {
+  const { rows } = await db.query(
+    `select ${COLUMNS} from ledger_line l where board_id = $1 and kind in ('trace', 'modification', 'replacement')
+       and not exists (select 1 from ledger_line r where r.reverses = l.id) order by seq`,
+    [boardId],
+  );
+  return manyRows(Row, rows);
+}
+
+/** A line of a job, or null; and whether it has been taken back. */
+export async function lineOf(
+  db: Db,
+  jobId: string,
+  lineId: string,
+): Promise<{ readonly line: StoredLine; readonly undone: boolean } | null> {
+  const { rows } = await db.query(
+    `select ${COLUMNS}, exists (select 1 from ledger_line r where r.reverses = l.id) as undone
+     from ledger_line l where job_id = $1 and id = $2`,
+    [jobId, lineId],
+  );
+  const [found] = rows as readonly ({ readonly undone: boolean } & Record<string, unknown>)[];
+  if (!found) return null;
+  const { undone, ...row } = found;
+  return { line: Row.parse(row), undone };
 }
 
 /** Lines of a job after one of its numbers, oldest first. */
@@ -122,36 +157,4 @@ export async function insertLine(tx: Tx, jobId: string, line: NewLine, at: Date)
 
 function gone(code: string, what: string) {
   return { code, sentence: `${what} is not there any more.`, remedy: 'Nothing was written. Reload the page.' };
-}
-
-/** Notes a fault call in its own table, pointing at its line. */
-export async function insertFaultCall(
-  tx: Tx,
-  jobId: string,
-  lineId: string,
-  boardId: string,
-  fault: string,
-): Promise<void> {
-  await tx.query('insert into fault_call (job_id, ledger_line_id, board_id, fault) values ($1, $2, $3, $4)', [
-    jobId,
-    lineId,
-    boardId,
-    fault,
-  ]);
-}
-
-/** Notes a replacement in its own table, pointing at its line. */
-export async function insertReplacement(
-  tx: Tx,
-  jobId: string,
-  lineId: string,
-  boardId: string,
-  ref: string,
-  source: 'new' | 'salvaged',
-  fitted: unknown,
-): Promise<void> {
-  await tx.query(
-    'insert into replacement (job_id, ledger_line_id, board_id, ref, source, fitted) values ($1, $2, $3, $4, $5, $6)',
-    [jobId, lineId, boardId, ref, source, JSON.stringify(fitted)],
-  );
 }

@@ -36,7 +36,6 @@ export interface JobData {
 export interface JobBoard {
   readonly id: string;
   readonly label: string;
-  readonly origin: string;
   readonly damaged: string | null;
   readonly board: Board;
   readonly start: Board;
@@ -49,7 +48,6 @@ export interface JobBoard {
 interface StartBoard {
   readonly id: string;
   readonly label: string;
-  readonly origin: string;
   readonly damaged: string | null;
   readonly start: Board;
 }
@@ -92,14 +90,13 @@ export interface Harness {
   readonly toPin: string;
 }
 
-/** A board as the server sends it. */
+/** A board as the server sends it: what it started from. */
 export interface FirstBoard {
   readonly id: string;
   readonly label: string;
-  readonly origin: string;
-  readonly content: unknown;
+  readonly start: unknown;
   /** Why it cannot be read; null when it can. */
-  readonly damaged?: string | null;
+  readonly damaged: string | null;
 }
 
 const Context = createContext<JobContextValue | null>(null);
@@ -111,8 +108,8 @@ export function useJob(): JobContextValue {
   return value;
 }
 
-function openBoard({ id, label, origin, content, damaged = null }: FirstBoard): StartBoard {
-  return { id, label, origin, damaged, start: boardFromJson(BoardJson.parse(content)) };
+function openBoard({ id, label, start, damaged }: FirstBoard): StartBoard {
+  return { id, label, damaged, start: boardFromJson(BoardJson.parse(start)) };
 }
 
 /** News of a job, as the server sends them. */

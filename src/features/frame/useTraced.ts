@@ -10,7 +10,6 @@ import type { JobBoard } from './JobContext';
 interface Start {
   readonly id: string;
   readonly label: string;
-  readonly origin: string;
   readonly damaged: string | null;
   readonly start: Board;
 }

@@ -26,10 +26,7 @@ export default async function JobLayout({
     <JobProvider
       key={`${tag} ${open.boards.length}`}
       job={open.job}
-      boards={open.boards.map((b) => ({
-        ...b,
-        content: b.damaged === null ? (open.starts[b.id] ?? b.content) : b.content,
-      }))}
+      boards={open.boards.map(({ id, label, damaged, start }) => ({ id, label, damaged, start }))}
       harnesses={open.harnesses}
       lines={open.lines}
       moment={momentOf(new Date())}
