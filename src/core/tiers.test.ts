@@ -32,6 +32,7 @@ const TIERS: Readonly<Record<string, number>> = {
   sweep: 3,
   diagnose: 8,
   permit: 9,
+  ledger: 9,
   job: 10,
 };
 

@@ -1,3 +1,5 @@
+import { linesOf } from '@/core/ledger';
+import type { LedgerLine } from '@/core/ledger';
 import { archetypeBoard } from '@/core/archetype';
 import { boardNets } from '@/core/circuit';
 import type { Board } from '@/core/circuit';
@@ -8,10 +10,8 @@ import {
   jobProgress,
   jobState,
   judgeReading,
-  linesOf,
   presentReadings,
 } from '@/core/job';
-import type { LedgerLine, ReadingBody } from '@/core/job';
 import { readNetlist } from '@/core/netlist';
 import { seededRandom } from '@/core/quantity';
 import type { Random } from '@/core/quantity';
@@ -135,7 +135,7 @@ export function exerciseLedger(seed: number): Board {
   jobState(kept);
   presentReadings(kept, boards[0]!);
   diagnosticReadings(kept, '1');
-  for (const { line, body } of linesOf<ReadingBody>(kept, 'reading'))
+  for (const { line, body } of linesOf(kept, 'reading'))
     finite(judgeReading({ boards, lines: kept }, { ...line, body }), 'a reading');
   for (const { entry } of kept) boardFacts(entry);
   const content = boardToJson(board);

@@ -1,10 +1,12 @@
+import type { LedgerLine } from '@/core/ledger';
 import type { Board, Nameplate } from '@/core/circuit';
 import { jobHazard } from '@/core/job';
-import type { JobBoard, LedgerLine, WaitingLine } from '@/core/job';
+import type { JobBoard, WaitingLine } from '@/core/job';
 import { readNetlist } from '@/core/netlist';
 import { seededRandom } from '@/core/quantity';
 import type { Random } from '@/core/quantity';
 import type { HazardState } from '@/core/safety';
+import { entryOf } from './entryOf';
 import { pick } from './hostile';
 
 export const plate: Nameplate = { source: 'battery', inputRail: 'IN', inputReturn: 'GND', inputMax: 60 };
@@ -47,7 +49,7 @@ export class Log {
   add(kind: string, body: unknown, boardId: string | null = '1', reverses: string | null = null): LedgerLine {
     this.seconds += 1;
     const seq = this.lines.length + 1;
-    const entry = { kind, body };
+    const entry = entryOf(kind, body);
     const line = { id: `l${seq}`, seq, boardId, entry, actor: 'Bench A', reverses, ...this.moment() };
     this.lines.push(line);
     return line;
@@ -121,7 +123,7 @@ class Model {
   }
   private step(line: LedgerLine, time: number, log: readonly { line: LedgerLine }[]): void {
     const told = line.reverses === null ? line : log.find((l) => l.line.id === line.reverses)!.line;
-    const body = told.entry.body as Record<string, unknown> & {
+    const body = told.entry.body as unknown as Record<string, unknown> & {
       readonly refs: readonly string[];
       readonly conditions: { readonly powered: boolean };
     };

@@ -1,7 +1,7 @@
+import { linesOf } from '@/core/ledger';
 import { csvCell } from '@/core/csv';
 import { formatFault } from '@/core/fault';
-import { jobState, judgeReading, linesOf } from '@/core/job';
-import type { ReadingBody } from '@/core/job';
+import { jobState, judgeReading } from '@/core/job';
 import { MODE_UNITS } from '@/core/meter';
 import { boardFromJson } from '@/wire/boardJson';
 import type { BenchJob, OpenJob } from './openJob';
@@ -31,7 +31,7 @@ export function exportReadings({ boards, lines }: BenchJob): readonly ExportedRe
     board: boardFromJson(b.content),
     start: boardFromJson(b.start),
   }));
-  return linesOf<ReadingBody>(lines, 'reading').map(({ line, body }): ExportedReading => {
+  return linesOf(lines, 'reading').map(({ line, body }): ExportedReading => {
     const told = judgeReading({ boards: judged, lines }, { boardId: line.boardId, seq: line.seq, body });
     const e = told?.expected ?? null;
     return {

@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { OUTCOMES } from '@/core/job';
+import { OUTCOMES, newestVersion, upcast } from '@/core/ledger';
+import type { LedgerEntry as CoreEntry, LedgerKind, LedgerLine, StoredEntry } from '@/core/ledger';
 import { COLD_MODES } from '@/core/meter';
 import { ModificationBody, ModificationVerdictBody, SumBody, SweepBody, SweepRowsBody } from './change';
 import { RowId } from './ids';
@@ -115,22 +116,24 @@ export const LedgerEntry = z.discriminatedUnion('kind', [
   }),
   z.strictObject({ kind: z.literal('reversal'), body: z.strictObject({ reason: Words }) }),
 ]);
-export type LedgerEntry = z.output<typeof LedgerEntry>;
+export type LedgerEntry = CoreEntry;
+export type { StoredEntry };
 
-/** A line that stands in the log but fits no schema any more: kept as it is, told as damaged. */
-const DamagedEntry = z.strictObject({
-  kind: z.literal('damaged'),
-  body: z.strictObject({ kind: z.string(), was: z.unknown() }),
-});
+const KINDS = new Map<string, LedgerKind>(
+  LedgerEntry.options.map((o) => [o.shape.kind.value, o.shape.kind.value] as const),
+);
 
-/** What a stored line may say: what a new one may, or that it is damaged. */
-export const StoredEntry = z.discriminatedUnion('kind', [...LedgerEntry.options, DamagedEntry]);
-export type StoredEntry = z.output<typeof StoredEntry>;
-
-/** A stored line's entry, whatever was stored. */
+/** A stored line's entry, whatever was stored and whenever: what fits no version is told as damaged. */
 export function readEntry(kind: string, body: unknown): StoredEntry {
-  const read = LedgerEntry.safeParse({ kind, body });
+  const known = KINDS.get(kind);
+  const newest = known && upcast(known, body);
+  const read = LedgerEntry.safeParse({ kind, body: newest });
   return read.success ? read.data : { kind: 'damaged', body: { kind, was: body } };
+}
+
+/** The body of an entry as it is stored, with the version it is written in. */
+export function storedBody({ kind, body }: LedgerEntry): unknown {
+  return { v: newestVersion(kind), ...body };
 }
 
 /** A request to add a line. `clientKey` makes a repeated request harmless. */
@@ -141,19 +144,10 @@ export const NewLine = z.strictObject({
   entry: LedgerEntry,
   reverses: RowId.nullable().default(null),
 });
-export type NewLine = z.output<typeof NewLine>;
+export type NewLine = Omit<z.output<typeof NewLine>, 'entry'> & { readonly entry: LedgerEntry };
 
-/** A ledger line as the client gets it. */
-export const StoredLine = z.strictObject({
-  id: z.string(),
-  seq: z.number(),
-  boardId: z.string().nullable(),
-  entry: StoredEntry,
-  actor: z.string(),
-  at: z.number(),
-  /** The steady clock of the machine that wrote it; null on lines from before there was one. */
-  boot: z.string().nullable(),
-  uptime: z.number().nullable(),
-  reverses: z.string().nullable(),
-});
-export type StoredLine = z.output<typeof StoredLine>;
+/** A ledger line as the client gets it; the steady clock is null on lines from before there was one. */
+export interface StoredLine extends LedgerLine {
+  readonly boot: string | null;
+  readonly uptime: number | null;
+}

@@ -1,13 +1,14 @@
+import type { LedgerLine } from '../ledger';
 import { archetypeBoard } from '../archetype';
 import { deriveBoard } from '../trace';
 import { boardEntries, boardFacts } from '.';
-import type { LedgerLine } from '.';
+import { entryOf } from '@/testing/entryOf';
 
 const line = (seq: number, kind: string, body: unknown, more: Partial<LedgerLine> = {}): LedgerLine => ({
   id: String(seq),
   seq,
   boardId: '1',
-  entry: { kind, body },
+  entry: entryOf(kind, body),
   actor: 'Bench A',
   at: seq,
   reverses: null,
@@ -17,13 +18,11 @@ const start = archetypeBoard('buck-module')!;
 const cap = start.parts.find((p) => p.kind === 'capacitor' && p.numbers['vr'] !== undefined)!;
 
 test('a traced line, a change and another part say something about the board; other lines do not', () => {
-  expect(boardFacts({ kind: 'trace', body: { text: 'R1 472' } })).toEqual(['R1 472']);
-  expect(boardFacts({ kind: 'modification', body: { facts: ['a', 'b'] } })).toEqual(['a', 'b']);
-  expect(boardFacts({ kind: 'replacement', body: { ref: 'C1', fitted: { samePart: true, ratedVolts: 63 } } })).toEqual(
-    [],
-  );
-  expect(boardFacts({ kind: 'replacement', body: { ref: 'C1', fitted: { samePart: false } } })).toEqual([]);
-  expect(boardFacts({ kind: 'finding', body: { words: 'x' } })).toEqual([]);
+  expect(boardFacts(entryOf('trace', { text: 'R1 472' }))).toEqual(['R1 472']);
+  expect(boardFacts(entryOf('modification', { facts: ['a', 'b'] }))).toEqual(['a', 'b']);
+  expect(boardFacts(entryOf('replacement', { ref: 'C1', fitted: { samePart: true, ratedVolts: 63 } }))).toEqual([]);
+  expect(boardFacts(entryOf('replacement', { ref: 'C1', fitted: { samePart: false } }))).toEqual([]);
+  expect(boardFacts(entryOf('finding', { words: 'x' }))).toEqual([]);
 });
 
 test('a better capacitor fitted is on the board with its figures, its old marking gone', () => {

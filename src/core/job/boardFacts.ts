@@ -1,41 +1,29 @@
+import { standingLines } from '../ledger';
+import type { FittedBody, LedgerLine, StoredEntry } from '../ledger';
 import { netlistText } from '../netlist';
 import { readShorthand } from '../trace';
 import type { TraceEntry } from '../trace';
-import { standingLines } from './ledger';
-import type { LedgerLine } from './ledger';
-
-/** What a part was replaced by, as far as it changes the board. */
-interface FittedBody {
-  readonly ref: string;
-  readonly fitted: {
-    readonly samePart: boolean;
-    readonly value?: number | undefined;
-    readonly ratedVolts?: number | undefined;
-    readonly ratedAmps?: number | undefined;
-    readonly ratedWatts?: number | undefined;
-  };
-}
 
 /** Kinds of lines that say something about what is on the board. */
 const BOARD_KINDS = ['trace', 'modification', 'replacement'] as const;
 export type BoardKind = (typeof BOARD_KINDS)[number];
 
 /** What a ledger line says about its board, as lines of the shorthand; none for most kinds. */
-export function boardFacts(entry: { readonly kind: string; readonly body: unknown }): readonly string[] {
+export function boardFacts(entry: StoredEntry): readonly string[] {
   switch (entry.kind) {
     case 'trace':
-      return [(entry.body as { readonly text: string }).text];
+      return [entry.body.text];
     case 'modification':
-      return (entry.body as { readonly facts: readonly string[] }).facts;
+      return entry.body.facts;
     case 'replacement':
-      return fittedFacts(entry.body as FittedBody);
+      return fittedFacts(entry.body.ref, entry.body.fitted);
     default:
       return [];
   }
 }
 
 /** The same part changes nothing; another one has other figures, and its old marking is gone with it. */
-function fittedFacts({ ref, fitted }: FittedBody): readonly string[] {
+function fittedFacts(ref: string, fitted: FittedBody): readonly string[] {
   if (fitted.samePart) return [];
   const { value, ratedVolts, ratedAmps, ratedWatts } = fitted;
   const keys = [

@@ -1,5 +1,7 @@
+import type { LedgerEntry, LedgerLine } from '../ledger';
+import { entryOf } from '@/testing/entryOf';
 import { goesOnWithoutProof, isolatedBy, liveSource, presentReadings } from '.';
-import type { LedgerLine, WaitingLine } from '.';
+import type { WaitingLine } from '.';
 import { UNTRACED } from '../safety';
 import type { HazardState } from '../safety';
 import {
@@ -152,7 +154,7 @@ test('what is not traced is proved by place, and a fact about a capacitor or a d
 
 test('what waits in this window raises the hazard here, and lowers nothing', () => {
   const wait = (kind: string, body: unknown, boardId: string | null = '1', reverses: string | null = null) => ({
-    entry: { kind, body },
+    entry: entryOf(kind, body) as LedgerEntry,
     boardId,
     reverses,
   });

@@ -1,11 +1,12 @@
+import { linesOf, standingLines } from '../ledger';
+import type { LedgerEntry, LedgerLine } from '../ledger';
 import { netKey } from '../circuit';
 import type { Board, Nameplate } from '../circuit';
 import type { PresentReading } from '../permit';
 import { METER_LIMIT_VOLTS, PROOF_MINUTES, energyStores, judgeHazard, secondsSince, untracedStore } from '../safety';
 import type { EnergyStore, Hazard, Moment, ProofReading } from '../safety';
 import { boardFacts } from './boardFacts';
-import { isEvidence, linesOf, standingLines, taken } from './ledger';
-import type { LedgerLine, ReadingBody } from './ledger';
+import { isEvidence, taken } from './readings';
 import { Touches } from './touches';
 
 /** A job's source of energy; `id` tells two of one name apart. */
@@ -25,7 +26,7 @@ export interface JobBoard {
 /** A line written in this window that the server has not acknowledged: it may raise the hazard, never lower it. */
 export interface WaitingLine {
   readonly boardId: string | null;
-  readonly entry: { readonly kind: string; readonly body: unknown };
+  readonly entry: LedgerEntry;
   readonly reverses: string | null;
 }
 
@@ -33,13 +34,6 @@ export interface WaitingLine {
 export interface HazardView {
   readonly unit?: Nameplate | undefined;
   readonly waiting?: readonly WaitingLine[] | undefined;
-}
-
-interface ProofBody {
-  readonly refs?: readonly string[] | undefined;
-  readonly storeKey: string;
-  readonly volts: number;
-  readonly meterProved: boolean;
 }
 
 /** Where each source is known by its id: its own, or its place in the list. */
@@ -60,7 +54,7 @@ function isolates(
 
 /** Who isolated each source, in the order of the sources; null where nobody has, or where it was undone. */
 export function isolatedBy(sources: readonly JobSource[], lines: readonly LedgerLine[]): readonly (string | null)[] {
-  const standing = linesOf<{ source: string; id?: string }>(lines, 'isolation');
+  const standing = linesOf(lines, 'isolation');
   return sources.map((_, i) => standing.find(({ body }) => isolates(body, sources, i))?.line.actor ?? null);
 }
 
@@ -82,11 +76,12 @@ function writtenAt({ at, boot = null, uptime = null }: LedgerLine): Moment {
 
 /** Lines after which any store of the job may hold a charge again, whatever became of them later. */
 function energises(line: LedgerLine, reversed: LedgerLine | undefined): boolean {
-  const { kind, body } = line.entry;
+  const { entry } = line;
+  const { kind } = entry;
   // What cannot be read may have said anything.
   if (kind === 'recharged' || kind === 'sweep-rows' || kind === 'safety-test' || kind === 'damaged') return true;
-  if (kind === 'reading') return (body as ReadingBody).conditions?.powered === true;
-  if (kind === 'action') return /^(?:harness|board added)\b/u.test((body as { readonly words: string }).words);
+  if (entry.kind === 'reading') return entry.body.conditions.powered;
+  if (entry.kind === 'action') return /^(?:harness|board added)\b/u.test(entry.body.words);
   return reversed?.entry.kind === 'isolation';
 }
 
@@ -138,9 +133,7 @@ export function jobHazard(
 
 /** Whether the bench is in the wet, as last said; null when nobody has. A word that waits counts only when it is wet. */
 function wetness(order: readonly LedgerLine[]): boolean | null {
-  const said = linesOf<{ wet: boolean }>(order, 'site').filter(
-    ({ line, body }) => body.wet || !line.id.startsWith('waiting'),
-  );
+  const said = linesOf(order, 'site').filter(({ line, body }) => body.wet || !line.id.startsWith('waiting'));
   return said.at(-1)?.body.wet ?? null;
 }
 
@@ -168,8 +161,7 @@ class ProofLedger {
     this.live = order.map((line) => {
       const reversed = reversedBy(line, this.byId);
       if (line.entry.kind === 'isolation' && !line.id.startsWith('waiting')) {
-        const body = line.entry.body as { source: string; id?: string };
-        for (const [i, ids] of open) if (isolates(body, sources, i)) ids.add(line.id);
+        for (const [i, ids] of open) if (isolates(line.entry.body, sources, i)) ids.add(line.id);
       }
       if (reversed) for (const ids of open.values()) ids.delete(reversed.id);
       return [...open.values()].some((ids) => ids.size === 0);
@@ -192,8 +184,8 @@ class ProofLedger {
         return;
       }
       if (line.entry.kind !== 'discharge-proof' || line.boardId !== store.boardId) return;
-      const body = line.entry.body as ProofBody;
-      const named = (body.refs ?? []).map((r) => r.toLowerCase());
+      const { body } = line.entry;
+      const named = body.refs.map((r) => r.toLowerCase());
       const about = store.place === null ? named.some((r) => refs.has(r)) : body.storeKey === store.key;
       if (!about) return;
       const high = Math.abs(body.volts) >= METER_LIMIT_VOLTS;
@@ -231,7 +223,7 @@ class ProofLedger {
 export function goesOnWithoutProof(lines: readonly LedgerLine[], now: Moment): boolean {
   const byId = new Map(lines.map((l) => [l.id, l]));
   const lastCharge = Math.max(-1, ...lines.filter((l) => energises(l, reversedBy(l, byId))).map((l) => l.seq));
-  return linesOf<{ what: string }>(lines, 'override').some(
+  return linesOf(lines, 'override').some(
     ({ line, body }) =>
       body.what === 'proof' && line.seq > lastCharge && secondsSince(writtenAt(line), now) < PROOF_MINUTES * 60,
   );
@@ -257,7 +249,7 @@ export function presentReadings(
   });
   return standingLines(lines).flatMap((line) => {
     if (line.entry.kind !== 'reading' || line.boardId !== id) return [];
-    const body = line.entry.body as ReadingBody;
+    const { body } = line.entry;
     if (!isEvidence(body)) return [];
     const changed = new Set(changes.flatMap((c) => (c.seq > line.seq ? [...c.nets] : [])));
     return changed.has(netKey(body.red)) || changed.has(netKey(body.black)) ? [] : [{ ...taken(body), changed }];

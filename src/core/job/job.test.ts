@@ -1,8 +1,10 @@
+import { linesOf, standingLines } from '../ledger';
+import type { LedgerLine } from '../ledger';
 import { archetypeBoard, ARCHETYPES } from '../archetype';
 import { placesOnNet } from '../circuit';
 import { energyStores } from '../safety';
-import { diagnosticReadings, jobProgress, jobState, linesOf, standingLines } from '.';
-import type { LedgerLine } from '.';
+import { diagnosticReadings, jobProgress, jobState } from '.';
+import { entryOf } from '@/testing/entryOf';
 
 let seq = 0;
 const line = (kind: string, body: unknown, more: Partial<LedgerLine> = {}): LedgerLine => {
@@ -11,7 +13,7 @@ const line = (kind: string, body: unknown, more: Partial<LedgerLine> = {}): Ledg
     id: String(seq),
     seq,
     boardId: '1',
-    entry: { kind, body },
+    entry: entryOf(kind, body),
     actor: 'Bench A',
     at: seq * 1000,
     boot: 'one',
@@ -28,7 +30,7 @@ test('what was undone does not stand, and the undoing itself is no line of the j
   const second = line('finding', { words: 'y' });
   const undo = line('reversal', { reason: '' }, { reverses: first.id });
   expect(standingLines([undo, second, first]).map((l) => l.id)).toEqual([second.id]);
-  expect(linesOf<{ words: string }>([undo, second, first], 'finding').map((l) => l.body.words)).toEqual(['y']);
+  expect(linesOf([undo, second, first], 'finding').map((l) => l.body.words)).toEqual(['y']);
 });
 
 test('readings count for the diagnosis in the order taken; those after the repair and of other boards do not', () => {

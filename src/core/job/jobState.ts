@@ -1,10 +1,5 @@
-import { linesOf } from './ledger';
-import type { LedgerLine } from './ledger';
-
-/** How a job may end; `open` until it does. */
-export const OUTCOMES = ['open', 'repaired', 'not-worth-repair', 'no-fault-found', 'returned'] as const;
-export type JobOutcome = (typeof OUTCOMES)[number];
-
+import { linesOf } from '../ledger';
+import type { JobOutcome, LedgerLine } from '../ledger';
 /** How a job stands by its log: the outcome, what it waits for, and the line that says so. */
 export interface JobState {
   readonly outcome: JobOutcome;
@@ -15,7 +10,7 @@ export interface JobState {
 
 /** The state of a job: what the last standing line says about it. */
 export function jobState(lines: readonly LedgerLine[]): JobState {
-  const last = linesOf<{ outcome: JobOutcome; waitingFor: string }>(lines, 'job-state').at(-1);
+  const last = linesOf(lines, 'job-state').at(-1);
   return last
     ? { outcome: last.body.outcome, waitingFor: last.body.waitingFor, said: last.line }
     : { outcome: 'open', waitingFor: '', said: null };

@@ -1,3 +1,4 @@
+import type { LedgerLine, ReadingBody } from '../ledger';
 import { archetypeBoard } from '../archetype';
 import { boardNets } from '../circuit';
 import type { Board } from '../circuit';
@@ -8,8 +9,8 @@ import { readNetlist } from '../netlist';
 import { deriveBoard } from '../trace';
 import { testBoards } from '@/testing/boards';
 import { boardEntries, diagnosticReadings, expectAt, isPlaceConfirmed, judgeReading, presentReadings } from '.';
-import type { JudgedJob, LedgerLine, Purpose } from '.';
-import type { ReadingBody } from './ledger';
+import type { JudgedJob, Purpose } from '.';
+import { entryOf } from '@/testing/entryOf';
 
 function boardOf(...lines: string[]): Board {
   const read = readNetlist(['t', ...lines].join('\n'));
@@ -23,11 +24,11 @@ class Log {
   constructor(readonly start: Board) {}
   add(kind: string, body: unknown, reverses: string | null = null): LedgerLine {
     const seq = this.lines.length + 1;
-    const line = { id: `l${seq}`, seq, boardId: '1', entry: { kind, body }, actor: 'Bench A', at: seq, reverses };
+    const line = { id: `l${seq}`, seq, boardId: '1', entry: entryOf(kind, body), actor: 'Bench A', at: seq, reverses };
     this.lines.push(line);
     return line;
   }
-  read(value: number | 'OL', purpose: Purpose, more: Partial<ReadingBody> = {}): LedgerLine {
+  read(value: number | 'OL', purpose: Purpose, more: object = {}): LedgerLine {
     const seen = value === 'OL' ? { kind: 'overload' } : { kind: 'figure', value };
     return this.add('reading', { mode: 'ohms', red: 'a', black: 'b', seen, purpose, placeConfirmed: true, ...more });
   }
@@ -122,7 +123,7 @@ test.each<[string, (log: Log) => LedgerLine, number, 'agree' | 'disagree']>([
   expect(judged.outcome).toBe(outcome);
 });
 
-test.each<[string, Partial<ReadingBody>, 'noted' | 'disagree', number]>([
+test.each<[string, object, 'noted' | 'disagree', number]>([
   ['creeping, as the figure says', { seen: { kind: 'figure', value: 300, unsteady: true } }, 'noted', 1],
   ['creeping, as only the conditions say', { conditions: { settled: 'creeping' } }, 'noted', 1],
   ['jumping', { conditions: { settled: 'jumping' } }, 'noted', 0],

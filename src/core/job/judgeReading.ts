@@ -1,3 +1,5 @@
+import { linesOf } from '../ledger';
+import type { LedgerLine, ReadingBody } from '../ledger';
 import { findPart, netKey } from '../circuit';
 import type { Board } from '../circuit';
 import { alsoCheck, pointKey } from '../diagnose';
@@ -10,8 +12,7 @@ import type { ColdMode } from '../meter';
 import type { DcSolver } from '../solve';
 import { deriveBoard } from '../trace';
 import { boardEntries } from './boardFacts';
-import { isEvidence, linesOf, steadySeen } from './ledger';
-import type { LedgerLine, ReadingBody } from './ledger';
+import { isEvidence, steadySeen } from './readings';
 
 /** A job's board as it came, as it is now, and before anything was found out about it. */
 export interface JudgedBoard {
@@ -135,11 +136,11 @@ function faultsAt(
   seq: number,
 ): readonly Fault[] {
   if (purpose === 'probe') return [];
-  const calls = linesOf<{ fault: string }>(job.lines, 'fault').filter(({ line }) => line.boardId === home.id);
+  const calls = linesOf(job.lines, 'fault').filter(({ line }) => line.boardId === home.id);
   const call = calls.filter(({ line }) => line.seq < seq).at(-1) ?? calls.at(-1);
   if (!call) return [];
   const replaced = new Set(
-    linesOf<{ ref: string }>(job.lines, 'replacement')
+    linesOf(job.lines, 'replacement')
       .filter(({ line }) => line.boardId === home.id && line.seq < seq)
       .map(({ body }) => body.ref.toLowerCase()),
   );
@@ -156,7 +157,7 @@ function faultsAt(
 
 /** Labels of the linked faults that their checks have shown to be there before a line. */
 function foundBroken(job: JudgedJob, home: JudgedBoard, called: string, seq: number): readonly string[] {
-  const read = linesOf<ReadingBody>(job.lines, 'reading').filter(
+  const read = linesOf(job.lines, 'reading').filter(
     ({ line, body }) => line.boardId === home.id && line.seq < seq && body.purpose === 'also-check',
   );
   if (read.length === 0) return [];

@@ -1,8 +1,10 @@
+import { linesOf, standingLines } from '../ledger';
+import type { LedgerLine } from '../ledger';
 import { archetypeBoard } from '../archetype';
 import { energyStores } from '../safety';
 import type { Moment } from '../safety';
-import { STEPS, STEP_NAMES, diagnosticReadings, jobProgress, linesOf, liveSource, standingLines } from '.';
-import type { LedgerLine } from '.';
+import { STEPS, STEP_NAMES, diagnosticReadings, jobProgress, liveSource } from '.';
+import { entryOf } from '@/testing/entryOf';
 
 const board = archetypeBoard('buck-module')!;
 const boards = [{ id: '1', board }];
@@ -19,7 +21,7 @@ function ledger(...entries: readonly (readonly [string, unknown, Partial<LedgerL
     id: String(i + 1),
     seq: i + 1,
     boardId: '1',
-    entry: { kind, body },
+    entry: entryOf(kind, body),
     actor: 'Bench A',
     at: START + i * 1000,
     boot: 'one',
@@ -116,7 +118,7 @@ test('a row of a sweep was read on a powered board: it ends the proofs as well',
 test('lines stand in the order of their numbers, however they come', () => {
   const lines = ledger(['action', { words: 'a' }], ['action', { words: 'b' }], ['action', { words: 'c' }]);
   expect(standingLines([lines[2]!, lines[0]!, lines[1]!]).map((l) => l.seq)).toEqual([1, 2, 3]);
-  expect(linesOf<{ words: string }>([...lines].reverse(), 'action').map((l) => l.body.words)).toEqual(['a', 'b', 'c']);
+  expect(linesOf([...lines].reverse(), 'action').map((l) => l.body.words)).toEqual(['a', 'b', 'c']);
 });
 
 test('a reading agreed without a figure counts as such; its place may be unconfirmed', () => {

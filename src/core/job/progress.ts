@@ -1,10 +1,10 @@
+import { standingLines } from '../ledger';
+import type { LedgerLine } from '../ledger';
 import { storeName } from '../safety';
 import type { Hazard, Moment } from '../safety';
 import { jobHazard } from './hazardLedger';
 import type { HazardView, JobBoard, JobSource } from './hazardLedger';
 import { jobState } from './jobState';
-import { standingLines } from './ledger';
-import type { LedgerLine } from './ledger';
 
 /** The steps of a job in this order; the digit after `g` is the place in this list, from 1. */
 export const STEPS = ['intake', 'safe', 'board', 'probe', 'repair', 'report'] as const;

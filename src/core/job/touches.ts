@@ -1,9 +1,9 @@
+import type { LedgerLine } from '../ledger';
 import { findPart, netKey, pinIndex } from '../circuit';
 import type { Board } from '../circuit';
 import { readShorthand } from '../trace';
 import type { Fact, Spot } from '../trace';
 import { boardFacts } from './boardFacts';
-import type { LedgerLine } from './ledger';
 
 /** What a line has touched on its board: designators and nets, as keys. */
 export interface Touched {
@@ -53,7 +53,7 @@ export class Touches {
       else if (!this.pin(board, s.ref, s.pin, nets)) part(s.ref);
     };
     for (const fact of factsOf(line)) factTouches(fact, part, spot, nets);
-    if (line.entry.kind === 'replacement') part((line.entry.body as { readonly ref: string }).ref);
+    if (line.entry.kind === 'replacement') part(line.entry.body.ref);
     const made = { refs, nets };
     this.known.set(line.id, made);
     return made;

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { ProblemError } from '@/core/problem';
-import { readEntry } from '@/wire/ledger';
+import { readEntry, storedBody } from '@/wire/ledger';
 import type { NewLine, StoredLine } from '@/wire/ledger';
 import type { Db, Tx } from '../pool';
 import { steadyTime } from '../steadyClock';
@@ -127,7 +127,7 @@ export async function insertLine(tx: Tx, jobId: string, line: NewLine, at: Date)
         seq,
         line.boardId,
         line.entry.kind,
-        JSON.stringify(line.entry.body),
+        JSON.stringify(storedBody(line.entry)),
         line.actor,
         at,
         line.reverses,

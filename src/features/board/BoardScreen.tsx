@@ -1,14 +1,15 @@
 'use client';
+import { STEPS } from '@/core/job';
 import { useCallback, useMemo, useState } from 'react';
 import { boardNets, findPart, marking, pinsOnNet, placesOnNet } from '@/core/circuit';
 import type { Part } from '@/core/circuit';
 import { formatQuantity } from '@/core/quantity';
 import { useJob } from '@/features/frame/JobContext';
+import { NextLink } from '@/features/frame/NextLink';
 import { useSuspects } from '@/features/frame/SuspectsContext';
 import { shortValue } from '@/core/schematic';
 import { Schematic } from '@/features/schematic/Schematic';
 import type { Selection } from '@/features/schematic/Schematic';
-import { PrimaryLink } from '@/ui/PrimaryLink';
 import { BasisMark } from './BasisMark';
 import { ComparePanel } from './ComparePanel';
 import { LookPanel } from './LookPanel';
@@ -33,7 +34,7 @@ const TABS: readonly (readonly [Tab, string])[] = [
 
 /** Trace: schematic above, ways to trace and tables below, parts and nets in tables below, everything known about what is picked beside them. */
 export function BoardScreen() {
-  const { job, active, progress } = useJob();
+  const { active } = useJob();
   const { weighed } = useSuspects();
   const { board, id } = active;
   const [picked, setPicked] = useState<Selection>({});
@@ -56,7 +57,6 @@ export function BoardScreen() {
   const part = picked.part === undefined ? undefined : findPart(board, picked.part);
   // Nothing picked: what is done here has the whole width.
   const wide = picked.part === undefined && picked.nets === undefined && table !== 'parts' && table !== 'nets';
-  const attention = progress.attention === 'safe' ? 'safe' : 'probe';
   return (
     <div className="flex flex-col gap-3">
       <div className="flex items-start justify-between gap-4">
@@ -67,7 +67,7 @@ export function BoardScreen() {
             {assumed > 0 && `; ${assumed} still assumed: say what is on your board`}
           </p>
         </div>
-        <PrimaryLink href={`/jobs/${job.tag}/${attention}`}>{progress.next}</PrimaryLink>
+        <NextLink otherwise="probe" from={STEPS.filter((s) => s !== 'safe')} />
       </div>
       {board.parts.length > 0 && (
         <Schematic

@@ -1,8 +1,8 @@
 'use client';
+import { linesOf } from '@/core/ledger';
 import { useMemo, useState } from 'react';
 import { LOOK_SIGNS } from '@/core/diagnose';
-import type { Finding, Severity } from '@/core/diagnose';
-import { linesOf } from '@/core/job';
+import type { Severity } from '@/core/diagnose';
 import { recogniseStages } from '@/core/stages';
 import { useJob } from '@/features/frame/JobContext';
 import { roomName } from '@/features/schematic/Drawing';
@@ -27,9 +27,7 @@ export function LookPanel({ picked }: { picked: string | undefined }) {
   const own = LOOK_SIGNS.filter((s) => s.stages.some((k) => k === stage));
   const others = LOOK_SIGNS.filter((s) => !own.includes(s));
   const at = place.trim() || picked || roomName(stage);
-  const findings = linesOf<Finding>(lines, 'finding').filter(
-    ({ line }) => line.boardId === active.id || line.boardId === null,
-  );
+  const findings = linesOf(lines, 'finding').filter(({ line }) => line.boardId === active.id || line.boardId === null);
   const note = (words: string, usual: Severity): void =>
     void addLine({ kind: 'finding', body: { place: at, severity: severity ?? usual, words } }, active.id);
   return (

@@ -1,4 +1,5 @@
 'use client';
+import { linesOf } from '@/core/ledger';
 import { useMemo, useState } from 'react';
 import type { FormEvent } from 'react';
 import { keyText, marking, netKey, pinNames, pinsOnNet, placesOnNet } from '@/core/circuit';
@@ -6,13 +7,11 @@ import type { Board, Part } from '@/core/circuit';
 import { expectReading } from '@/core/expect';
 import { sumsForPart } from '@/core/figures';
 import { impliedValues } from '@/core/imply';
-import { linesOf } from '@/core/job';
-import type { ReadingBody } from '@/core/job';
 import { solverFor } from '@/core/meter';
 import type { RankedReading } from '@/core/marking';
 import { netlistText } from '@/core/netlist';
 import { engineeringParts, formatQuantity, parseQuantity } from '@/core/quantity';
-import { useJob } from '@/features/frame/JobContext';
+import { useCommands, useJob } from '@/features/frame/JobContext';
 import { SumLink } from '@/features/frame/SumLink';
 import { expectedWords, seenWords } from '@/features/frame/lineWords';
 import type { Selection } from '@/features/schematic/Schematic';
@@ -145,7 +144,7 @@ function Expectations({ board, boardId, part }: { board: Board; boardId: string;
       ]),
     [board, part, solver],
   );
-  const taken = linesOf<ReadingBody>(lines, 'reading').filter(({ line }) => line.boardId === boardId);
+  const taken = linesOf(lines, 'reading').filter(({ line }) => line.boardId === boardId);
   return (
     <ul className="flex flex-col gap-1.5 text-sm">
       {expected.map((e) => {
@@ -179,7 +178,7 @@ function pairsOf(part: Part): readonly (readonly [string, string])[] {
 
 /** "On my board it is …" and "not on my board": each makes a new version of the board and a line in the log. */
 function OnMyBoard({ board, boardId, part }: { board: Board; boardId: string; part: Part }) {
-  const { addLine } = useJob();
+  const { addLine } = useCommands();
   const [value, setValue] = useState('');
   const [mark, setMark] = useState('');
   const [ratedVolts, setRatedVolts] = useState<number | null>(null);

@@ -9,7 +9,7 @@ import { judgeSubstitution, safetyKind } from '@/core/substitute';
 import type { FittedPart } from '@/core/substitute';
 import { Button } from '@/ui/Button';
 import { Choice, TextField, Tick } from '@/ui/Field';
-import { useJob } from './JobContext';
+import { useCommands } from './JobContext';
 
 /**
  * What is fitted instead of a part, judged while it is typed, and written into the log.
@@ -26,7 +26,7 @@ export function FitForm({
   lit: boolean;
   another?: boolean;
 }) {
-  const { addLine } = useJob();
+  const { addLine } = useCommands();
   const [source, setSource] = useState<'new' | 'salvaged'>('new');
   const [samePart, setSamePart] = useState(!another);
   const [figures, setFigures] = useState<Record<string, string>>({});

@@ -52,7 +52,8 @@ interface StartBoard {
   readonly start: Board;
 }
 
-interface JobContextValue {
+/** The open job: its boards and its log, and what follows from them alone. */
+interface JobLedger {
   readonly job: JobData;
   readonly boards: readonly JobBoard[];
   /** The board that is worked on now. */
@@ -61,25 +62,33 @@ interface JobContextValue {
   readonly lines: readonly StoredLine[];
   /** Written here, not yet acknowledged by the server. */
   readonly waiting: readonly NewLine[];
-  /** Lines that the server would not take, set aside with the reason. */
-  readonly refused: readonly RefusedLine[];
+  /** How the job stands: its outcome and what it waits for. */
+  readonly state: JobState;
+  readonly actor: string;
+}
+
+/** What can be done to the open job; it changes only with who works. */
+interface JobCommands {
+  setActor(actor: string): void;
+  setTrouble(problem: Problem | null): void;
   dismissRefused(): void;
+  addLine(entry: LedgerEntry, boardId?: string | null, reverses?: string | null): Promise<StoredLine | null>;
+  chooseBoard(boardId: string): void;
+  takeNewBoard(board: FirstBoard, line: StoredLine): void;
+  takeHarness(harness: Harness, line: StoredLine): void;
+}
+
+/** What changes with the clock and with the contact to the server. */
+interface JobStanding {
   readonly progress: JobProgress;
   readonly now: Moment;
   /** What is live in the workshop. */
   readonly live: readonly LiveJob[];
   /** Since when this window has lost touch with the log, milliseconds since 1970; null while in touch. */
   readonly lostSince: number | null;
-  readonly actor: string;
   readonly trouble: Problem | null;
-  setActor(actor: string): void;
-  setTrouble(problem: Problem | null): void;
-  /** How the job stands: its outcome and what it waits for. */
-  readonly state: JobState;
-  addLine(entry: LedgerEntry, boardId?: string | null, reverses?: string | null): Promise<StoredLine | null>;
-  chooseBoard(boardId: string): void;
-  takeNewBoard(board: FirstBoard, line: StoredLine): void;
-  takeHarness(harness: Harness, line: StoredLine): void;
+  /** Lines that the server would not take, set aside with the reason. */
+  readonly refused: readonly RefusedLine[];
 }
 
 /** A wire between two boards of the job: a connector's pin on each. */
@@ -99,13 +108,28 @@ export interface FirstBoard {
   readonly damaged: string | null;
 }
 
-const Context = createContext<JobContextValue | null>(null);
+const LedgerContext = createContext<JobLedger | null>(null);
+const CommandsContext = createContext<JobCommands | null>(null);
+const StandingContext = createContext<JobStanding | null>(null);
 
-/** The open job; throws outside a job's screens. */
-export function useJob(): JobContextValue {
-  const value = useContext(Context);
-  if (!value) throw new Error('useJob outside a job');
+function inside<T>(value: T | null): T {
+  if (!value) throw new Error('outside a job');
   return value;
+}
+
+/** The open job and what can be done to it. It says nothing that changes with the clock. */
+export function useJob(): JobLedger & JobCommands {
+  return { ...inside(useContext(LedgerContext)), ...useCommands() };
+}
+
+/** What can be done to the open job, for what shows nothing of it. */
+export function useCommands(): JobCommands {
+  return inside(useContext(CommandsContext));
+}
+
+/** Hazard, next step and contact: whoever asks is drawn again with every tick of the clock. */
+export function useStanding(): JobStanding {
+  return inside(useContext(StandingContext));
 }
 
 function openBoard({ id, label, start, damaged }: FirstBoard): StartBoard {
@@ -218,51 +242,23 @@ export function JobProvider({
     const known = jobProgress(job.sources, boards, lines, now, view);
     return lostSince === null ? known : { ...known, hazard: outOfTouch(known.hazard, lostSince) };
   }, [job.sources, job.nameplate, boards, lines, waiting, now, lostSince]);
-  const value = useMemo(
-    () => ({
-      job,
-      boards,
-      active,
-      harnesses,
-      lines,
-      waiting,
-      refused,
-      dismissRefused: dismiss,
-      progress,
-      now,
-      live,
-      lostSince,
-      actor,
-      trouble,
-      setActor,
-      setTrouble,
-      state,
-      addLine,
-      chooseBoard,
-      takeNewBoard,
-      takeHarness,
-    }),
-    [
-      job,
-      boards,
-      active,
-      harnesses,
-      lines,
-      waiting,
-      refused,
-      dismiss,
-      progress,
-      now,
-      live,
-      lostSince,
-      actor,
-      trouble,
-      setActor,
-      state,
-      addLine,
-      takeNewBoard,
-      takeHarness,
-    ],
+  const ledger = useMemo(
+    () => ({ job, boards, active, harnesses, lines, waiting, state, actor }),
+    [job, boards, active, harnesses, lines, waiting, state, actor],
   );
-  return <Context value={value}>{children}</Context>;
+  const commands = useMemo(
+    () => ({ setActor, setTrouble, dismissRefused: dismiss, addLine, chooseBoard, takeNewBoard, takeHarness }),
+    [setActor, dismiss, addLine, takeNewBoard, takeHarness],
+  );
+  const standing = useMemo(
+    () => ({ progress, now, live, lostSince, trouble, refused }),
+    [progress, now, live, lostSince, trouble, refused],
+  );
+  return (
+    <CommandsContext value={commands}>
+      <LedgerContext value={ledger}>
+        <StandingContext value={standing}>{children}</StandingContext>
+      </LedgerContext>
+    </CommandsContext>
+  );
 }

@@ -7,7 +7,7 @@ import { STEPS, TOOLS } from '@/core/job';
 import { Notice } from '@/ui/Notice';
 import { ActorChoice } from './ActorChoice';
 import { HazardWord } from './HazardWord';
-import { useJob } from './JobContext';
+import { useJob, useStanding } from './JobContext';
 import { KeyHelp } from './KeyHelp';
 import { LampPost } from './LampPost';
 import { lineWords } from './lineWords';
@@ -17,21 +17,8 @@ import { ThemeSwitch } from './ThemeSwitch';
 
 /** The frame of every job screen: lamp post, one slim strip, the work, the log. */
 export function JobFrame({ children }: { children: ReactNode }) {
-  const {
-    job,
-    boards,
-    active,
-    chooseBoard,
-    progress,
-    live,
-    lostSince,
-    actor,
-    setActor,
-    trouble,
-    setTrouble,
-    refused,
-    dismissRefused,
-  } = useJob();
+  const { job, boards, active, chooseBoard, actor, setActor, setTrouble, dismissRefused } = useJob();
+  const { progress, live, lostSince, trouble, refused } = useStanding();
   const [help, setHelp] = useState(false);
   useStepKeys(job.tag, () => setHelp(true));
   return (

@@ -3,14 +3,15 @@ import Link from 'next/link';
 import { usePathname } from 'next/navigation';
 import { STEPS, STEP_NAMES, TOOLS } from '@/core/job';
 import type { Lamp } from '@/core/job';
-import { useJob } from './JobContext';
+import { useJob, useStanding } from './JobContext';
 import { useMovedSums } from './useMovedSums';
 
 const LAMP_WORDS: Readonly<Record<Lamp, string>> = { unlit: 'not begun', part: 'begun', lit: 'done' };
 
 /** The job's steps as a vertical row of lamps; the one that needs attention is marked. */
 export function LampPost() {
-  const { job, progress } = useJob();
+  const { job } = useJob();
+  const { progress } = useStanding();
   const path = usePathname();
   const moved = useMovedSums();
   return (

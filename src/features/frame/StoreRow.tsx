@@ -5,7 +5,7 @@ import { placesOnNet } from '@/core/circuit';
 import { benchText, formatQuantity, formatVolts, parseQuantity } from '@/core/quantity';
 import { METER_LIMIT_VOLTS, REGAIN_MINUTES, UNTRACED, storeName } from '@/core/safety';
 import type { SizeDoubt, StoreState } from '@/core/safety';
-import { useJob } from './JobContext';
+import { useCommands, useJob } from './JobContext';
 import { SumLink } from './SumLink';
 import { Button } from '@/ui/Button';
 import { TextField, Tick } from '@/ui/Field';
@@ -118,7 +118,7 @@ function ProofForm({
   locked: boolean;
   boardId: string;
 }) {
-  const { addLine } = useJob();
+  const { addLine } = useCommands();
   const { store } = state;
   const [text, setText] = useState('');
   const [proved, setProved] = useState(false);
@@ -164,7 +164,7 @@ function ProofForm({
 
 /** A marking that may mean two sizes, of which one is danger: asked, and taken at the worst until it is answered. */
 function DoubtLine({ doubt, boardId }: { doubt: SizeDoubt; boardId: string }) {
-  const { addLine } = useJob();
+  const { addLine } = useCommands();
   const say = (farads: number): void =>
     void addLine(
       { kind: 'trace', body: { text: `${doubt.ref} is=${Number((farads * 1e12).toPrecision(3))}p` } },

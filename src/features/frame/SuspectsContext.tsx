@@ -1,10 +1,11 @@
 'use client';
+import { linesOf } from '@/core/ledger';
 import { createContext, useCallback, useContext, useEffect, useMemo, useRef, useState } from 'react';
 import type { ReactNode } from 'react';
 import type { Board } from '@/core/circuit';
 import { SYMPTOMS } from '@/core/diagnose';
-import type { Finding, ProbePoint } from '@/core/diagnose';
-import { diagnosticReadings, linesOf, presentReadings } from '@/core/job';
+import type { ProbePoint, Symptom } from '@/core/diagnose';
+import { diagnosticReadings, presentReadings } from '@/core/job';
 import { useJob } from '@/features/frame/JobContext';
 import type { DiagnoseAnswer, DiagnoseRequest, PlanEntry } from '@/workers/messages';
 
@@ -21,20 +22,34 @@ interface SuspectsValue {
   readonly thinking: boolean;
   readonly skipped: readonly ProbePoint[];
   skip(point: ProbePoint): void;
+  /** Asks for the suspects until the function it gives is called. */
+  watch(): () => void;
   /** By board what was being typed, and at which point, when another board or step was turned to. */
   readonly drafts: Map<string, { readonly point: PlanEntry; readonly text: string }>;
 }
 
 const NONE: readonly ProbePoint[] = [];
 
+/** What the worker was last asked about. */
+interface Asked {
+  readonly number: number;
+  readonly board: Board | null;
+  readonly symptoms: readonly Symptom[];
+}
+
 const Context = createContext<SuspectsValue | null>(null);
 
-/** The suspects of the open board. */
+/** The suspects of the open board; they are worked out as long as somebody asks. */
 export function useSuspects(): SuspectsValue {
   const value = useContext(Context);
   if (!value) throw new Error('useSuspects outside a job');
+  const { watch } = value;
+  useEffect(() => watch(), [watch]);
   return value;
 }
+
+/** A board that changes under somebody's typing is opened anew once that has paused, milliseconds. */
+const PAUSE_MS = 700;
 
 /** What the worker said, of the board it said it of. */
 interface Told<T> {
@@ -47,7 +62,7 @@ function saidOf<T, N>(told: Told<T> | null, board: Board, nothing: N): T | N {
   return told?.of === board ? told.said : nothing;
 }
 
-/** Keeps the diagnosis worker over all steps of a job and feeds it the readings as they stand. */
+/** Keeps the diagnosis worker over all steps of a job, and feeds it where suspects show. */
 export function SuspectsProvider({ children }: { children: ReactNode }) {
   const { job, active, lines, waiting } = useJob();
   const { id: boardId, asFound: board, board: present } = active;
@@ -60,21 +75,28 @@ export function SuspectsProvider({ children }: { children: ReactNode }) {
   const [openNumber, setOpenNumber] = useState(0);
   const [presentNumber, setPresentNumber] = useState(0);
   // What was last asked about, under which number: an answer under another number is of another board.
-  const opened = useRef({ number: 0, board });
-  const presented = useRef({ number: 0, board: present });
+  const opened = useRef<Asked>({ number: 0, board: null, symptoms: [] });
+  const presented = useRef<Asked>({ number: 0, board: null, symptoms: [] });
+  const [watchers, setWatchers] = useState(0);
+  const wanted = watchers > 0;
+  const watch = useCallback(() => {
+    setWatchers((n) => n + 1);
+    return () => setWatchers((n) => n - 1);
+  }, []);
 
   useEffect(() => {
+    if (!wanted || worker.current) return;
     const made = new Worker(new URL('../../workers/diagnose.worker.ts', import.meta.url));
     worker.current = made;
     made.onmessage = ({ data }: MessageEvent<DiagnoseAnswer>) => {
       if (data.type === 'presented') return setPresentNumber(data.number);
       if (data.type === 'failed') {
         const about = (data.of === 'present' ? presented : opened).current;
-        if (about.number === data.number) setFailed({ of: about.board, said: data.sentence });
+        if (about.board && about.number === data.number) setFailed({ of: about.board, said: data.sentence });
         return;
       }
       const { number, board: of } = opened.current;
-      if (number !== (data.type === 'weighed' ? data.opened : data.number)) return;
+      if (!of || number !== (data.type === 'weighed' ? data.opened : data.number)) return;
       if (data.type === 'progress') setShare({ of, said: data.share * 0.98 });
       else if (data.type === 'opened') {
         setShare({ of, said: 1 });
@@ -84,27 +106,36 @@ export function SuspectsProvider({ children }: { children: ReactNode }) {
         setWeighed({ of, said: data, ofPresent: same ? presented.current.board : null });
       }
     };
-    return () => made.terminate();
-  }, []);
+  }, [wanted]);
+  useEffect(() => () => worker.current?.terminate(), []);
 
   const symptoms = useMemo(() => SYMPTOMS.filter((s) => job.symptoms.includes(s)), [job.symptoms]);
+  const last = useRef('');
   useEffect(() => {
-    opened.current = { number: opened.current.number + 1, board };
-    const request: DiagnoseRequest = { type: 'open', ...opened.current, symptoms };
-    worker.current?.postMessage(request);
-  }, [board, symptoms]);
-
-  useEffect(() => {
-    presented.current = { number: presented.current.number + 1, board: present };
-    const request: DiagnoseRequest = { type: 'present', ...presented.current };
-    worker.current?.postMessage(request);
-  }, [present]);
+    if (!wanted) return;
+    const open = (): void => {
+      last.current = boardId;
+      if (opened.current.board !== board || opened.current.symptoms !== symptoms) {
+        opened.current = { number: opened.current.number + 1, board, symptoms };
+        const request: DiagnoseRequest = { type: 'open', number: opened.current.number, board, symptoms };
+        worker.current?.postMessage(request);
+      }
+      if (presented.current.board !== present) {
+        presented.current = { number: presented.current.number + 1, board: present, symptoms };
+        const request: DiagnoseRequest = { type: 'present', number: presented.current.number, board: present };
+        worker.current?.postMessage(request);
+      }
+    };
+    if (last.current !== boardId) return open();
+    const timer = window.setTimeout(open, PAUSE_MS);
+    return () => window.clearTimeout(timer);
+  }, [wanted, boardId, board, present, symptoms]);
 
   const now = useMemo(() => presentReadings(lines, active, waiting), [lines, active, waiting]);
   const readings = useMemo(() => diagnosticReadings(lines, boardId), [lines, boardId]);
   const findings = useMemo(
     () =>
-      linesOf<Finding>(lines, 'finding')
+      linesOf(lines, 'finding')
         .filter(({ line }) => line.boardId === null || line.boardId === boardId)
         .map(({ body }) => body),
     [lines, boardId],
@@ -113,7 +144,8 @@ export function SuspectsProvider({ children }: { children: ReactNode }) {
   const passed = skipped[boardId] ?? NONE;
   const counter = useRef(0);
   useEffect(() => {
-    if (openNumber === 0) return;
+    // Of a board that is not open yet nothing is asked.
+    if (!wanted || openNumber === 0 || opened.current.board !== board) return;
     counter.current += 1;
     const request: DiagnoseRequest = {
       type: 'weigh',
@@ -127,7 +159,7 @@ export function SuspectsProvider({ children }: { children: ReactNode }) {
     };
     worker.current?.postMessage(request);
     setAsked(counter.current);
-  }, [readings, now, passed, findings, openNumber, presentNumber]);
+  }, [wanted, board, readings, now, passed, findings, openNumber, presentNumber]);
 
   const skip = useCallback(
     (point: ProbePoint) => setSkipped((kept) => ({ ...kept, [boardId]: [...(kept[boardId] ?? NONE), point] })),
@@ -145,8 +177,9 @@ export function SuspectsProvider({ children }: { children: ReactNode }) {
       thinking: said === null || said.number < asked,
       skipped: passed,
       skip,
+      watch,
       drafts,
     };
-  }, [boardId, board, present, share, failed, weighed, asked, passed, skip, drafts]);
+  }, [boardId, board, present, share, failed, weighed, asked, passed, skip, watch, drafts]);
   return <Context value={value}>{children}</Context>;
 }

@@ -1,20 +1,9 @@
 import { useMemo } from 'react';
-import { linesOf } from '@/core/job';
-import type { LedgerLine } from '@/core/job';
+import { sweepsOf } from '@/core/job';
+import type { KeptSweep } from '@/core/job';
 import type { SweepRow } from '@/core/sweep';
-import { useJob } from './JobContext';
-import type { LedgerEntry } from '@/wire/ledger';
 import { readSweepText } from '@/wire/csv';
-
-type SweepBody = Extract<LedgerEntry, { kind: 'sweep' }>['body'];
-
-/** A sweep of the job with its rows in the order they were written. */
-export interface KeptSweep {
-  readonly id: string;
-  readonly boardId: string | null;
-  readonly setup: SweepBody;
-  readonly rows: readonly SweepRow[];
-}
+import { useJob } from './JobContext';
 
 /** Rows of a log line, read once: a line never changes. */
 const readRows = new Map<string, readonly SweepRow[]>();
@@ -32,21 +21,15 @@ function rowsOf(csv: string): readonly SweepRow[] {
   return rows;
 }
 
-/** The sweeps in a log, oldest first. */
-export function sweepsOf(lines: readonly LedgerLine[]): readonly KeptSweep[] {
-  const batches = linesOf<{ sweep: string; csv: string }>(lines, 'sweep-rows');
-  return linesOf<SweepBody>(lines, 'sweep').map(({ line, body }) => {
-    const own = batches.filter((b) => b.body.sweep === line.id);
-    const rows = own.flatMap((batch) => rowsOf(batch.body.csv));
-    return { id: line.id, boardId: line.boardId, setup: body, rows };
-  });
+/** Every sweep of the job, oldest first. */
+export function useAllSweeps(): readonly KeptSweep[] {
+  const { lines } = useJob();
+  return useMemo(() => sweepsOf(lines, rowsOf), [lines]);
 }
 
 /** The sweeps of the board worked on, oldest first. */
 export function useSweeps(): readonly KeptSweep[] {
-  const { lines, active } = useJob();
-  return useMemo(
-    () => sweepsOf(lines).filter((s) => s.boardId === null || s.boardId === active.id),
-    [lines, active.id],
-  );
+  const { active } = useJob();
+  const all = useAllSweeps();
+  return useMemo(() => all.filter((s) => s.boardId === null || s.boardId === active.id), [all, active.id]);
 }

@@ -1,20 +1,20 @@
 'use client';
+import { OUTCOMES } from '@/core/ledger';
+import type { JobOutcome } from '@/core/ledger';
 import { useState } from 'react';
-import { OUTCOMES } from '@/core/job';
-import type { JobOutcome } from '@/core/job';
 import { formatQuantity } from '@/core/quantity';
 import { nameplateSanity } from '@/core/safety';
 import type { PlateFigures } from '@/core/safety';
 import { useJob } from '@/features/frame/JobContext';
+import { NextLink } from '@/features/frame/NextLink';
 import { Button } from '@/ui/Button';
-import { PrimaryLink } from '@/ui/PrimaryLink';
 import { Choice, TextField } from '@/ui/Field';
 import { COMPLAINTS } from '@/wire/jobForm';
 import { BoardsSection } from './BoardsSection';
 
 /** What was taken in: unit, nameplate, complaint; what the job waits for and how it ended. */
 export function IntakeScreen() {
-  const { job, boards, progress, state, addLine } = useJob();
+  const { job, boards, state, addLine } = useJob();
   const [waiting, setWaiting] = useState(state.waitingFor);
   const [outcome, setOutcome] = useState<JobOutcome>(state.outcome);
   const plate = job.nameplate as unknown as { outputs?: readonly { volts: number; amps: number }[] } & PlateFigures & {
@@ -28,7 +28,6 @@ export function IntakeScreen() {
     outputAmps: output?.amps,
   });
   const words = job.symptoms.map((s) => COMPLAINTS.find((c) => c.code === s)?.words ?? s);
-  const attention = progress.attention === 'intake' ? 'safe' : progress.attention;
   return (
     <div className="max-w-3xl">
       <div className="mb-5 flex items-start justify-between gap-4">
@@ -43,7 +42,7 @@ export function IntakeScreen() {
             {boards.map((b) => `${b.label}: ${b.board.parts.length} parts`).join('; ')}
           </p>
         </div>
-        <PrimaryLink href={`/jobs/${job.tag}/${attention}`}>{progress.next}</PrimaryLink>
+        <NextLink otherwise="safe" from={['intake']} />
       </div>
       <dl className="grid grid-cols-[9rem_1fr] gap-x-4 gap-y-2.5">
         <dt className="text-faint">Complaint</dt>

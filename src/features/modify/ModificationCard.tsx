@@ -12,7 +12,7 @@ import { Button } from '@/ui/Button';
 import { Notice } from '@/ui/Notice';
 import { StepTable } from './StepTable';
 import { StressTable } from './StressTable';
-import type { Modification } from '@/features/frame/useModifications';
+import type { Modification } from '@/core/job';
 
 /** A kept change: its parts, what they bear now, better parts to fit, the sweep that proves it, its mark. */
 export function ModificationCard({ modification: m, lit }: { modification: Modification; lit: boolean }) {

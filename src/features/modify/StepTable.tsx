@@ -4,7 +4,7 @@ import { stepExpectation } from '@/core/modify';
 import type { StepResult } from '@/core/modify';
 import { benchText, formatQuantity } from '@/core/quantity';
 import { EMPTY_ROW, writeSweepCsv } from '@/core/sweep';
-import type { KeptSweep } from '@/features/frame/useSweeps';
+import type { KeptSweep } from '@/core/job';
 import { useJob } from '@/features/frame/JobContext';
 import { typedFigure } from '@/features/frame/typedFigure';
 import { Button } from '@/ui/Button';

@@ -1,10 +1,11 @@
 'use client';
-import { useMemo, useRef, useState } from 'react';
+import { standingLines } from '@/core/ledger';
+import { memo, useMemo, useRef, useState } from 'react';
 import type { SeenReading } from '@/core/expect';
 import { faultWords } from '@/core/fault';
-import { expectAt, goesOnWithoutProof, judgeReading, standingLines } from '@/core/job';
+import { expectAt, goesOnWithoutProof, judgeReading } from '@/core/job';
 import { coldReading } from '@/features/frame/coldReading';
-import { useJob } from '@/features/frame/JobContext';
+import { useJob, useStanding } from '@/features/frame/JobContext';
 import { expectedWords, seenWords } from '@/features/frame/lineWords';
 import { useSuspects } from '@/features/frame/SuspectsContext';
 import { Schematic } from '@/features/schematic/Schematic';
@@ -25,7 +26,15 @@ import { usePoints } from './usePoints';
 
 /** Probe: the next point large, the figure, Enter; the verdict at once; suspects move. Each board has its own. */
 export function ProbeScreen() {
-  const { job, boards, active, lines, progress, now, addLine } = useJob();
+  const { lines } = useJob();
+  const { progress, now } = useStanding();
+  const open = progress.hazard.meterSafe || goesOnWithoutProof(lines, now);
+  return open ? <Probing /> : <ProofFirst hazard={progress.hazard} />;
+}
+
+/** Without properties of its own, so that a tick of the clock does not draw it again. */
+const Probing = memo(function Probing() {
+  const { job, boards, active, lines, addLine } = useJob();
   const { board, id } = active;
   const { weighed, share, failed, thinking, drafts } = useSuspects();
   const [draft] = useState(() => drafts.get(id) ?? null);
@@ -44,9 +53,6 @@ export function ProbeScreen() {
     [picked, current],
   );
   const tone = useRef<Tone | null>(null);
-
-  const overridden = goesOnWithoutProof(lines, now);
-  const open = progress.hazard.meterSafe || overridden;
 
   const keepOne = (point: PlanEntry, seen: SeenReading): void => {
     const line = coldReading(point, seen, 'probe');
@@ -82,7 +88,6 @@ export function ProbeScreen() {
     setLast(null);
   };
 
-  if (!open) return <ProofFirst hazard={progress.hazard} />;
   const named = weighed !== null && !thinking && weighed.verdict === 'named';
   return (
     <div className="flex flex-col gap-2">
@@ -178,7 +183,7 @@ export function ProbeScreen() {
       <Schematic board={board} selection={selection} byPart={weighed?.byPart} height={260} onPickPart={setPicked} />
     </div>
   );
-}
+});
 
 /** The verdict and the one thing to do about it. */
 function Verdict() {

@@ -2,7 +2,7 @@
 import { Dialog } from 'radix-ui';
 import { useState } from 'react';
 import type { Hazard } from '@/core/safety';
-import { useJob } from '@/features/frame/JobContext';
+import { useCommands, useJob } from '@/features/frame/JobContext';
 import { StoreRow } from '@/features/frame/StoreRow';
 import { Button } from '@/ui/Button';
 import { PrimaryLink } from '@/ui/PrimaryLink';
@@ -35,7 +35,7 @@ export function ProofFirst({ hazard }: { hazard: Hazard }) {
 }
 
 function GoOnWithout() {
-  const { addLine } = useJob();
+  const { addLine } = useCommands();
   const [open, setOpen] = useState(false);
   const [reason, setReason] = useState('');
   return (

@@ -4,18 +4,18 @@ import type { FormEvent } from 'react';
 import type { SeenReading } from '@/core/expect';
 import { faultWords } from '@/core/fault';
 import { coldReading } from '@/features/frame/coldReading';
-import { useJob } from '@/features/frame/JobContext';
+import { useCommands } from '@/features/frame/JobContext';
 import type { JobBoard } from '@/features/frame/JobContext';
 import { seenWords } from '@/features/frame/lineWords';
 import { Button } from '@/ui/Button';
 import { TextField } from '@/ui/Field';
 import { OutcomeMark } from './OutcomeMark';
 import { QuickReading } from './QuickReading';
-import type { CheckState } from './useRepair';
+import type { CheckState } from '@/core/job';
 
 /** One linked fault: read, or skipped with a reason. */
 export function CheckRow({ home, state, lit }: { home: JobBoard; state: CheckState; lit: boolean }) {
-  const { addLine } = useJob();
+  const { addLine } = useCommands();
   const { board, id } = home;
   const { check, told, read, skipped } = state;
   const [skipping, setSkipping] = useState(false);

@@ -4,17 +4,17 @@ import type { SeenReading } from '@/core/expect';
 import { safetyKind } from '@/core/substitute';
 import { FitForm } from '@/features/frame/FitForm';
 import { coldReading } from '@/features/frame/coldReading';
-import { useJob } from '@/features/frame/JobContext';
+import { useCommands } from '@/features/frame/JobContext';
 import type { JobBoard } from '@/features/frame/JobContext';
 import { seenWords } from '@/features/frame/lineWords';
 import { shortValue } from '@/core/schematic';
 import { OutcomeMark } from './OutcomeMark';
 import { QuickReading } from './QuickReading';
-import type { FitState } from './useRepair';
+import type { FitState } from '@/core/job';
 
 /** One part: what is fitted instead, judged while typed; then the reading that shows it works. */
 export function FitRow({ home, state, lit }: { home: JobBoard; state: FitState; lit: boolean }) {
-  const { addLine } = useJob();
+  const { addLine } = useCommands();
   const { id } = home;
   const { part, fitted, told, after } = state;
   const expected = told?.expected;

@@ -3,7 +3,7 @@ import { useSearchParams } from 'next/navigation';
 import { Suspense, useState } from 'react';
 import type { FormEvent } from 'react';
 import { faultWords } from '@/core/fault';
-import { useJob } from '@/features/frame/JobContext';
+import { useCommands, useJob } from '@/features/frame/JobContext';
 import { useSuspects } from '@/features/frame/SuspectsContext';
 import { Button } from '@/ui/Button';
 import { PrimaryLink } from '@/ui/PrimaryLink';
@@ -76,7 +76,7 @@ function ToReport({ tag }: { tag: string }) {
 }
 
 function CloseRepair() {
-  const { addLine } = useJob();
+  const { addLine } = useCommands();
   return (
     <Button
       kind="primary"

@@ -4,7 +4,7 @@ import type { JobBoard } from '@/features/frame/JobContext';
 import { stressWords } from '@/features/frame/stressWords';
 import { SweepPlot } from '@/features/frame/SweepPlot';
 import { useModifications } from '@/features/frame/useModifications';
-import { sweepsOf } from '@/features/frame/useSweeps';
+import { useAllSweeps } from '@/features/frame/useSweeps';
 
 const PLOT_WIDTH = 620;
 
@@ -37,8 +37,7 @@ export function Modified({ home }: { home: JobBoard }) {
 
 /** Sweeps with rows: what they show, in words and drawn. */
 export function Sweeps() {
-  const { lines } = useJob();
-  const sweeps = sweepsOf(lines).filter((s) => s.rows.length > 0);
+  const sweeps = useAllSweeps().filter((s) => s.rows.length > 0);
   if (sweeps.length === 0) return null;
   return (
     <section className="mb-4">

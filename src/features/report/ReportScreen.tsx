@@ -1,9 +1,9 @@
 'use client';
+import { linesOf } from '@/core/ledger';
 import { useMemo, useState } from 'react';
 import { placesOnNet } from '@/core/circuit';
 import { faultWords, formatFault } from '@/core/fault';
-import { judgeReading, linesOf } from '@/core/job';
-import type { ReadingBody } from '@/core/job';
+import { judgeReading } from '@/core/job';
 import { formatQuantity } from '@/core/quantity';
 import { useJob } from '@/features/frame/JobContext';
 import type { JobBoard } from '@/features/frame/JobContext';
@@ -12,7 +12,6 @@ import { expectedWords, seenWords } from '@/features/frame/lineWords';
 import { Button } from '@/ui/Button';
 import { Choice, TextField } from '@/ui/Field';
 import { COMPLAINTS } from '@/wire/jobForm';
-import type { LedgerEntry } from '@/wire/ledger';
 import { Modified, Sweeps } from './Proofs';
 
 const SAFETY_TESTS = [
@@ -91,7 +90,7 @@ export function ReportScreen() {
       ))}
       <section className="mb-4">
         <h2 className="font-semibold">Fault</h2>
-        {linesOf<{ fault: string; words: string }>(lines, 'fault').map(({ line, body }) => (
+        {linesOf(lines, 'fault').map(({ line, body }) => (
           <p key={line.id}>
             <OnBoard id={line.boardId} />
             {faultWords((boards.find((b) => b.id === line.boardId) ?? boards[0]!).board, body.fault)}. {body.words}{' '}
@@ -122,7 +121,7 @@ function plateWords(plate: Readonly<Record<string, unknown>>): string {
 
 function Findings() {
   const { lines } = useJob();
-  const findings = linesOf<{ place: string; severity: string; words: string }>(lines, 'finding');
+  const findings = linesOf(lines, 'finding');
   return (
     <section className="mb-4">
       <h2 className="font-semibold">Findings</h2>
@@ -155,7 +154,7 @@ function ReadingsTable({ home, purpose, title }: { home: JobBoard; purpose: 'pro
   const { id } = home;
   const rows = useMemo(
     () =>
-      linesOf<ReadingBody>(lines, 'reading')
+      linesOf(lines, 'reading')
         .filter(
           ({ line, body }) => line.boardId === id && (body.purpose === 'after-repair') === (purpose === 'after-repair'),
         )
@@ -214,7 +213,7 @@ function ReadingsTable({ home, purpose, title }: { home: JobBoard; purpose: 'pro
 
 function PartsFitted() {
   const { lines } = useJob();
-  const parts = linesOf<Extract<LedgerEntry, { kind: 'replacement' }>['body']>(lines, 'replacement');
+  const parts = linesOf(lines, 'replacement');
   return (
     <section className="mb-4">
       <h2 className="font-semibold">Parts fitted</h2>
@@ -236,9 +235,9 @@ function PartsFitted() {
 
 function Cautions() {
   const { lines } = useJob();
-  const skipped = linesOf<{ ref: string; reason: string }>(lines, 'check-skipped');
+  const skipped = linesOf(lines, 'check-skipped');
   const powered = linesOf(lines, 'sweep-rows').length > 0;
-  const overridden = linesOf<{ what: string; reason: string }>(lines, 'override');
+  const overridden = linesOf(lines, 'override');
   return (
     <section className="mb-4">
       <h2 className="font-semibold">Cautions</h2>
@@ -263,7 +262,7 @@ function SafetyTests() {
   const { lines, addLine } = useJob();
   const [test, setTest] = useState<string>(SAFETY_TESTS[0]);
   const [result, setResult] = useState('');
-  const made = linesOf<{ test: string; result: string }>(lines, 'safety-test');
+  const made = linesOf(lines, 'safety-test');
   const missing = SAFETY_TESTS.filter((t) => !made.some(({ body }) => body.test === t));
   return (
     <section>

@@ -1,9 +1,10 @@
 'use client';
 
-import { isolatedBy, linesOf, sourceIds } from '@/core/job';
+import { linesOf } from '@/core/ledger';
+import { isolatedBy, sourceIds } from '@/core/job';
 import { formatQuantity } from '@/core/quantity';
 import { PROOF_MINUTES, REGAIN_MINUTES } from '@/core/safety';
-import { useJob } from '@/features/frame/JobContext';
+import { useJob, useStanding } from '@/features/frame/JobContext';
 import { Button } from '@/ui/Button';
 import { PrimaryLink } from '@/ui/PrimaryLink';
 import { Notice } from '@/ui/Notice';
@@ -11,13 +12,14 @@ import { StoreRow } from '@/features/frame/StoreRow';
 
 /** Make safe: isolate every source, empty every store, prove it with the meter. */
 export function SafeScreen() {
-  const { job, lines, progress, addLine } = useJob();
+  const { job, lines, addLine } = useJob();
+  const { progress } = useStanding();
   const { hazard } = progress;
   const by = isolatedBy(job.sources, lines);
   const ids = sourceIds(job.sources);
   const firstLive = by.indexOf(null);
   const nextSource = firstLive < 0 ? undefined : job.sources[firstLive];
-  const wet = linesOf<{ wet: boolean }>(lines, 'site').at(-1)?.body.wet ?? null;
+  const wet = linesOf(lines, 'site').at(-1)?.body.wet ?? null;
   const asked = hazard.stores.filter((s) => s.store.proof || s.state === 'charged' || s.state === 'touch');
   const small = hazard.stores.filter((s) => !asked.includes(s));
   const nextStore = nextSource ? undefined : hazard.stores.find((s) => s.store.proof && s.state !== 'discharged');

@@ -1,8 +1,7 @@
 'use client';
+import { linesOf } from '@/core/ledger';
 import { useMemo } from 'react';
-import { linesOf } from '@/core/job';
 import { useJob } from '@/features/frame/JobContext';
-import type { KeptSum } from './KeptSums';
 import { readSheet } from './sheet';
 import { SumsScreen } from './SumsScreen';
 
@@ -11,7 +10,7 @@ export function JobSums() {
   const { job, active, lines, addLine } = useJob();
   const kept = useMemo(
     () =>
-      linesOf<Omit<KeptSum, 'id'>>(lines, 'sum')
+      linesOf(lines, 'sum')
         .filter(({ line }) => line.boardId === null || line.boardId === active.id)
         .map(({ line, body }) => ({ ...body, id: line.id }))
         .reverse(),

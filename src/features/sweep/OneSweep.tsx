@@ -5,7 +5,7 @@ import type { SweepTrouble, SweepVerdict } from '@/core/sweep';
 import { useJob } from '@/features/frame/JobContext';
 import { SweepPlot } from '@/features/frame/SweepPlot';
 import { rememberRows } from '@/features/frame/useSweeps';
-import type { KeptSweep } from '@/features/frame/useSweeps';
+import type { KeptSweep } from '@/core/job';
 import { useWidth } from '@/features/frame/useWidth';
 import { Button } from '@/ui/Button';
 import { Notice } from '@/ui/Notice';

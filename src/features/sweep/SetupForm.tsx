@@ -1,9 +1,8 @@
 'use client';
+import { linesOf } from '@/core/ledger';
 import { useMemo, useState } from 'react';
-import { linesOf } from '@/core/job';
 import { formatQuantity } from '@/core/quantity';
 import { runSum } from '@/core/sums';
-import type { SumGiven } from '@/core/sums';
 import { COLUMN_KEYS, SWEEP_COLUMNS } from '@/core/sweep';
 import type { SweepColumn, SweepSetup } from '@/core/sweep';
 import { useJob } from '@/features/frame/JobContext';
@@ -128,7 +127,7 @@ export function SetupForm({ onBegin }: { onBegin(setup: SweepSetup): void }) {
 
 /** The efficiency that a sum kept in this job gives: loss of a step-down converter, the latest. */
 function efficiencyKept(lines: Parameters<typeof linesOf>[0]): number | null {
-  const kept = linesOf<{ name: string; inputs: Record<string, SumGiven> }>(lines, 'sum')
+  const kept = linesOf(lines, 'sum')
     .filter(({ body }) => body.name === 'buck-loss')
     .at(-1);
   const run = kept ? runSum(kept.body.name, kept.body.inputs) : null;

@@ -1,0 +1,139 @@
+import type { Severity } from '../diagnose';
+import type { ColdMode } from '../meter';
+import type { Change, ExpectedStep } from '../modify';
+import type { SumGiven } from '../sums';
+import type { SweepColumn } from '../sweep';
+
+/** What a meter showed: a figure, overload, or that it was as expected, without a figure. */
+export type SeenAtMeter =
+  | { readonly kind: 'figure'; readonly value: number; readonly unsteady?: boolean | undefined }
+  | { readonly kind: 'overload' }
+  | { readonly kind: 'agrees' };
+
+/** Conditions of a reading, as the trade notes them. celsius in degrees, minutesOn in minutes. */
+export interface Conditions {
+  readonly powered: boolean;
+  readonly suppliedBy: string;
+  readonly load: string;
+  readonly minutesOn: number | null;
+  readonly celsius: number | null;
+  readonly stimulus: 'none' | 'tapped' | 'flexed' | 'frozen' | 'heated';
+  readonly settled: 'settled' | 'creeping' | 'jumping';
+}
+
+/** A reading between two nets. placeConfirmed: whether the leads were surely there; the server says it. */
+export interface ReadingBody {
+  readonly mode: ColdMode;
+  readonly red: string;
+  readonly black: string;
+  readonly seen: SeenAtMeter;
+  readonly purpose: 'probe' | 'also-check' | 'after-repair';
+  readonly ref?: string | undefined;
+  readonly placeConfirmed: boolean;
+  readonly conditions: Conditions;
+}
+
+/** What was fitted in a part's place. Ratings in SI units. */
+export interface FittedBody {
+  readonly source: 'new' | 'salvaged';
+  readonly samePart: boolean;
+  readonly value?: number | undefined;
+  readonly ratedVolts?: number | undefined;
+  readonly ratedAmps?: number | undefined;
+  readonly ratedWatts?: number | undefined;
+  readonly lowEsr?: boolean | undefined;
+  readonly celsius105?: boolean | undefined;
+  readonly safetyClass?: string | undefined;
+  readonly fuseSpeed?: 'T' | 'F' | 'TT' | 'FF' | 'M' | undefined;
+  readonly fuseBreaking?: 'L' | 'H' | 'E' | undefined;
+}
+
+type Given = Readonly<Record<string, SumGiven>>;
+
+/** How a job may end; `open` until it does. */
+export const OUTCOMES = ['open', 'repaired', 'not-worth-repair', 'no-fault-found', 'returned'] as const;
+export type JobOutcome = (typeof OUTCOMES)[number];
+
+/** What each kind of line says. */
+export interface LedgerBodies {
+  readonly reading: ReadingBody;
+  readonly finding: { readonly place: string; readonly severity: Severity; readonly words: string };
+  /** `id` tells two sources of one name apart. */
+  readonly isolation: { readonly source: string; readonly id?: string | undefined };
+  readonly site: { readonly wet: boolean };
+  readonly 'discharge-proof': {
+    readonly storeKey: string;
+    readonly refs: readonly string[];
+    readonly volts: number;
+    readonly meterProved: boolean;
+  };
+  readonly recharged: { readonly why: string };
+  readonly action: { readonly words: string };
+  readonly override: { readonly what: 'proof' | 'gate'; readonly reason: string };
+  /** `fault` is a label such as `M1:short(d,s)+F1:open`, or words. */
+  readonly fault: { readonly fault: string; readonly words: string };
+  readonly 'check-skipped': { readonly ref: string; readonly fault: string; readonly reason: string };
+  readonly 'step-closed': { readonly step: 'repair' };
+  readonly replacement: {
+    readonly ref: string;
+    readonly was: string;
+    readonly fitted: FittedBody;
+    readonly words: string;
+  };
+  readonly 'safety-test': { readonly test: string; readonly result: string };
+  /** A line of the shorthand. */
+  readonly trace: { readonly text: string };
+  readonly sum: {
+    readonly name: string;
+    readonly inputs: Given;
+    readonly bound: Readonly<Record<string, string>>;
+    readonly words: string;
+  };
+  readonly modification: {
+    readonly title: string;
+    readonly why: string;
+    readonly change: Change;
+    readonly facts: readonly string[];
+    readonly parts: readonly { readonly ref: string; readonly words: string }[];
+    readonly sum: { readonly name: string; readonly inputs: Given };
+    readonly reaches: number | null;
+    readonly steps: readonly ExpectedStep[];
+  };
+  readonly 'modification-verdict': {
+    readonly modification: string;
+    readonly verified: boolean;
+    readonly words: string;
+  };
+  readonly sweep: {
+    readonly title: string;
+    readonly setBy: SweepColumn;
+    readonly claimed: {
+      readonly column: SweepColumn;
+      readonly value: number;
+      readonly tolerance: number;
+    } | null;
+    readonly sagLimit: number;
+    readonly efficiency: number | null;
+    /** The line of the change that it proves. */
+    readonly modification: string | null;
+  };
+  readonly 'sweep-rows': { readonly sweep: string; readonly csv: string; readonly count: number };
+  readonly 'job-state': { readonly outcome: JobOutcome; readonly waitingFor: string };
+  readonly reversal: { readonly reason: string };
+}
+
+export type LedgerKind = keyof LedgerBodies;
+
+/** A line that stands in the log but cannot be read any more: kept as it is, told as damaged. */
+export interface DamagedEntry {
+  readonly kind: 'damaged';
+  readonly body: { readonly kind: string; readonly was: unknown };
+}
+
+/** What a line may say, by kind. Derived results are never among it. */
+export type LedgerEntry = {
+  readonly [K in LedgerKind]: { readonly kind: K; readonly body: LedgerBodies[K] };
+}[LedgerKind];
+
+/** What a stored line says: what a new one may, or that it is damaged. */
+export type StoredEntry = LedgerEntry | DamagedEntry;

@@ -1,0 +1,16 @@
+export { OUTCOMES } from './bodies';
+export type {
+  Conditions,
+  DamagedEntry,
+  FittedBody,
+  JobOutcome,
+  LedgerBodies,
+  LedgerEntry,
+  LedgerKind,
+  ReadingBody,
+  SeenAtMeter,
+  StoredEntry,
+} from './bodies';
+export { linesOf, standingLines } from './line';
+export type { LedgerLine } from './line';
+export { UPCASTERS, newestVersion, upcast } from './upcast';
