@@ -62,6 +62,42 @@ export default tseslint.config(
     },
   },
   {
+    files: ['src/usecases/**', 'src/app/**', 'src/demo/**', 'src/cli/**'],
+    ignores: ['**/*.test.ts'],
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        { selector: "CallExpression[callee.property.name='query']", message: 'Every SQL text stands in data/.' },
+      ],
+    },
+  },
+  {
+    files: ['bench/**'],
+    rules: {
+      'no-restricted-imports': [
+        'error',
+        { patterns: [{ group: ['@/cli/**', '**/cli/**'], message: 'The command line imports the bench.' }] },
+      ],
+    },
+  },
+  {
+    files: ['src/wire/**', 'src/data/**', 'src/usecases/**', 'src/workers/**'],
+    ignores: ['**/*.test.ts'],
+    rules: {
+      'no-restricted-imports': [
+        'error',
+        {
+          patterns: [
+            {
+              group: ['@/features/**', '@/app/**', '@/cli/**', '@/ui/**', '@/demo/**'],
+              message: 'Rooms below the screens import none of them.',
+            },
+          ],
+        },
+      ],
+    },
+  },
+  {
     files: ['src/ui/**'],
     rules: {
       'no-restricted-imports': ['error', { patterns: [{ regex: '^@/', message: 'ui/ imports nothing of ours.' }] }],

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { openBoard } from '@/cli/openBoard';
+import { openBoard } from '@/wire/openBoard';
 import type { Board } from '@/core/circuit';
 import type { StageLabels } from './stageAccuracy';
 

@@ -1,4 +1,4 @@
-import { fileText } from './openBoard';
+import { fileText } from '@/wire/openBoard';
 
 /** Answers a file of requests, one JSON document a line, in order; blank lines are passed over. */
 export function answerRequests(path: string, answer: (line: string) => unknown): number {

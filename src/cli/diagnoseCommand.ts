@@ -5,7 +5,7 @@ import type { PowerPermit } from '@/core/permit';
 import { ProblemError } from '@/core/problem';
 import { parseReadingsCsv } from '@/wire/readingsCsv';
 import { UnusableArguments, option, readArguments, required } from './arguments';
-import { fileText, openBoard } from './openBoard';
+import { fileText, openBoard } from '@/wire/openBoard';
 
 /** `lantern diagnose BOARD --readings FILE.csv [--symptom S] [--facts F]`. Gives the exit status. */
 export function diagnoseCommand(words: readonly string[]): number {

@@ -5,7 +5,7 @@ import { solverFor } from '@/core/meter';
 import { ProblemError } from '@/core/problem';
 import { formatQuantity, formatVolts } from '@/core/quantity';
 import { UnusableArguments, option, readArguments } from './arguments';
-import { openBoard } from './openBoard';
+import { openBoard } from '@/wire/openBoard';
 
 /** `lantern expect BOARD [--state cold]`: the expected reading of every point. Gives the exit status. */
 export function expectCommand(words: readonly string[]): number {

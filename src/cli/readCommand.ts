@@ -8,7 +8,7 @@ import type { DcSolver } from '@/core/solve';
 import { z } from 'zod';
 import { option, readArguments, required, UnusableArguments } from './arguments';
 import { answerRequests } from './answerRequests';
-import { openBoard } from './openBoard';
+import { openBoard } from '@/wire/openBoard';
 import { printProblem } from './printProblem';
 
 const Request = z.object({

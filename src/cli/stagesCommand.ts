@@ -1,7 +1,7 @@
 import { recogniseStages } from '@/core/stages';
 import type { StageMap } from '@/core/stages';
 import { UnusableArguments, option, readArguments } from './arguments';
-import { openBoard } from './openBoard';
+import { openBoard } from '@/wire/openBoard';
 
 /** `lantern stages BOARD [--facts FILE]`: stages, pin roles, topology and islands. Gives the exit status. */
 export function stagesCommand(words: readonly string[]): number {

@@ -20,7 +20,7 @@ const TIERS: Readonly<Record<string, number>> = {
   trace: 6,
   tables: 7,
   compare: 3,
-  imply: 8,
+  infer: 8,
   registration: 3,
   meter: 6,
   expect: 7,

@@ -46,6 +46,11 @@ export async function withSnapshot<T>(from: pg.Pool, work: (db: Db) => Promise<T
   return inOne(from, 'begin isolation level repeatable read read only', work);
 }
 
+/** Makes those who change one thing take turns, until the transaction ends. */
+export async function lockFor(tx: Tx, what: string): Promise<void> {
+  await tx.query('select pg_advisory_xact_lock(hashtext($1))', [what]);
+}
+
 async function inOne<T>(from: pg.Pool, begin: string, work: (tx: Tx) => Promise<T>): Promise<T> {
   const client = await from.connect();
   let broken: Error | undefined;

@@ -3,6 +3,7 @@ import { ProblemError } from '@/core/problem';
 import { allJobs } from '@/data/job/jobTable';
 import type { StoredJob } from '@/data/job/jobTable';
 import { isolationsOf } from '@/data/ledger/ledgerTable';
+import { lockFor } from '@/data/pool';
 import type { Db, Tx } from '@/data/pool';
 
 /** The jobs with a source of energy that nobody has isolated yet, whatever their outcome says. */
@@ -23,7 +24,7 @@ export async function liveJobs(db: Db): Promise<readonly StoredJob[]> {
  */
 export async function refuseSecondLive(tx: Tx, bench: string, own: string | null, remedy: string): Promise<void> {
   const key = bench.trim().toLowerCase();
-  await tx.query('select pg_advisory_xact_lock(hashtext($1))', [`bench ${key}`]);
+  await lockFor(tx, `bench ${key}`);
   const live = (await liveJobs(tx)).find((job) => job.id !== own && job.bench.trim().toLowerCase() === key);
   if (live)
     throw new ProblemError({

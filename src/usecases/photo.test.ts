@@ -3,7 +3,7 @@ import { photosOf } from '@/data/photo/photoTable';
 import { testDatabase } from '@/data/testDatabase';
 import { NewJob } from '@/wire/jobForm';
 import { createJob } from './createJob';
-import { findBoards } from './findBoards';
+import { findBoards } from '@/data/board/findBoards';
 import { markPhoto, photoOf, photosOfBoard, readPicture, takePhoto } from './takePhoto';
 
 const NOW = new Date('2026-11-25T10:00:00Z');

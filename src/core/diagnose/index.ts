@@ -1,7 +1,7 @@
 export { alsoCheck } from './alsoCheck';
 export type { AlsoCheck } from './alsoCheck';
-export { bestNext, huntFault } from './closedLoop';
-export type { Hunt, PointChooser } from './closedLoop';
+export { bestNext, huntFault } from './simulatedHunt';
+export type { Hunt, PointChooser } from './simulatedHunt';
 export { Diagnoser, MOST_READINGS, NAMED_FROM } from './diagnose';
 export type { Diagnosis, Suspect } from './diagnose';
 export { buildDictionary, buildWholeDictionary, defaultPoints } from './dictionary';

@@ -16,7 +16,7 @@ export interface Leg {
 }
 
 /** The switches of a board and the cores that only drive them. */
-export interface SwitchGear {
+export interface PowerSwitches {
   readonly legs: readonly Leg[];
   /** Power transistors that are in no leg. */
   readonly singles: readonly Transistor[];
@@ -26,7 +26,7 @@ export interface SwitchGear {
 }
 
 /** Finds the power switches: transistors that work on a winding or choke, or pair up across a rail. */
-export function findSwitchGear(a: Anatomy): SwitchGear {
+export function findPowerSwitches(a: Anatomy): PowerSwitches {
   const stops = (net: string): boolean => a.grounds.has(net) || isRail(a, net);
   const paths = new Map(a.transistors.map((t) => [t, drivePath(a.graph, t, a.transistors, stops)]));
   const driveCores = findDriveCores(a, paths);

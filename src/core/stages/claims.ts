@@ -1,6 +1,6 @@
 import { isRail } from './anatomy';
 import type { Anatomy } from './anatomy';
-import type { SwitchGear } from './cells';
+import type { PowerSwitches } from './cells';
 import type { Converter } from './converters';
 import { farEnd } from './partGraph';
 import type { Branch } from './partGraph';
@@ -45,7 +45,7 @@ export class ClaimBook {
 /** Everything that the rules of the stages look at. */
 export interface Scene {
   readonly a: Anatomy;
-  readonly gear: SwitchGear;
+  readonly switches: PowerSwitches;
   readonly converters: readonly Converter[];
   readonly secondaries: readonly Secondary[];
   readonly pins: ReadonlyMap<Branch, readonly PinFinding[]>;
@@ -114,7 +114,7 @@ export function cone(scene: Scene, start: string, skip: (b: Branch) => boolean =
           break;
         case 'bjt':
         case 'mosfet':
-          if (scene.gear.drives.has(scene.a.transistors.find((t) => t.branch === branch)!)) break;
+          if (scene.switches.drives.has(scene.a.transistors.find((t) => t.branch === branch)!)) break;
           found.add(branch);
           for (const n of branch.nets) visit(n);
           break;

@@ -253,9 +253,15 @@ export function claimRegulators(scene: Scene): void {
 
 /** A transistor in series between two rails with what holds its control: a regulator of single parts. */
 export function claimPasses(scene: Scene): void {
-  const { a, book, gear } = scene;
+  const { a, book, switches } = scene;
   for (const t of a.transistors) {
-    if (gear.drives.has(t) || !isRail(a, t.high) || !isRail(a, t.low) || a.grounds.has(t.high) || a.grounds.has(t.low))
+    if (
+      switches.drives.has(t) ||
+      !isRail(a, t.high) ||
+      !isRail(a, t.low) ||
+      a.grounds.has(t.high) ||
+      a.grounds.has(t.low)
+    )
       continue;
     book.add(t.branch, 'regulator', 0.9, 'stands in series between two rails');
     book.addAll(

@@ -1,7 +1,7 @@
 import { inductorsAt, isRail, railCapacitors, transformerOf } from './anatomy';
 import type { Anatomy } from './anatomy';
 import { diodesAt } from './cells';
-import type { Leg, SwitchGear } from './cells';
+import type { Leg, PowerSwitches } from './cells';
 import { farEnd } from './partGraph';
 import type { Branch } from './partGraph';
 import { chokeConverter } from './chokeConverter';
@@ -58,15 +58,15 @@ export interface SwitchNode {
 }
 
 /** Recognises the converters of a board from its switches and coils. */
-export function findConverters(a: Anatomy, gear: SwitchGear): readonly Converter[] {
-  const nodes = switchingNodes(gear);
-  const driveWindings = new Set(gear.driveCores.flatMap((c) => c.windings));
+export function findConverters(a: Anatomy, switches: PowerSwitches): readonly Converter[] {
+  const nodes = switchingNodes(switches);
+  const driveWindings = new Set(switches.driveCores.flatMap((c) => c.windings));
   const found: Converter[] = [];
   const used = new Set<SwitchNode>();
   for (const core of a.cores) {
-    if (core.choke || gear.driveCores.includes(core)) continue;
+    if (core.choke || switches.driveCores.includes(core)) continue;
     const here = nodes.filter((n) => core.windings.some((w) => reaches(a, n.net, w, driveWindings)));
-    const converter = here.length > 0 ? transformerConverter(a, gear, core, here) : null;
+    const converter = here.length > 0 ? transformerConverter(a, switches, core, here) : null;
     if (!converter) continue;
     here.forEach((n) => used.add(n));
     found.push(converter);
@@ -91,22 +91,22 @@ function sameCell(a: Converter, b: Converter): boolean {
   return a.coils.length > 0 && a.coils.some((c) => b.coils.includes(c));
 }
 
-function switchingNodes(gear: SwitchGear): readonly SwitchNode[] {
+function switchingNodes(switches: PowerSwitches): readonly SwitchNode[] {
   const nodes = new Map<string, { net: string; leg: Leg | null; transistors: Transistor[]; ics: Branch[] }>();
   const at = (net: string): { leg: Leg | null; transistors: Transistor[]; ics: Branch[] } => {
     const node = nodes.get(net) ?? { net, leg: null, transistors: [], ics: [] };
     nodes.set(net, node);
     return node;
   };
-  for (const leg of gear.legs) {
+  for (const leg of switches.legs) {
     const node = at(leg.node);
     node.leg = leg;
     node.transistors.push(...leg.top, ...leg.bottom);
   }
-  for (const t of gear.singles) at(t.high).transistors.push(t);
-  for (const t of gear.singles)
+  for (const t of switches.singles) at(t.high).transistors.push(t);
+  for (const t of switches.singles)
     if (nodes.get(t.low) === undefined || !nodes.get(t.low)!.leg) at(t.low).transistors.push(t);
-  for (const { ic, node } of gear.inside) at(node).ics.push(ic);
+  for (const { ic, node } of switches.inside) at(node).ics.push(ic);
   return [...nodes.values()];
 }
 
@@ -125,13 +125,13 @@ function reaches(a: Anatomy, net: string, w: Branch, driveWindings: ReadonlySet<
 
 function transformerConverter(
   a: Anatomy,
-  gear: SwitchGear,
+  switches: PowerSwitches,
   core: Core,
   nodes: readonly SwitchNode[],
 ): Converter | null {
   const windings = core.windings.filter((w) => nodes.some((n) => reaches(a, n.net, w, new Set())));
   const legs = nodes.flatMap((n) => (n.leg ? [n.leg] : []));
-  const selfDriven = nodes.flatMap((n) => n.transistors).filter((t) => drivenByCore(a, gear, core, t));
+  const selfDriven = nodes.flatMap((n) => n.transistors).filter((t) => drivenByCore(a, switches, core, t));
   const base = {
     transistors: [...new Set(nodes.flatMap((n) => n.transistors))],
     ics: [...new Set(nodes.flatMap((n) => n.ics))],
@@ -220,8 +220,8 @@ function transformerConverter(
       };
 }
 
-function drivenByCore(a: Anatomy, gear: SwitchGear, core: Core, t: Transistor): boolean {
-  const drive = gear.drives.get(t);
+function drivenByCore(a: Anatomy, switches: PowerSwitches, core: Core, t: Transistor): boolean {
+  const drive = switches.drives.get(t);
   if (!drive) return false;
   const ic = [...drive.nets].some((n) => a.graph.on(n, 'ic').some((p) => p.branch.nets.length >= 3));
   return !ic && core.windings.some((w) => w.nets.some((n) => drive.nets.has(n)));

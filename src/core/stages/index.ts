@@ -10,6 +10,6 @@ export type { IslandHazard } from './hazards';
 export type { PinFinding } from './pinRoles';
 export { PIN_ROLES } from './pinRules';
 export type { PinRole } from './pinRules';
-export { STAGE_LORE } from './stageLore';
-export type { StageLore } from './stageLore';
+export { STAGE_NOTES } from './stageNotes';
+export type { StageNotes } from './stageNotes';
 export { junctionDrop } from './partGraph';

@@ -1,7 +1,7 @@
 import { assign } from '../graph';
 import { controllersOf, isRail } from './anatomy';
 import type { Anatomy } from './anatomy';
-import type { SwitchGear } from './cells';
+import type { PowerSwitches } from './cells';
 import type { Converter } from './converters';
 import { farEnd } from './partGraph';
 import { PIN_ROLES, PIN_RULES } from './pinRules';
@@ -73,12 +73,12 @@ function insidePaths({ anatomy: a, ic }: PinScene, pin: number): number {
 /** Gathers what the pin rules look at, once for each controller. */
 export function pinScenes(
   a: Anatomy,
-  gear: SwitchGear,
+  switches: PowerSwitches,
   converters: readonly Converter[],
   secondaries: readonly Secondary[],
 ): readonly PinScene[] {
-  const gateNets = new Set([...gear.drives.values()].flatMap((d) => [...d.nets]));
-  for (const core of gear.driveCores) {
+  const gateNets = new Set([...switches.drives.values()].flatMap((d) => [...d.nets]));
+  for (const core of switches.driveCores) {
     for (const winding of core.windings) {
       if (winding.nets.some((n) => gateNets.has(n))) continue;
       for (const end of winding.nets) {
@@ -89,7 +89,7 @@ export function pinScenes(
   }
   // A transistor that passes the drive on is driven by the pin behind its own base.
   for (const t of a.transistors) {
-    if (gear.drives.has(t) || !gateNets.has(t.high) || !a.grounds.has(t.low)) continue;
+    if (switches.drives.has(t) || !gateNets.has(t.high) || !a.grounds.has(t.low)) continue;
     for (const { branch } of a.graph.on(t.control, 'resistor')) {
       const far = farEnd(branch, t.control);
       if (!a.grounds.has(far) && !isRail(a, far)) gateNets.add(far);
@@ -102,10 +102,10 @@ export function pinScenes(
   const supplies = new Set(
     converters.flatMap((c) => [...railBehind(a, c.supply)]).filter((n) => n !== '' && !outputs.has(n)),
   );
-  const nodes = new Set([...converters.flatMap((c) => c.nodes), ...gear.legs.map((l) => l.node)]);
+  const nodes = new Set([...converters.flatMap((c) => c.nodes), ...switches.legs.map((l) => l.node)]);
   return controllersOf(a).map((ic) => ({
     anatomy: a,
-    gear,
+    switches,
     converters,
     secondaries,
     ic,

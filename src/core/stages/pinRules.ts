@@ -1,7 +1,7 @@
 import { inductorsAt, islandOf, isRail, railCapacitors, transformerOf } from './anatomy';
 import type { Anatomy } from './anatomy';
 import { diodesAt } from './cells';
-import type { SwitchGear } from './cells';
+import type { PowerSwitches } from './cells';
 import type { Converter } from './converters';
 import { diodeClass, farEnd } from './partGraph';
 import type { Branch } from './partGraph';
@@ -39,7 +39,7 @@ export interface RoleScore {
 /** What the rules look at. */
 export interface PinScene {
   readonly anatomy: Anatomy;
-  readonly gear: SwitchGear;
+  readonly switches: PowerSwitches;
   readonly converters: readonly Converter[];
   readonly secondaries: readonly Secondary[];
   readonly ic: Branch;

@@ -69,8 +69,8 @@ function claimBridgeFilter(scene: Scene, c: Converter): void {
 
 /** Drive transformers: their windings and what feeds the primary. */
 export function claimDriveCores(scene: Scene): void {
-  const { a, book, gear } = scene;
-  for (const core of gear.driveCores) {
+  const { a, book, switches } = scene;
+  for (const core of switches.driveCores) {
     book.addAll(core.windings, 'gate-drive', 0.92, 'carries the drive to the switches');
     for (const end of core.windings.flatMap((w) => w.nets)) {
       if (a.grounds.has(end) || isRail(a, end) || scene.converters.some((c) => c.nodes.includes(end))) continue;
@@ -181,8 +181,8 @@ function cluster(scene: Scene, start: string): ReadonlySet<Branch> {
 
 /** What drives one power transistor, and the shunt in its low side. */
 function claimDrive(scene: Scene, t: Converter['transistors'][number]): void {
-  const { a, gear, book } = scene;
-  const drive = gear.drives.get(t);
+  const { a, switches, book } = scene;
+  const drive = switches.drives.get(t);
   if (!drive) return;
   for (const b of drive.branches)
     if (b.kind !== 'ic') book.add(b, 'gate-drive', 0.85, 'between the drive and the control pin');
@@ -194,24 +194,25 @@ function claimDrive(scene: Scene, t: Converter['transistors'][number]): void {
     if (b.kind === 'resistor' && up && !told) book.add(b, 'startup', 0.8, 'gives the first drive to the control pin');
     else book.add(b, 'gate-drive', 0.85, 'keeps the control pin in bounds');
   }
-  for (const thief of a.transistors) {
-    if (gear.drives.has(thief) || !drive.nets.has(thief.high) || drive.branches.includes(thief.branch)) continue;
+  for (const diverter of a.transistors) {
+    if (switches.drives.has(diverter) || !drive.nets.has(diverter.high) || drive.branches.includes(diverter.branch))
+      continue;
     const sense = a.graph
-      .on(thief.control, 'resistor')
+      .on(diverter.control, 'resistor')
       .some(
         (p) =>
           p.branch.value! <= 10e3 &&
-          a.grounds.has(farEnd(p.branch, thief.control)) &&
-          farEnd(p.branch, thief.control) === t.low,
+          a.grounds.has(farEnd(p.branch, diverter.control)) &&
+          farEnd(p.branch, diverter.control) === t.low,
       );
-    const kind: StageKind = isShifter(scene, thief) ? 'gate-drive' : sense ? 'current-sense' : 'feedback';
+    const kind: StageKind = isShifter(scene, diverter) ? 'gate-drive' : sense ? 'current-sense' : 'feedback';
     book.addAll(
-      cone(scene, thief.control, (b) => b === thief.branch),
+      cone(scene, diverter.control, (b) => b === diverter.branch),
       kind,
       0.75,
       'takes the drive away when the output is reached',
     );
-    book.add(thief.branch, kind, 0.8, 'takes the drive away');
+    book.add(diverter.branch, kind, 0.8, 'takes the drive away');
   }
   const main = islandOf(a, t.low)?.references[0];
   if (t.low === main || !a.grounds.has(t.low)) return;
@@ -231,13 +232,15 @@ function isShifter(scene: Scene, t: Scene['a']['transistors'][number]): boolean 
   const behind = a.graph
     .on(t.control, 'resistor')
     .filter((p) => !a.grounds.has(farEnd(p.branch, t.control)) && !isRail(a, farEnd(p.branch, t.control)));
-  return !scene.gear.drives.has(t) && reachesIc(scene, [t.control, ...behind.map((p) => farEnd(p.branch, t.control))]);
+  return (
+    !scene.switches.drives.has(t) && reachesIc(scene, [t.control, ...behind.map((p) => farEnd(p.branch, t.control))])
+  );
 }
 
 /** Stages behind a winding: rectifier, filter or auxiliary supply. */
 export function claimSecondaries(scene: Scene): void {
   const { a, book } = scene;
-  const power = new Set([...scene.gear.drives.keys()]);
+  const power = new Set([...scene.switches.drives.keys()]);
   for (const s of scene.secondaries) {
     const pumped = s.series.some((b) => b.kind === 'capacitor');
     const kind: StageKind = s.auxiliary ? 'aux-supply' : pumped ? 'multiplier' : 'output-rectifier';
@@ -253,7 +256,8 @@ export function claimSecondaries(scene: Scene): void {
       book.add(t.branch, 'output-rectifier', 0.8, 'a transistor in place of a diode');
   }
   for (const core of a.cores) {
-    if (core.choke || scene.converters.some((c) => c.core === core) || scene.gear.driveCores.includes(core)) continue;
+    if (core.choke || scene.converters.some((c) => c.core === core) || scene.switches.driveCores.includes(core))
+      continue;
     const own = scene.secondaries.filter((s) => s.core === core);
     const kind: StageKind = own.length > 0 && own.every((s) => s.auxiliary) ? 'aux-supply' : 'transformer';
     book.addAll(

@@ -3,7 +3,7 @@ import type { Board, Part } from '../circuit';
 import { DisjointSets } from '../graph';
 import { anatomy, isRail } from './anatomy';
 import type { Anatomy } from './anatomy';
-import { findSwitchGear } from './cells';
+import { findPowerSwitches } from './cells';
 import { ClaimBook } from './claims';
 import type { Scene } from './claims';
 import {
@@ -110,19 +110,19 @@ function readStages(board: Board, overrides: StageOverrides): StageMap {
 
 function readScene(board: Board): Scene {
   const a = anatomy(board);
-  const gear = findSwitchGear(a);
-  const converters = findConverters(a, gear);
+  const switches = findPowerSwitches(a);
+  const converters = findConverters(a, switches);
   const driven = new Set([
     ...converters.flatMap((c) => (c.core ? c.coils : [])),
-    ...gear.driveCores.flatMap((c) => c.windings),
+    ...switches.driveCores.flatMap((c) => c.windings),
     ...pulsed(a),
   ]);
   const primaries = new Set(converters.flatMap((c) => [c.supply, ...c.nodes]));
-  const cores = a.cores.filter((c) => !c.choke && !gear.driveCores.includes(c));
+  const cores = a.cores.filter((c) => !c.choke && !switches.driveCores.includes(c));
   const secondaries = findSecondaries(a, cores, driven, primaries);
   const pins = new Map<Branch, readonly PinFinding[]>();
-  for (const scene of pinScenes(a, gear, converters, secondaries)) pins.set(scene.ic, findPinRoles(scene));
-  return { a, gear, converters, secondaries, pins, book: new ClaimBook() };
+  for (const scene of pinScenes(a, switches, converters, secondaries)) pins.set(scene.ic, findPinRoles(scene));
+  return { a, switches, converters, secondaries, pins, book: new ClaimBook() };
 }
 
 /** Windings that a thyristor pulses: driven too. */

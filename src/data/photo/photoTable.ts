@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { PhotoMarks, StoredPhoto } from '@/wire/photoMarks';
 import type { Side } from '@/wire/photoMarks';
+import { lockFor } from '../pool';
 import type { Db, Tx } from '../pool';
 import { manyRows, maybeRow, oneRow } from '../rows';
 
@@ -54,5 +55,5 @@ export async function putMarks(tx: Tx, boardId: string, marks: PhotoMarks, at: D
 
 /** Makes writers of a board's marks take turns, until the transaction ends. */
 export async function lockMarks(tx: Tx, boardId: string): Promise<void> {
-  await tx.query('select pg_advisory_xact_lock(hashtext($1))', [`marks ${boardId}`]);
+  await lockFor(tx, `marks ${boardId}`);
 }

@@ -5,7 +5,7 @@ import { useEffect, useMemo, useRef, useState } from 'react';
 import type { HazardState } from '@/core/safety';
 import { LiveBanner } from '@/features/frame/LiveBanner';
 import { HazardWord } from '@/features/frame/HazardWord';
-import { useContact } from '@/features/frame/useContact';
+import { useContact } from '@/features/job/useContact';
 import { ThemeSwitch } from '@/features/frame/ThemeSwitch';
 import { PrimaryLink } from '@/ui/PrimaryLink';
 

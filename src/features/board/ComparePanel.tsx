@@ -2,7 +2,7 @@
 import { useState } from 'react';
 import { compareBoards } from '@/core/compare';
 import type { Board } from '@/core/circuit';
-import { useJob } from '@/features/frame/JobContext';
+import { useJob } from '@/features/job/JobContext';
 import { useFoundBoards } from '@/features/frame/useFoundBoards';
 import type { Selection } from '@/features/schematic/Schematic';
 import { Button } from '@/ui/Button';

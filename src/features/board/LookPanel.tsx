@@ -4,7 +4,7 @@ import { useMemo, useState } from 'react';
 import { LOOK_SIGNS } from '@/core/diagnose';
 import type { Severity } from '@/core/diagnose';
 import { recogniseStages } from '@/core/stages';
-import { useJob } from '@/features/frame/JobContext';
+import { useJob } from '@/features/job/JobContext';
 import { roomName } from '@/features/schematic/Drawing';
 
 const SEVERITIES: readonly (readonly [Severity, string])[] = [

@@ -2,8 +2,8 @@
 import { decodeMarking } from '@/core/marking';
 import type { MarkKind, RankedReading } from '@/core/marking';
 import type { Board, Part, PartKind } from '@/core/circuit';
-import { readingsInPlace } from '@/core/imply';
-import type { PlacedReading } from '@/core/imply';
+import { readingsInPlace } from '@/core/infer';
+import type { PlacedReading } from '@/core/infer';
 import { formatQuantity } from '@/core/quantity';
 
 /** What a part of each kind may turn out to be by its marking. */

@@ -6,12 +6,12 @@ import { keyText, marking, netKey, pinNames, pinsOnNet, placesOnNet } from '@/co
 import type { Board, Part } from '@/core/circuit';
 import { expectReading } from '@/core/expect';
 import { sumsForPart } from '@/core/figures';
-import { impliedValues } from '@/core/imply';
+import { inferredValues } from '@/core/infer';
 import { solverFor } from '@/core/meter';
 import type { RankedReading } from '@/core/marking';
 import { netlistText } from '@/core/netlist';
 import { engineeringParts, formatQuantity, parseQuantity } from '@/core/quantity';
-import { useCommands, useJob } from '@/features/frame/JobContext';
+import { useCommands, useJob } from '@/features/job/JobContext';
 import { SumLink } from '@/features/frame/SumLink';
 import { expectedWords, seenWords } from '@/features/frame/lineWords';
 import type { Selection } from '@/features/schematic/Schematic';
@@ -244,7 +244,7 @@ function OnMyBoard({ board, boardId, part }: { board: Board; boardId: string; pa
 
 /** Nothing printed on it: what its twin or the circuit says it would be, offered as assumed. */
 function Implied({ board, part, onPick }: { board: Board; part: Part; onPick(text: string): void }) {
-  const found = useMemo(() => impliedValues(board, part.ref), [board, part.ref]);
+  const found = useMemo(() => inferredValues(board, part.ref), [board, part.ref]);
   if (found.length === 0) return null;
   return (
     <ul aria-label="Nothing printed on it" className="flex flex-col gap-1 text-sm">

@@ -3,7 +3,7 @@ import { useMemo, useState } from 'react';
 import { findPart, pinNames } from '@/core/circuit';
 import { mapPoint, registerPhotographs } from '@/core/registration';
 import type { Point } from '@/core/registration';
-import { useJob } from '@/features/frame/JobContext';
+import { useJob } from '@/features/job/JobContext';
 import type { Selection } from '@/features/schematic/Schematic';
 import type { PhotoMarks, Side, StoredPhoto } from '@/wire/photoMarks';
 import { NetPads, Overlay, Pairs, Pins, Spot, nearest } from './photoParts';

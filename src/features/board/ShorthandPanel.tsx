@@ -5,7 +5,7 @@ import { boardFacts } from '@/core/job';
 import { KIND_WORDS, deriveBoard, readShorthand } from '@/core/trace';
 import type { TraceEntry } from '@/core/trace';
 import { STAGE_KINDS } from '@/core/stages';
-import { useJob } from '@/features/frame/JobContext';
+import { useJob } from '@/features/job/JobContext';
 import { Button } from '@/ui/Button';
 import { LineEditor } from '@/ui/LineEditor';
 import type { LineTrouble, LineWords } from '@/ui/LineEditor';

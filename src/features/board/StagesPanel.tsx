@@ -1,8 +1,8 @@
 'use client';
 import { useMemo, useState } from 'react';
-import { STAGE_KINDS, STAGE_LORE, recogniseStages } from '@/core/stages';
+import { STAGE_KINDS, STAGE_NOTES, recogniseStages } from '@/core/stages';
 import { findTwins } from '@/core/trace';
-import { useJob } from '@/features/frame/JobContext';
+import { useJob } from '@/features/job/JobContext';
 import { roomName } from '@/features/schematic/Drawing';
 import type { Selection } from '@/features/schematic/Schematic';
 
@@ -48,7 +48,7 @@ export function StagesPanel({ picked, onPick }: { picked: string | undefined; on
       <ol aria-label="Stages from input to output" className="border-t border-line">
         {map.stages.map((s) => {
           const key = `${s.kind} ${s.parts[0]}`;
-          const lore = STAGE_LORE[s.kind];
+          const notes = STAGE_NOTES[s.kind];
           return (
             <li key={key} className="border-b border-line/60">
               <button
@@ -78,10 +78,10 @@ export function StagesPanel({ picked, onPick }: { picked: string | undefined; on
                     ))}
                   </ul>
                   <dl>
-                    <dt className="text-faint">it {lore.does}; what fails here</dt>
-                    <dd>{lore.fails}</dd>
+                    <dt className="text-faint">it {notes.does}; what fails here</dt>
+                    <dd>{notes.fails}</dd>
                     <dt className="mt-1 text-faint">checked here</dt>
-                    <dd>{lore.checks}</dd>
+                    <dd>{notes.checks}</dd>
                   </dl>
                 </div>
               )}

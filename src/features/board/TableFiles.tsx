@@ -1,7 +1,7 @@
 'use client';
 import { useState } from 'react';
 import { netsCsv, partsCsv, pinsCsv } from '@/core/tables';
-import { useJob } from '@/features/frame/JobContext';
+import { useJob } from '@/features/job/JobContext';
 import { Button } from '@/ui/Button';
 import { saveFile } from '@/ui/saveFile';
 import { readPartsText } from '@/wire/csv';

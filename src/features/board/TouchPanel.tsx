@@ -2,7 +2,7 @@
 import { useMemo, useRef, useState } from 'react';
 import type { KeyboardEvent } from 'react';
 import { parseQuantity } from '@/core/quantity';
-import { useJob } from '@/features/frame/JobContext';
+import { useJob } from '@/features/job/JobContext';
 import { Button } from '@/ui/Button';
 import { useLitFocus } from '@/ui/useLitFocus';
 import { Disagreements } from './ShorthandPanel';

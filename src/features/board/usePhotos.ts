@@ -1,7 +1,7 @@
 'use client';
 import { useCallback, useEffect, useState } from 'react';
-import { useJob } from '@/features/frame/JobContext';
-import { postJson } from '@/features/frame/postJson';
+import { useJob } from '@/features/job/JobContext';
+import { postJson } from '@/features/job/postJson';
 import { NO_MARKS } from '@/wire/photoMarks';
 import type { MarkChange, PhotoMarks, Side, StoredPhoto } from '@/wire/photoMarks';
 import type { Problem } from '@/core/problem';

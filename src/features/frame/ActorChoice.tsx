@@ -1,4 +1,4 @@
-import { BENCHES } from './useActor';
+import { BENCHES } from '@/features/job/useActor';
 
 /** Says who works here. */
 export function ActorChoice({ actor, onChoose }: { actor: string; onChoose(actor: string): void }) {

@@ -9,7 +9,7 @@ import { judgeSubstitution, safetyKind } from '@/core/substitute';
 import type { FittedPart } from '@/core/substitute';
 import { Button } from '@/ui/Button';
 import { Choice, TextField, Tick } from '@/ui/Field';
-import { useCommands } from './JobContext';
+import { useCommands } from '@/features/job/JobContext';
 
 /**
  * What is fitted instead of a part, judged while it is typed, and written into the log.

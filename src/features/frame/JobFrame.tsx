@@ -7,7 +7,7 @@ import { STEPS, TOOLS } from '@/core/job';
 import { Notice } from '@/ui/Notice';
 import { ActorChoice } from './ActorChoice';
 import { HazardWord } from './HazardWord';
-import { useJob, useStanding } from './JobContext';
+import { useJob, useStanding } from '@/features/job/JobContext';
 import { KeyHelp } from './KeyHelp';
 import { LampPost } from './LampPost';
 import { lineWords } from './lineWords';

@@ -3,8 +3,8 @@ import Link from 'next/link';
 import { usePathname } from 'next/navigation';
 import { STEPS, STEP_NAMES, TOOLS } from '@/core/job';
 import type { Lamp } from '@/core/job';
-import { useJob, useStanding } from './JobContext';
-import { useMovedSums } from './useMovedSums';
+import { useJob, useStanding } from '@/features/job/JobContext';
+import { useMovedSums } from '@/features/job/useMovedSums';
 
 const LAMP_WORDS: Readonly<Record<Lamp, string>> = { unlit: 'not begun', part: 'begun', lit: 'done' };
 

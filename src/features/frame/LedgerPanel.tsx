@@ -1,7 +1,7 @@
 'use client';
 import { memo, useMemo } from 'react';
 import type { StoredLine } from '@/wire/ledger';
-import { useJob } from './JobContext';
+import { useJob } from '@/features/job/JobContext';
 import { lineWords } from './lineWords';
 
 /** The job log, newest at the top; each line can be undone by a compensating line. */

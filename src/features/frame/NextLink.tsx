@@ -1,7 +1,7 @@
 'use client';
 import type { Step } from '@/core/job';
 import { PrimaryLink } from '@/ui/PrimaryLink';
-import { useJob, useStanding } from './JobContext';
+import { useJob, useStanding } from '@/features/job/JobContext';
 
 /** The way to what is to be done next; from these steps, which stand here already or come later, to another. */
 export function NextLink({ from, otherwise }: { from: readonly Step[]; otherwise: Step }) {

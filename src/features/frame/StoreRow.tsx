@@ -5,7 +5,7 @@ import { placesOnNet } from '@/core/circuit';
 import { benchText, formatQuantity, formatVolts, parseQuantity } from '@/core/quantity';
 import { METER_LIMIT_VOLTS, REGAIN_MINUTES, UNTRACED, storeName } from '@/core/safety';
 import type { SizeDoubt, StoreState } from '@/core/safety';
-import { useCommands, useJob } from './JobContext';
+import { useCommands, useJob } from '@/features/job/JobContext';
 import { SumLink } from './SumLink';
 import { Button } from '@/ui/Button';
 import { TextField, Tick } from '@/ui/Field';

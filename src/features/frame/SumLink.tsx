@@ -1,7 +1,7 @@
 'use client';
 import Link from 'next/link';
 import { SUMS } from '@/core/sums';
-import { useJob } from './JobContext';
+import { useJob } from '@/features/job/JobContext';
 
 /** A way to one sum with inputs bound to figures of the board, by input key. */
 export function SumLink({

@@ -2,7 +2,7 @@
 import { useState } from 'react';
 import type { DragEvent } from 'react';
 import type { Problem } from '@/core/problem';
-import { postJson } from '@/features/frame/postJson';
+import { postJson } from '@/features/job/postJson';
 import { Notice } from '@/ui/Notice';
 import type { BoardChoice } from '@/wire/jobForm';
 import { FamilySearch } from './FamilySearch';

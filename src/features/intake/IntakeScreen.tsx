@@ -5,7 +5,7 @@ import { useState } from 'react';
 import { formatQuantity } from '@/core/quantity';
 import { nameplateSanity } from '@/core/safety';
 import type { PlateFigures } from '@/core/safety';
-import { useJob } from '@/features/frame/JobContext';
+import { useJob } from '@/features/job/JobContext';
 import { NextLink } from '@/features/frame/NextLink';
 import { Button } from '@/ui/Button';
 import { Choice, TextField } from '@/ui/Field';

@@ -3,7 +3,7 @@ import { useMemo, useState } from 'react';
 import { boardNets } from '@/core/circuit';
 import { findLockPins, planChange } from '@/core/modify';
 import type { Change, LoadPlace } from '@/core/modify';
-import { useJob } from '@/features/frame/JobContext';
+import { useJob } from '@/features/job/JobContext';
 import { typedFigure } from '@/features/frame/typedFigure';
 import { Choice, TextField } from '@/ui/Field';
 import { PlanView } from './PlanView';

@@ -4,7 +4,7 @@ import { boardNets } from '@/core/circuit';
 import { planChange } from '@/core/modify';
 import type { Change, LockPin } from '@/core/modify';
 import { benchText } from '@/core/quantity';
-import { useJob } from '@/features/frame/JobContext';
+import { useJob } from '@/features/job/JobContext';
 import { typedFigure } from '@/features/frame/typedFigure';
 import { Choice, TextField } from '@/ui/Field';
 import { PlanView } from './PlanView';

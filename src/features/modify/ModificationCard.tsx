@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { findPart } from '@/core/circuit';
 import { formatQuantity } from '@/core/quantity';
 import { FitForm } from '@/features/frame/FitForm';
-import { useJob } from '@/features/frame/JobContext';
+import { useJob } from '@/features/job/JobContext';
 import { timeWords } from '@/features/frame/LedgerPanel';
 import { stressWords } from '@/features/frame/stressWords';
 import { SweepPlot } from '@/features/frame/SweepPlot';

@@ -2,12 +2,12 @@
 import { useState } from 'react';
 import { CHANGE_NAMES, findDividers, findLoadPlaces, findLockPins } from '@/core/modify';
 import type { ChangeKind } from '@/core/modify';
-import { useJob } from '@/features/frame/JobContext';
+import { useJob } from '@/features/job/JobContext';
 import { LoadForm } from './LoadForm';
 import { LockForm } from './LockForm';
 import { ModificationCard } from './ModificationCard';
 import { OutputForm } from './OutputForm';
-import { useModifications } from '@/features/frame/useModifications';
+import { useModifications } from '@/features/job/useModifications';
 
 /** Changes of a board on purpose: what is kept with its proof first, then a new one to work out. */
 export function ModifyScreen() {

@@ -3,7 +3,7 @@ import { useMemo, useState } from 'react';
 import { planChange } from '@/core/modify';
 import type { Change, Divider } from '@/core/modify';
 import { formatQuantity } from '@/core/quantity';
-import { useJob } from '@/features/frame/JobContext';
+import { useJob } from '@/features/job/JobContext';
 import { typedFigure } from '@/features/frame/typedFigure';
 import { Choice, TextField } from '@/ui/Field';
 import { PlanView } from './PlanView';

@@ -5,7 +5,7 @@ import { stepExpectation } from '@/core/modify';
 import type { Result } from '@/core/problem';
 import { formatQuantity } from '@/core/quantity';
 import { SUMS, derivation } from '@/core/sums';
-import { useJob } from '@/features/frame/JobContext';
+import { useJob } from '@/features/job/JobContext';
 import { Button } from '@/ui/Button';
 import { Notice } from '@/ui/Notice';
 import { TextField } from '@/ui/Field';

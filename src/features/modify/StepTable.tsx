@@ -5,7 +5,7 @@ import type { StepResult } from '@/core/modify';
 import { benchText, formatQuantity } from '@/core/quantity';
 import { EMPTY_ROW, writeSweepCsv } from '@/core/sweep';
 import type { KeptSweep } from '@/core/job';
-import { useJob } from '@/features/frame/JobContext';
+import { useJob } from '@/features/job/JobContext';
 import { typedFigure } from '@/features/frame/typedFigure';
 import { Button } from '@/ui/Button';
 import { useLitFocus } from '@/ui/useLitFocus';

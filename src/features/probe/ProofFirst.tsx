@@ -2,7 +2,7 @@
 import { Dialog } from 'radix-ui';
 import { useState } from 'react';
 import type { Hazard } from '@/core/safety';
-import { useCommands, useJob } from '@/features/frame/JobContext';
+import { useCommands, useJob } from '@/features/job/JobContext';
 import { StoreRow } from '@/features/frame/StoreRow';
 import { Button } from '@/ui/Button';
 import { PrimaryLink } from '@/ui/PrimaryLink';

@@ -1,7 +1,7 @@
 'use client';
 import type { Board } from '@/core/circuit';
 import { faultWords } from '@/core/fault';
-import type { Weighed } from '@/features/frame/SuspectsContext';
+import type { Weighed } from '@/features/job/SuspectsContext';
 
 /** The suspects, likeliest first: a bar of suspicion, the figure, and what cannot be told apart from each. */
 export function SuspectList({ board, weighed }: { board: Board; weighed: Weighed }) {

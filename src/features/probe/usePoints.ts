@@ -3,8 +3,8 @@ import { useMemo, useState } from 'react';
 import { boardNets, netKey } from '@/core/circuit';
 import { pointKey } from '@/core/diagnose';
 import type { ProbePoint } from '@/core/diagnose';
-import { useJob } from '@/features/frame/JobContext';
-import { useSuspects } from '@/features/frame/SuspectsContext';
+import { useJob } from '@/features/job/JobContext';
+import { useSuspects } from '@/features/job/SuspectsContext';
 import type { PlanEntry } from '@/workers/messages';
 
 /**

@@ -2,8 +2,8 @@
 import { useMemo } from 'react';
 import { repairState } from '@/core/job';
 import type { RepairState } from '@/core/job';
-import { useJob } from '@/features/frame/JobContext';
-import type { JobBoard } from '@/features/frame/JobContext';
+import { useJob } from '@/features/job/JobContext';
+import type { JobBoard } from '@/features/job/JobContext';
 
 /** Where the repair of the open job stands. */
 export function useRepair(): RepairState<JobBoard> {

@@ -1,10 +1,10 @@
 import { judgeSweep } from '@/core/sweep';
-import { useJob } from '@/features/frame/JobContext';
-import type { JobBoard } from '@/features/frame/JobContext';
+import { useJob } from '@/features/job/JobContext';
+import type { JobBoard } from '@/features/job/JobContext';
 import { stressWords } from '@/features/frame/stressWords';
 import { SweepPlot } from '@/features/frame/SweepPlot';
-import { useModifications } from '@/features/frame/useModifications';
-import { useAllSweeps } from '@/features/frame/useSweeps';
+import { useModifications } from '@/features/job/useModifications';
+import { useAllSweeps } from '@/features/job/useSweeps';
 
 const PLOT_WIDTH = 620;
 

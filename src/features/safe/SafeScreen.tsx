@@ -4,7 +4,7 @@ import { linesOf } from '@/core/ledger';
 import { isolatedBy, sourceIds } from '@/core/job';
 import { formatQuantity } from '@/core/quantity';
 import { PROOF_MINUTES, REGAIN_MINUTES } from '@/core/safety';
-import { useJob, useStanding } from '@/features/frame/JobContext';
+import { useJob, useStanding } from '@/features/job/JobContext';
 import { Button } from '@/ui/Button';
 import { PrimaryLink } from '@/ui/PrimaryLink';
 import { Notice } from '@/ui/Notice';

@@ -1,7 +1,7 @@
 'use client';
 import { linesOf } from '@/core/ledger';
 import { useMemo } from 'react';
-import { useJob } from '@/features/frame/JobContext';
+import { useJob } from '@/features/job/JobContext';
 import { readSheet } from './sheet';
 import { SumsScreen } from './SumsScreen';
 

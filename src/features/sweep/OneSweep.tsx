@@ -2,9 +2,9 @@
 import { useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
 import { SWEEP_COLUMNS, judgeSweep, writeSweepCsv } from '@/core/sweep';
 import type { SweepTrouble, SweepVerdict } from '@/core/sweep';
-import { useJob } from '@/features/frame/JobContext';
+import { useJob } from '@/features/job/JobContext';
 import { SweepPlot } from '@/features/frame/SweepPlot';
-import { rememberRows } from '@/features/frame/useSweeps';
+import { rememberRows } from '@/features/job/useSweeps';
 import type { KeptSweep } from '@/core/job';
 import { useWidth } from '@/features/frame/useWidth';
 import { Button } from '@/ui/Button';

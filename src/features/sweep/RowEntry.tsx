@@ -2,7 +2,7 @@
 import { useState } from 'react';
 import { COLUMN_KEYS, EMPTY_ROW, SWEEP_COLUMNS, cellValue, writeSweepCsv } from '@/core/sweep';
 import type { SweepColumn } from '@/core/sweep';
-import { useJob } from '@/features/frame/JobContext';
+import { useJob } from '@/features/job/JobContext';
 import type { KeptSweep } from '@/core/job';
 import { Button } from '@/ui/Button';
 import { useLitFocus } from '@/ui/useLitFocus';

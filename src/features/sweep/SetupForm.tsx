@@ -5,7 +5,7 @@ import { formatQuantity } from '@/core/quantity';
 import { runSum } from '@/core/sums';
 import { COLUMN_KEYS, SWEEP_COLUMNS } from '@/core/sweep';
 import type { SweepColumn, SweepSetup } from '@/core/sweep';
-import { useJob } from '@/features/frame/JobContext';
+import { useJob } from '@/features/job/JobContext';
 import { typedFigure } from '@/features/frame/typedFigure';
 import { Button } from '@/ui/Button';
 import { Choice, TextField } from '@/ui/Field';

@@ -2,8 +2,8 @@
 import { useState } from 'react';
 import type { SweepSetup } from '@/core/sweep';
 import { SWEEP_COLUMNS } from '@/core/sweep';
-import { useJob } from '@/features/frame/JobContext';
-import { useSweeps } from '@/features/frame/useSweeps';
+import { useJob } from '@/features/job/JobContext';
+import { useSweeps } from '@/features/job/useSweeps';
 import { OneSweep } from './OneSweep';
 import { SetupForm } from './SetupForm';
 

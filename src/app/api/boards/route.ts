@@ -1,5 +1,5 @@
 import { pool } from '@/data/pool';
-import { findBoards } from '@/usecases/findBoards';
+import { findBoards } from '@/data/board/findBoards';
 import { answer } from '../handle';
 
 /** Boards of earlier jobs by something printed on them: `?printed=KV51`. */

@@ -10,7 +10,7 @@ import type { Hazard, Moment } from '@/core/safety';
 import type { TraceEntry, TracedBoard } from '@/core/trace';
 import { BoardJson, boardFromJson } from '@/wire/boardJson';
 import type { LedgerEntry, NewLine, StoredLine } from '@/wire/ledger';
-import type { LiveJob } from './LiveBanner';
+import type { LiveJob } from '@/features/frame/LiveBanner';
 import { useActor } from './useActor';
 import { useContact } from './useContact';
 import { useMoment } from './useMoment';

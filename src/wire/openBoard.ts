@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import type { Board, Nameplate } from '@/core/circuit';
 import { readNetlist } from '@/core/netlist';
 import { ProblemError } from '@/core/problem';
-import { BoardJson, FactsFile, boardFromJson } from '@/wire/boardJson';
+import { BoardJson, FactsFile, boardFromJson } from './boardJson';
 
 /** A file that could not be read or understood: the message holds every line of it. */
 function unusable(code: string, sentence: string): ProblemError {
@@ -28,10 +28,10 @@ export function fileJson(path: string): unknown {
   }
 }
 
-/** Opens a board netlist or a board JSON, with an optional facts file. Warnings go to standard error. */
-export function openBoard(path: string, factsPath?: string): Board {
+/** Opens a board netlist or a board JSON, with an optional facts file. warn: where its warnings go, standard error unless told. */
+export function openBoard(path: string, factsPath?: string, warn: (words: string) => void = toStandardError): Board {
   const text = fileText(path);
-  const board = text.trimStart().startsWith('{') ? fromJson(path) : fromNetlist(path, text);
+  const board = text.trimStart().startsWith('{') ? fromJson(path) : fromNetlist(path, text, warn);
   if (factsPath === undefined) return board;
   const facts = FactsFile.safeParse(fileJson(factsPath));
   if (!facts.success)
@@ -47,14 +47,18 @@ export function openBoard(path: string, factsPath?: string): Board {
   };
 }
 
-function fromNetlist(path: string, text: string): Board {
+function toStandardError(words: string): void {
+  process.stderr.write(`${words}\n`);
+}
+
+function fromNetlist(path: string, text: string, warn: (words: string) => void): Board {
   const read = readNetlist(text);
   if (!read.ok)
     throw unusable(
       'bad-netlist',
       `${path} was not read:\n${read.problem.map((p) => `  ${p.sentence}. ${p.remedy}`).join('\n')}`,
     );
-  for (const warning of read.value.warnings) console.error(`${path}: ${warning.sentence}. ${warning.remedy}`);
+  for (const warning of read.value.warnings) warn(`${path}: ${warning.sentence}. ${warning.remedy}`);
   return read.value.board;
 }
 

@@ -1,4 +1,4 @@
-export { impliedValues } from './impliedValue';
-export type { ImpliedValue } from './impliedValue';
+export { inferredValues } from './inferredValue';
+export type { InferredValue } from './inferredValue';
 export { readingsInPlace } from './readingsInPlace';
 export type { PlacedReading } from './readingsInPlace';

@@ -6,7 +6,7 @@ import type { Board } from '@/core/circuit';
 import { SYMPTOMS } from '@/core/diagnose';
 import type { ProbePoint, Symptom } from '@/core/diagnose';
 import { diagnosticReadings, presentReadings } from '@/core/job';
-import { useJob } from '@/features/frame/JobContext';
+import { useJob } from './JobContext';
 import type { DiagnoseAnswer, DiagnoseRequest, PlanEntry } from '@/workers/messages';
 
 /** The diagnosis of the open board as the worker last gave it. */

@@ -6,7 +6,7 @@ import type { StageMap } from '../stages';
 import { findTwins } from '../trace';
 
 /** A way to a value where nothing is printed: what it would be, and the derivation with its figures. */
-export interface ImpliedValue {
+export interface InferredValue {
   readonly value: number;
   readonly why: string;
 }
@@ -22,7 +22,7 @@ const LAMP_VOLTS = 2;
  * Ways to get the value of a part that carries no mark: from its twin, and from what the circuit implies. Offered as
  * `assumed`, never more.
  */
-export function impliedValues(board: Board, ref: string): readonly ImpliedValue[] {
+export function inferredValues(board: Board, ref: string): readonly InferredValue[] {
   const part = findPart(board, ref);
   if (!part || (part.kind !== 'resistor' && part.kind !== 'capacitor')) return [];
   const map = recogniseStages(board);
@@ -36,7 +36,7 @@ export function impliedValues(board: Board, ref: string): readonly ImpliedValue[
 }
 
 /** A part in the same place on the other side, or in parallel, whose value is known. */
-function fromTwins(board: Board, part: Part): readonly ImpliedValue[] {
+function fromTwins(board: Board, part: Part): readonly InferredValue[] {
   const alike = {
     ...board,
     parts: board.parts.map((p) =>
@@ -68,7 +68,7 @@ function wattsOut(board: Board): number {
 }
 
 /** The sense resistor from the power: peak current of a flyback at its lowest input, from I = 2 P / (eta V D). */
-function fromPower(board: Board, part: Part, map: StageMap): readonly ImpliedValue[] {
+function fromPower(board: Board, part: Part, map: StageMap): readonly InferredValue[] {
   const lowest = board.nameplate?.inputMin;
   const watts = wattsOut(board);
   const shunt = map.stages.find((s) => s.parts.includes(part.ref))?.reasons[part.ref]?.includes('into volts');
@@ -90,7 +90,7 @@ function fromPower(board: Board, part: Part, map: StageMap): readonly ImpliedVal
 }
 
 /** The resistor of a light from the volts of its rail. */
-function fromLamp(board: Board, part: Part): readonly ImpliedValue[] {
+function fromLamp(board: Board, part: Part): readonly InferredValue[] {
   const output = board.nameplate?.outputs?.find((o) =>
     part.nets.some((n) => o.rail !== undefined && netKey(n) === netKey(o.rail)),
   );
@@ -100,7 +100,7 @@ function fromLamp(board: Board, part: Part): readonly ImpliedValue[] {
 }
 
 /** One resistor of a divider from the other, the output's volts and the reference. */
-function fromDivider(board: Board, part: Part): readonly ImpliedValue[] {
+function fromDivider(board: Board, part: Part): readonly InferredValue[] {
   for (const output of board.nameplate?.outputs ?? []) {
     if (output.rail === undefined || output.return === undefined) continue;
     const upper = part.nets.find((n) => netKey(n) === netKey(output.rail!));
@@ -127,7 +127,7 @@ function fromDivider(board: Board, part: Part): readonly ImpliedValue[] {
 }
 
 /** Storage from the power: 2 µF a watt where 100 V mains is allowed, 1 µF a watt on 230 V alone. */
-function fromRipple(board: Board): readonly ImpliedValue[] {
+function fromRipple(board: Board): readonly InferredValue[] {
   const watts = wattsOut(board);
   const lowest = board.nameplate?.inputMin;
   if (watts <= 0 || lowest === undefined || board.nameplate?.source !== 'mains') return [];

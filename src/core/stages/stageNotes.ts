@@ -1,13 +1,13 @@
 import type { StageKind } from './stageKinds';
 
 /** What a stage is for, what usually fails there and what is checked there, in the trade's words. */
-export interface StageLore {
+export interface StageNotes {
   readonly does: string;
   readonly fails: string;
   readonly checks: string;
 }
 
-export const STAGE_LORE: Readonly<Record<StageKind, StageLore>> = {
+export const STAGE_NOTES: Readonly<Record<StageKind, StageNotes>> = {
   'mains-input': {
     does: 'brings the line in',
     fails: 'lead at its strain relief, fuse, switch, terminal',

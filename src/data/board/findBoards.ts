@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import type { Db } from '@/data/pool';
-import { manyRows } from '@/data/rows';
+import type { Db } from '../pool';
+import { manyRows } from '../rows';
 
 const Row = z.strictObject({
   tag: z.string(),

@@ -1,7 +1,7 @@
 import { exampleBoard } from '../../../bench/exampleBoards';
 import { decodeMarking } from '../marking';
 import type { Board } from '../circuit';
-import { impliedValues, readingsInPlace } from '.';
+import { inferredValues, readingsInPlace } from '.';
 
 const lamp = exampleBoard('lamp-supply-24v');
 
@@ -40,9 +40,9 @@ test('likelihoods still make one, a part without a stage leaves the order alone'
 });
 
 test('the twin in parallel gives its value', () => {
-  const [first] = impliedValues(without(lamp, 'R7'), 'R7');
+  const [first] = inferredValues(without(lamp, 'R7'), 'R7');
   expect(first).toMatchObject({ value: 0.56, why: expect.stringContaining('R8') });
-  expect(impliedValues(without(lamp, 'R10'), 'R10')[0]).toMatchObject({ value: 22e3 });
+  expect(inferredValues(without(lamp, 'R10'), 'R10')[0]).toMatchObject({ value: 22e3 });
 });
 
 test('the sense resistor from the power: within a factor of two of what is fitted', () => {
@@ -51,7 +51,7 @@ test('the sense resistor from the power: within a factor of two of what is fitte
     ['ups-frontend-pfc', 'R16'],
   ] as const) {
     const board = exampleBoard(name);
-    const found = impliedValues(board, ref).find((v) => v.why.includes('peak'));
+    const found = inferredValues(board, ref).find((v) => v.why.includes('peak'));
     const real = board.parts.find((p) => p.ref === ref) as { value: number };
     if (name === 'lamp-supply-24v') expect(found).toBeDefined();
     if (found) expect(Math.abs(Math.log(found.value / real.value))).toBeLessThan(Math.log(2.5));
@@ -59,17 +59,17 @@ test('the sense resistor from the power: within a factor of two of what is fitte
 });
 
 test('the divider from the output volts, the light from its rail, the storage from the power', () => {
-  const upper = impliedValues(without(lamp, 'R18'), 'R18')[0]!;
+  const upper = inferredValues(without(lamp, 'R18'), 'R18')[0]!;
   expect(Math.abs(upper.value / 21.5e3 - 1)).toBeLessThan(0.02);
-  const light = impliedValues(without(lamp, 'R15'), 'R15')[0]!;
+  const light = inferredValues(without(lamp, 'R15'), 'R15')[0]!;
   expect(light.value).toBeGreaterThan(2e3);
   expect(light.value).toBeLessThan(10e3);
-  const storage = impliedValues(without(lamp, 'C1'), 'C1')[0]!;
+  const storage = inferredValues(without(lamp, 'C1'), 'C1')[0]!;
   expect(Math.abs(Math.log(storage.value / 180e-6))).toBeLessThan(Math.log(1.6));
 });
 
 test('nothing is made up where nothing follows', () => {
-  expect(impliedValues(lamp, 'M1')).toEqual([]);
-  expect(impliedValues(lamp, 'R999')).toEqual([]);
-  expect(impliedValues(without(lamp, 'R9'), 'R9')).toEqual([]);
+  expect(inferredValues(lamp, 'M1')).toEqual([]);
+  expect(inferredValues(lamp, 'R999')).toEqual([]);
+  expect(inferredValues(without(lamp, 'R9'), 'R9')).toEqual([]);
 });
