@@ -207,6 +207,15 @@ test('a window that asks for news gets what it does not know yet; the bench’s 
   expect(news.moment.uptime).toBeGreaterThan(0);
   expect(await codeOf(jobPulse(db.pool, 'T-99', 0, NOW))).toBe('no-such-job');
   const marked = await benchPulse(db.pool);
+  // What every window asks for again and again is never older than what was written last.
+  const live = async () => (await jobPulse(db.pool, 'T-38', 0, NOW)).live.some((j) => j.tag === 'T-38');
+  expect(await live()).toBe(true);
+  const isolation: LedgerEntry = { kind: 'isolation', body: { source: 'Mains lead', id: 's1' } };
+  const isolated = await addLine(db.pool, 'T-38', line(isolation, { boardId: null }), NOW);
+  expect(await live()).toBe(false);
+  const undo = line({ kind: 'reversal', body: { reason: '' } }, { boardId: null, reverses: isolated.id });
+  await addLine(db.pool, 'T-38', undo, NOW);
+  expect(await live()).toBe(true);
   const waits: LedgerEntry = { kind: 'job-state', body: { outcome: 'open', waitingFor: 'a part' } };
   await addLine(db.pool, 'T-38', line(waits, { boardId: null }), NOW);
   expect((await benchPulse(db.pool)).mark).not.toBe(marked.mark);
@@ -478,4 +487,22 @@ test('what is opened is of one moment, whatever is written while it is read', as
   await expect(
     withSnapshot(db.pool, (s) => s.query('update job set last_seq = 0 where id = $1', [job50])),
   ).rejects.toThrow(/read-only/u);
+});
+
+test('the mark moves with what is committed last, though it was begun first', async () => {
+  const [one, two] = await Promise.all(['T-60', 'T-61'].map((tag) => createJob(db.pool, intake(tag), NOW)));
+  const write = (jobId: string, wait: Promise<void>) =>
+    withTransaction(db.pool, async (tx) => {
+      await insertLine(tx, jobId, line(note('x'), { boardId: null }), NOW);
+      await wait;
+    });
+  let release = (): void => undefined;
+  const held = new Promise<void>((resolve) => (release = resolve));
+  const first = write(one!.id, held);
+  await new Promise((resolve) => setTimeout(resolve, 100));
+  await write(two!.id, Promise.resolve());
+  const between = (await benchPulse(db.pool)).mark;
+  release();
+  await first;
+  expect((await benchPulse(db.pool)).mark).not.toBe(between);
 });

@@ -1,6 +1,6 @@
 import { liveSource } from '@/core/job';
 import { ProblemError } from '@/core/problem';
-import { allJobs } from '@/data/job/jobTable';
+import { allJobs, benchMark } from '@/data/job/jobTable';
 import type { StoredJob } from '@/data/job/jobTable';
 import { isolationsOf } from '@/data/ledger/ledgerTable';
 import { lockFor } from '@/data/pool';
@@ -14,6 +14,18 @@ export async function liveJobs(db: Db): Promise<readonly StoredJob[]> {
     jobs.map((job) => job.id),
   );
   return jobs.filter((job) => liveSource(job.sources, isolations.get(job.id) ?? []) !== null);
+}
+
+const known = new WeakMap<Db, { readonly mark: string; readonly live: readonly StoredJob[] }>();
+
+/** The live jobs as every window asks for them again and again: worked out anew once anything has been written. */
+export async function liveNow(db: Db): Promise<readonly StoredJob[]> {
+  const mark = await benchMark(db);
+  const before = known.get(db);
+  if (before?.mark === mark) return before.live;
+  const live = await liveJobs(db);
+  known.set(db, { mark, live });
+  return live;
 }
 
 /**

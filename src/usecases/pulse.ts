@@ -5,7 +5,7 @@ import { linesAfter } from '@/data/ledger/ledgerTable';
 import type { Db } from '@/data/pool';
 import { steadyTime } from '@/data/steadyClock';
 import type { StoredLine } from '@/wire/ledger';
-import { liveJobs } from './oneLive';
+import { liveNow } from './oneLive';
 import { requireJob } from './openJob';
 
 /** What has happened to a job since a window last asked, and what time it is. */
@@ -27,7 +27,7 @@ export async function jobPulse(db: Db, tag: string, after: number, now: Date): P
   const [lines, boardIds, live] = [
     await linesAfter(db, job.id, after),
     await boardIdsOf(db, job.id),
-    await liveJobs(db),
+    await liveNow(db),
   ];
   return {
     moment: momentOf(now),

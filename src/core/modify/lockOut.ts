@@ -9,7 +9,7 @@ import { runSum } from '../sums';
 import type { BadInput } from '../sums';
 import type { Change } from './change';
 import { FITTED_WATTS, figure, freeNet } from './outputVoltage';
-import { findDividers, findLockPins, freeRef, resistorsBetween } from './places';
+import { VOLTS_UNKNOWN, findDividers, findLockPins, freeRef, heldVolts, resistorsBetween } from './places';
 import { cannotModify, withFacts } from './plan';
 import type { Plan, PlanProblem } from './plan';
 import { stepOff, stepOn } from './steps';
@@ -67,11 +67,13 @@ export function planLockOut(board: Board, change: LockOut): Result<Plan, PlanPro
   if (rHyst !== null && hystNet !== undefined) fit([], rHyst, tap, hystNet);
   const done = withFacts(board, facts);
   if (done.misfits.length > 0) return cannotModify('facts', done.misfits[0]!, 'Trace what is missing first.');
+  const volts = outputVolts(board, change.ref);
   const notes = [
     margin! > 0
       ? `It lets go ${formatQuantity(margin!, 'V')} above where the converter browns out.`
       : `It lets go ${formatQuantity(-margin!, 'V')} below where the converter browns out: it locks out too late.`,
     'The pin’s own current and threshold tolerance are left out.',
+    ...(volts === null ? [VOLTS_UNKNOWN] : []),
   ];
   return ok({
     title: `${place.ref} runs from ${formatQuantity(rises!, 'V', 3)}, stops below ${formatQuantity(vFall!, 'V', 3)}`,
@@ -81,7 +83,7 @@ export function planLockOut(board: Board, change: LockOut): Result<Plan, PlanPro
     reaches: null,
     notes,
     stress: lockOutStress(done.board, change),
-    steps: stepsOf(board, change, rises!, vFall!),
+    steps: volts === null ? [] : stepsOf(board, volts, rises!, vFall!),
   });
 }
 
@@ -139,10 +141,15 @@ function gone(change: LockOut): StressRow {
   return { ref: change.ref, quantity: 'limit', unit: 'V', ...unknown, why };
 }
 
-function stepsOf(board: Board, change: LockOut, rises: number, falls: number): readonly ExpectedStep[] {
-  const divider = findDividers(board).find((d) => d.ref === change.ref) ?? findDividers(board)[0];
-  const printed = board.nameplate?.outputs?.find((o) => o.kind === 'dc')?.volts;
-  const volts = divider?.vRef != null ? divider.vRef * (1 + divider.rTop / divider.rBottom) : (printed ?? 5);
+/** Volts that the converter gives while it runs: of its own divider's rail, else of the only output there is. */
+function outputVolts(board: Board, ref: string): number | null {
+  const own = findDividers(board).find((d) => d.ref === ref);
+  if (own) return heldVolts(board, own.rail);
+  const [only, ...more] = (board.nameplate?.outputs ?? []).filter((o) => o.kind === 'dc');
+  return only && more.length === 0 ? only.volts : null;
+}
+
+function stepsOf(board: Board, volts: number, rises: number, falls: number): readonly ExpectedStep[] {
   const band = [volts * 0.93, volts, volts * 1.07] as const;
   const between = (rises + falls) / 2;
   const wide = rises - falls > 0.06 * rises;

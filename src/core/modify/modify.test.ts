@@ -302,3 +302,23 @@ describe('readings laid to the steps', () => {
     expect(stepExpectation(steps[0]!)).toMatch(/ to /u);
   });
 });
+
+test('where nobody says what the output gives no figure is made up: no sweep, and the load is not judged', () => {
+  const bare = withFacts(boardOf(DOCK_MODULE), ['U1 EN on 1.2 V off 1.1 V']).board;
+  for (const change of [lockOut(), onLoad({ loadVoltsMin: 4 })]) {
+    const [unsaid, said] = [planChange(bare, change), planChange(dock, change)];
+    if (!unsaid.ok || !said.ok) throw new Error('refused');
+    expect(unsaid.value.steps).toEqual([]);
+    expect(unsaid.value.notes.join()).toContain('What the output gives is not known');
+    expect(said.value.steps.length).toBeGreaterThan(2);
+    expect(said.value.notes.join()).not.toContain('not known');
+    // Whatever follows from the parts alone is said all the same.
+    expect(unsaid.value.facts).toEqual(said.value.facts);
+  }
+  const change = onLoad({ loadVoltsMin: 1 }) as Extract<Change, { kind: 'start-on-load' }>;
+  const verdict = (board: Board) => {
+    const plan = planChange(board, change);
+    return plan.ok && plan.value.stress.find((r) => r.ref === change.connector)?.verdict;
+  };
+  expect([verdict(bare), verdict(dock)]).toEqual(['unknown', 'ok']);
+});

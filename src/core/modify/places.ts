@@ -90,6 +90,18 @@ export function findDividers(board: Board): readonly Divider[] {
   });
 }
 
+/** Said where no sweep can be laid down: it has nothing to be judged by. */
+export const VOLTS_UNKNOWN =
+  'What the output gives is not known, so no sweep is laid down: say it on the nameplate, or trace its divider and reference.';
+
+/** Volts that a rail is held at by its divider, else what the nameplate prints for it; null where nobody says. */
+export function heldVolts(board: Board, rail: string): number | null {
+  const divider = findDividers(board).find((d) => netKey(d.rail) === netKey(rail));
+  if (divider && divider.vRef !== null) return divider.vRef * (1 + divider.rTop / divider.rBottom);
+  const printed = board.nameplate?.outputs?.find((o) => o.rail !== undefined && netKey(o.rail) === netKey(rail));
+  return printed?.volts ?? null;
+}
+
 /** The rail at the far end of a resistor on this net: of several the one with most capacitance to the return. */
 function railAbove(board: Board, net: string, back: string): string | null {
   const ends = board.parts

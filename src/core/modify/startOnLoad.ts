@@ -9,7 +9,7 @@ import { runSum } from '../sums';
 import type { BadInput } from '../sums';
 import type { Change } from './change';
 import { figure, freeNet } from './outputVoltage';
-import { findDividers, freeRef, resistorsBetween } from './places';
+import { VOLTS_UNKNOWN, freeRef, heldVolts, resistorsBetween } from './places';
 import { cannotModify, withFacts } from './plan';
 import type { Plan, PlanProblem } from './plan';
 import { stepOff, stepOn } from './steps';
@@ -48,7 +48,7 @@ export function planStartOnLoad(board: Board, change: StartOnLoad): Result<Plan,
   ];
   const done = withFacts(board, facts);
   if (done.misfits.length > 0) return cannotModify('facts', done.misfits[0]!, 'Trace what is missing first.');
-  const volts = outputVolts(board, change);
+  const volts = heldVolts(board, change.rail);
   return ok({
     title: `Starts when a load above ${formatQuantity(vBe / ohms, 'A')} hangs on ${connector}`,
     facts,
@@ -67,9 +67,10 @@ export function planStartOnLoad(board: Board, change: StartOnLoad): Result<Plan,
       `The load loses ${formatQuantity(ohms * iMax, 'V')} at ${formatQuantity(iMax, 'A')}.`,
       `While it sleeps the load must draw its ${formatQuantity(iMin, 'A')} from somewhere: a trickle past the switch, or the output’s own standby.`,
       'What is sensed here is one leg only: a load returned elsewhere is not seen.',
+      ...(volts === null ? [VOLTS_UNKNOWN] : []),
     ],
     stress: startOnLoadStress(done.board, change),
-    steps: stepsOf(change, ohms, volts),
+    steps: volts === null ? [] : stepsOf(change, ohms, volts),
   });
 }
 
@@ -80,12 +81,6 @@ function preferredBetween(low: number, high: number): number | null {
     if (value >= low * (1 - 1e-9) && value <= high * (1 + 1e-9)) return value;
   }
   return null;
-}
-
-function outputVolts(board: Board, change: StartOnLoad): number {
-  const divider = findDividers(board).find((d) => d.rail === change.rail);
-  if (divider?.vRef != null) return divider.vRef * (1 + divider.rTop / divider.rBottom);
-  return board.nameplate?.outputs?.find((o) => o.rail === change.rail)?.volts ?? 5;
 }
 
 /** What the sense resistor, its base resistor, the transistor and the load bear, read off the board as it stands. */
@@ -103,7 +98,7 @@ export function startOnLoadStress(board: Board, change: StartOnLoad): readonly S
   }
   const ohms = sensing.value;
   const ratedWatts = sensing.numbers['pr'] ?? change.ratedWatts;
-  const volts = outputVolts(board, change);
+  const volts = heldVolts(board, change.rail);
   const [sense, base, q] = [sensing.ref, feeds.ref, turned.ref];
   const watts = change.iMax ** 2 * ohms;
   const drop = change.iMax * ohms;
@@ -120,7 +115,7 @@ export function startOnLoadStress(board: Board, change: StartOnLoad): readonly S
     verdict: judgeStress(stress, rating, factor),
     why: `${why}: ${Math.round((100 * stress) / rating)} % of its ${formatQuantity(rating, 'W')}`,
   });
-  const left = volts - drop;
+  const left = volts === null ? null : volts - drop;
   const least = change.loadVoltsMin;
   const load: StressRow = {
     ref: change.connector,
@@ -130,11 +125,13 @@ export function startOnLoadStress(board: Board, change: StartOnLoad): readonly S
     rating: null,
     limit: least ?? null,
     ratio: null,
-    verdict: least === undefined ? 'unknown' : left >= least ? 'ok' : 'over',
+    verdict: least === undefined || left === null ? 'unknown' : left >= least ? 'ok' : 'over',
     why:
-      least === undefined
-        ? `${formatQuantity(left, 'V')} are left for the load: ask what it needs`
-        : `${formatQuantity(left, 'V')} are left, and the load needs ${formatQuantity(least, 'V')}`,
+      left === null
+        ? `the load loses ${formatQuantity(drop, 'V')}; what the output gives is not known`
+        : least === undefined
+          ? `${formatQuantity(left, 'V')} are left for the load: ask what it needs`
+          : `${formatQuantity(left, 'V')} are left, and the load needs ${formatQuantity(least, 'V')}`,
   };
   const collector: StressRow = {
     ref: q,

@@ -5,7 +5,7 @@ import { pool } from '@/data/pool';
 import { JobProvider } from '@/features/job/JobContext';
 import { JobFrame } from '@/features/frame/JobFrame';
 import { SuspectsProvider } from '@/features/job/SuspectsContext';
-import { liveJobs } from '@/usecases/oneLive';
+import { liveNow } from '@/usecases/oneLive';
 import { openJob } from '@/usecases/openJob';
 import type { OpenJob } from '@/usecases/openJob';
 import { momentOf } from '@/usecases/pulse';
@@ -21,7 +21,7 @@ export default async function JobLayout({
 }) {
   const { tag } = await params;
   const open = await openOr404(decoded(tag).toUpperCase());
-  const live = (await liveJobs(pool())).map((job) => ({ tag: job.tag, unit: job.unit, bench: job.bench }));
+  const live = (await liveNow(pool())).map((job) => ({ tag: job.tag, unit: job.unit, bench: job.bench }));
   return (
     <JobProvider
       key={`${tag} ${open.boards.length}`}
