@@ -16,7 +16,7 @@ import { addLine } from '@/usecases/addLine';
 import { createJob } from '@/usecases/createJob';
 import { openJob } from '@/usecases/openJob';
 import { boardFromJson } from '@/wire/boardJson';
-import { COLD_CONDITIONS } from '@/wire/ledger';
+import { COLD_CONDITIONS } from '@/core/ledger';
 import type { LedgerEntry } from '@/wire/ledger';
 import { NewJob } from '@/wire/jobForm';
 import { DEMO_JOBS } from './demoJobs';

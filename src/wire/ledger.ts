@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { OUTCOMES, newestVersion, upcast } from '@/core/ledger';
+import { COLD_CONDITIONS, OUTCOMES, newestVersion, upcast } from '@/core/ledger';
 import type { LedgerEntry as CoreEntry, LedgerKind, LedgerLine, StoredEntry } from '@/core/ledger';
 import { COLD_MODES } from '@/core/meter';
 import { ModificationBody, ModificationVerdictBody, SumBody, SweepBody, SweepRowsBody } from './change';
@@ -17,17 +17,14 @@ const Seen = z.discriminatedUnion('kind', [
 
 /** Conditions of a reading, as the trade notes them. */
 const Conditions = z.strictObject({
-  powered: z.boolean().default(false),
-  suppliedBy: Words.default(''),
-  load: Words.default(''),
-  minutesOn: z.number().min(0).max(100000).nullable().default(null),
-  celsius: z.number().min(-60).max(200).nullable().default(null),
-  stimulus: z.enum(['none', 'tapped', 'flexed', 'frozen', 'heated']).default('none'),
-  settled: z.enum(['settled', 'creeping', 'jumping']).default('settled'),
+  powered: z.boolean().default(COLD_CONDITIONS.powered),
+  suppliedBy: Words.default(COLD_CONDITIONS.suppliedBy),
+  load: Words.default(COLD_CONDITIONS.load),
+  minutesOn: z.number().min(0).max(100000).nullable().default(COLD_CONDITIONS.minutesOn),
+  celsius: z.number().min(-60).max(200).nullable().default(COLD_CONDITIONS.celsius),
+  stimulus: z.enum(['none', 'tapped', 'flexed', 'frozen', 'heated']).default(COLD_CONDITIONS.stimulus),
+  settled: z.enum(['settled', 'creeping', 'jumping']).default(COLD_CONDITIONS.settled),
 });
-
-/** Conditions of a reading on an unpowered board that stood still. */
-export const COLD_CONDITIONS = Conditions.parse({});
 
 /** What a ledger line may say, by kind. Derived results are never stored here. */
 export const LedgerEntry = z.discriminatedUnion('kind', [

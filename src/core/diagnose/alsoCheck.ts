@@ -1,6 +1,6 @@
 import { findPart, netKey, pinIndex } from '../circuit';
 import type { Board } from '../circuit';
-import { formatFault, parseFault } from '../fault';
+import { formatFault, parseFaults } from '../fault';
 import type { Fault } from '../fault';
 import { findPowerPath } from '../stages';
 import { LINKED_FAULTS, TAKEN_ROLE_WORDS } from './linkedFaults';
@@ -21,10 +21,7 @@ export interface AlsoCheck {
  * called  a label: faults joined by `+`. Parts that it names already are not asked for again.
  */
 export function alsoCheck(board: Board, called: string): readonly AlsoCheck[] {
-  const faults = called.split('+').flatMap((text): readonly Fault[] => {
-    const parsed = parseFault(board, text);
-    return parsed.ok ? [parsed.value] : [];
-  });
+  const faults = parseFaults(board, called);
   const named = new Set(faults.map((f) => f.ref));
   const path = findPowerPath(board);
   const out = new Map<string, AlsoCheck>();

@@ -70,3 +70,11 @@ function bad(text: string, what: string): BadFault {
     details: { text },
   };
 }
+
+/** The faults of a label, joined by `+`, as far as they are faults of this board; words that name none are left out. */
+export function parseFaults(board: Board, label: string): readonly Fault[] {
+  return label.split('+').flatMap((text) => {
+    const fault = parseFault(board, text);
+    return fault.ok ? [fault.value] : [];
+  });
+}

@@ -1,6 +1,7 @@
 import { standingLines } from '../ledger';
-import type { FittedBody, LedgerLine, StoredEntry } from '../ledger';
+import type { LedgerLine, StoredEntry } from '../ledger';
 import { netlistText } from '../netlist';
+import type { FittedPart } from '../substitute';
 import { readShorthand } from '../trace';
 import type { TraceEntry } from '../trace';
 
@@ -23,7 +24,7 @@ export function boardFacts(entry: StoredEntry): readonly string[] {
 }
 
 /** The same part changes nothing; another one has other figures, and its old marking is gone with it. */
-function fittedFacts(ref: string, fitted: FittedBody): readonly string[] {
+function fittedFacts(ref: string, fitted: FittedPart): readonly string[] {
   if (fitted.samePart) return [];
   const { value, ratedVolts, ratedAmps, ratedWatts } = fitted;
   const keys = [

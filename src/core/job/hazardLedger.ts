@@ -77,12 +77,20 @@ function writtenAt({ at, boot = null, uptime = null }: LedgerLine): Moment {
 /** Lines after which any store of the job may hold a charge again, whatever became of them later. */
 function energises(line: LedgerLine, reversed: LedgerLine | undefined): boolean {
   const { entry } = line;
-  const { kind } = entry;
-  // What cannot be read may have said anything.
-  if (kind === 'recharged' || kind === 'sweep-rows' || kind === 'safety-test' || kind === 'damaged') return true;
-  if (entry.kind === 'reading') return entry.body.conditions.powered;
-  if (entry.kind === 'action') return /^(?:harness|board added)\b/u.test(entry.body.words);
-  return reversed?.entry.kind === 'isolation';
+  switch (entry.kind) {
+    case 'recharged':
+    case 'sweep-rows':
+    case 'safety-test':
+    // What cannot be read may have said anything.
+    case 'damaged':
+      return true;
+    case 'reading':
+      return entry.body.conditions.powered;
+    case 'action':
+      return /^(?:harness|board added)\b/u.test(entry.body.words);
+    default:
+      return reversed?.entry.kind === 'isolation';
+  }
 }
 
 /** The acknowledged lines in the order of their numbers, then those still waiting here. */

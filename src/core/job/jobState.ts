@@ -1,5 +1,6 @@
 import { linesOf } from '../ledger';
 import type { JobOutcome, LedgerLine } from '../ledger';
+
 /** How a job stands by its log: the outcome, what it waits for, and the line that says so. */
 export interface JobState {
   readonly outcome: JobOutcome;

@@ -5,7 +5,7 @@ import type { Board } from '../circuit';
 import { alsoCheck, pointKey } from '../diagnose';
 import { expectReading, judge } from '../expect';
 import type { ExpectedReading, Outcome } from '../expect';
-import { formatFault, parseFault } from '../fault';
+import { formatFault, parseFaults } from '../fault';
 import type { Fault } from '../fault';
 import { solverFor } from '../meter';
 import type { ColdMode } from '../meter';
@@ -87,7 +87,7 @@ export function judgeReading(
   const told = expectAt(job, { boardId, purpose: as, mode, red, black, ref, seq });
   if (!told) return null;
   // A cold mode read on a live board says nothing about the parts.
-  if (body.conditions?.powered === true) return { ...told, expected: null, outcome: 'noted' };
+  if (body.conditions.powered) return { ...told, expected: null, outcome: 'noted' };
   if (!told.expected) return { ...told, outcome: null };
   return { ...told, outcome: isEvidence(body) ? judge(told.expected, steadySeen(body)) : 'noted' };
 }
@@ -110,17 +110,12 @@ const boardsAt = new WeakMap<JudgedBoard, Map<string, Board>>();
 function boardAt(home: JudgedBoard, lines: readonly LedgerLine[], seq: number): Board {
   const later = lines.filter((l) => l.seq >= seq && l.boardId === home.id && isChange(l));
   if (later.length === 0) return home.board;
+  // A board is another object with every fact that comes or goes: what is left out of it says which one is meant.
   const left = new Set(later.map((l) => l.id));
-  const entries = boardEntries(
-    lines.filter((l) => !left.has(l.id)),
-    home.id,
-  );
-  const key = entries.map((e) => e.id).join();
-  const known = boardsAt.get(home) ?? new Map<string, Board>();
-  boardsAt.set(home, known);
-  const made = known.get(key) ?? deriveBoard(home.start, entries).board;
-  known.set(key, made);
-  return made;
+  return kept(boardsAt, home, [...left].join(), () => {
+    const before = lines.filter((l) => !left.has(l.id));
+    return deriveBoard(home.start, boardEntries(before, home.id)).board;
+  });
 }
 
 function isChange({ entry }: LedgerLine): boolean {
@@ -144,15 +139,12 @@ function faultsAt(
       .filter(({ line }) => line.boardId === home.id && line.seq < seq)
       .map(({ body }) => body.ref.toLowerCase()),
   );
-  const labels = call.body.fault.split('+');
+  const labels = [call.body.fault];
   if (purpose === 'after-repair') {
     labels.push(...foundBroken(job, home, call.body.fault, seq));
     if (ref !== undefined) replaced.add(ref.toLowerCase());
   }
-  return labels.flatMap((label): readonly Fault[] => {
-    const fault = parseFault(board, label);
-    return fault.ok && !replaced.has(fault.value.ref.toLowerCase()) ? [fault.value] : [];
-  });
+  return parseFaults(board, labels.join('+')).filter((f) => !replaced.has(f.ref.toLowerCase()));
 }
 
 /** Labels of the linked faults that their checks have shown to be there before a line. */
@@ -173,10 +165,14 @@ const solvers = new WeakMap<Board, Map<string, DcSolver>>();
 
 /** One solver for a board with these faults, kept as long as the board is. */
 function solverOf(board: Board, faults: readonly Fault[]): DcSolver {
-  const known = solvers.get(board) ?? new Map<string, DcSolver>();
-  solvers.set(board, known);
-  const key = faults.map(formatFault).join('+');
-  const made = known.get(key) ?? solverFor(board, faults);
+  return kept(solvers, board, faults.map(formatFault).join('+'), () => solverFor(board, faults));
+}
+
+/** What was made of a thing under a key, made once and kept as long as the thing is. */
+function kept<K extends object, V>(all: WeakMap<K, Map<string, V>>, of: K, key: string, make: () => V): V {
+  const known = all.get(of) ?? new Map<string, V>();
+  all.set(of, known);
+  const made = known.get(key) ?? make();
   known.set(key, made);
   return made;
 }

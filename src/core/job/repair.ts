@@ -2,7 +2,7 @@ import { findPart, netKey } from '../circuit';
 import type { Board, Part } from '../circuit';
 import { alsoCheck, pointKey } from '../diagnose';
 import type { AlsoCheck, ProbePoint } from '../diagnose';
-import { parseFault } from '../fault';
+import { parseFaults } from '../fault';
 import { linesOf } from '../ledger';
 import type { LedgerBodies, LedgerLine, ReadingBody } from '../ledger';
 import { expectAt, judgeReading } from './judgeReading';
@@ -57,10 +57,7 @@ export function repairState<B extends RepairBoard>(
   const here = lines.filter((l) => l.boardId === null || l.boardId === home.id);
   const closed = linesOf(lines, 'step-closed').length > 0;
   if (!called) return { home, called, closed, checks: [], fits: [] };
-  const faults = called.fault.split('+').flatMap((t) => {
-    const parsed = parseFault(asFound, t);
-    return parsed.ok ? [parsed.value] : [];
-  });
+  const faults = parseFaults(asFound, called.fault);
   const job = { boards, lines };
   const expect = (point: ProbePoint, purpose: Purpose, ref: string): Expectation | null =>
     expectAt(job, { ...point, boardId: home.id, purpose, ref });

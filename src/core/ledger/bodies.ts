@@ -1,6 +1,7 @@
 import type { Severity } from '../diagnose';
 import type { ColdMode } from '../meter';
 import type { Change, ExpectedStep } from '../modify';
+import type { FittedPart } from '../substitute';
 import type { SumGiven } from '../sums';
 import type { SweepColumn } from '../sweep';
 
@@ -21,6 +22,17 @@ export interface Conditions {
   readonly settled: 'settled' | 'creeping' | 'jumping';
 }
 
+/** Conditions of a reading of which nothing else was said: an unpowered board, the figure standing still. */
+export const COLD_CONDITIONS: Conditions = {
+  powered: false,
+  suppliedBy: '',
+  load: '',
+  minutesOn: null,
+  celsius: null,
+  stimulus: 'none',
+  settled: 'settled',
+};
+
 /** A reading between two nets. placeConfirmed: whether the leads were surely there; the server says it. */
 export interface ReadingBody {
   readonly mode: ColdMode;
@@ -31,21 +43,6 @@ export interface ReadingBody {
   readonly ref?: string | undefined;
   readonly placeConfirmed: boolean;
   readonly conditions: Conditions;
-}
-
-/** What was fitted in a part's place. Ratings in SI units. */
-export interface FittedBody {
-  readonly source: 'new' | 'salvaged';
-  readonly samePart: boolean;
-  readonly value?: number | undefined;
-  readonly ratedVolts?: number | undefined;
-  readonly ratedAmps?: number | undefined;
-  readonly ratedWatts?: number | undefined;
-  readonly lowEsr?: boolean | undefined;
-  readonly celsius105?: boolean | undefined;
-  readonly safetyClass?: string | undefined;
-  readonly fuseSpeed?: 'T' | 'F' | 'TT' | 'FF' | 'M' | undefined;
-  readonly fuseBreaking?: 'L' | 'H' | 'E' | undefined;
 }
 
 type Given = Readonly<Record<string, SumGiven>>;
@@ -77,7 +74,7 @@ export interface LedgerBodies {
   readonly replacement: {
     readonly ref: string;
     readonly was: string;
-    readonly fitted: FittedBody;
+    readonly fitted: FittedPart;
     readonly words: string;
   };
   readonly 'safety-test': { readonly test: string; readonly result: string };

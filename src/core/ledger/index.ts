@@ -1,8 +1,7 @@
-export { OUTCOMES } from './bodies';
+export { COLD_CONDITIONS, OUTCOMES } from './bodies';
 export type {
   Conditions,
   DamagedEntry,
-  FittedBody,
   JobOutcome,
   LedgerBodies,
   LedgerEntry,

@@ -1,3 +1,4 @@
+import { COLD_CONDITIONS } from './bodies';
 import type { LedgerKind } from './bodies';
 
 /** Makes the body of one version into that of the next. */
@@ -10,24 +11,13 @@ export type Upcaster = (body: Readonly<Record<string, unknown>>) => Readonly<Rec
 export const UPCASTERS: Readonly<Partial<Record<LedgerKind, readonly Upcaster[]>>> = {
   reading: [
     // From before the server said whether the place was sure, and before conditions were written out.
-    (body) => ({ placeConfirmed: false, ...body, conditions: steady(body['conditions']) }),
+    (body) => ({
+      placeConfirmed: false,
+      ...body,
+      conditions: { ...COLD_CONDITIONS, ...(body['conditions'] as object | undefined) },
+    }),
   ],
 };
-
-/** Conditions from before they were all written out. */
-function steady(conditions: unknown): unknown {
-  const given = conditions !== null && typeof conditions === 'object' ? conditions : {};
-  return {
-    powered: false,
-    suppliedBy: '',
-    load: '',
-    minutesOn: null,
-    celsius: null,
-    stimulus: 'none',
-    settled: 'settled',
-    ...given,
-  };
-}
 
 /** The version that lines of a kind are written with now. */
 export function newestVersion(kind: LedgerKind): number {

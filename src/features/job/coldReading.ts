@@ -1,7 +1,7 @@
 import type { SeenReading } from '@/core/expect';
 import type { Purpose } from '@/core/job';
 import type { ColdMode } from '@/core/meter';
-import { COLD_CONDITIONS } from '@/wire/ledger';
+import { COLD_CONDITIONS } from '@/core/ledger';
 import type { LedgerEntry } from '@/wire/ledger';
 
 type Reading = Extract<LedgerEntry, { kind: 'reading' }>;
