@@ -1,5 +1,6 @@
 import { netKey } from '@/core/circuit';
-import type { Board, Part } from '@/core/circuit';
+import type { Board } from '@/core/circuit';
+import type { Part } from '@/core/part';
 import { defaultPoints, failureKind } from '@/core/diagnose';
 import type { ProbePoint } from '@/core/diagnose';
 

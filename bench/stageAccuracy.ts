@@ -1,5 +1,6 @@
 import { netKey } from '@/core/circuit';
-import type { Board, Part } from '@/core/circuit';
+import type { Board } from '@/core/circuit';
+import type { Part } from '@/core/part';
 import { seededRandom } from '@/core/quantity';
 import { recogniseStages } from '@/core/stages';
 import type { StageMap } from '@/core/stages';

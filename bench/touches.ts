@@ -1,5 +1,7 @@
 import { netKey } from '@/core/circuit';
-import type { Board, Part } from '@/core/circuit';
+import type { Board } from '@/core/circuit';
+import { partFigure } from '@/core/part';
+import type { Part } from '@/core/part';
 import { readBoard, solverFor } from '@/core/meter';
 import { seededRandom } from '@/core/quantity';
 import { ProbeSearch, pinType, typicalAffinity } from '@/core/trace';
@@ -118,7 +120,7 @@ function mayCarry(
 
 function isLow(part: Part): boolean {
   if (part.kind === 'fuse' || part.kind === 'switch') return true;
-  if (part.kind === 'inductor') return (part.numbers['dcr'] ?? 0) <= RESIDUAL_OHMS;
+  if (part.kind === 'inductor') return (partFigure(part, 'windingOhms') ?? 0) <= RESIDUAL_OHMS;
   return part.kind === 'resistor' && part.value <= RESIDUAL_OHMS;
 }
 

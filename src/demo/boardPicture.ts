@@ -1,6 +1,8 @@
 import sharp from 'sharp';
-import { isElectrolytic, netKey } from '@/core/circuit';
-import type { Board, Part } from '@/core/circuit';
+import { netKey } from '@/core/circuit';
+import { isElectrolytic, partFigure } from '@/core/part';
+import type { Board } from '@/core/circuit';
+import type { Part } from '@/core/part';
 import type { Point } from '@/core/registration';
 
 /** Pictures of a made-up board, both sides, with where everything is: the demo's photographs. */
@@ -57,7 +59,7 @@ function padOf(part: Part, pin: number, { x, y }: Point): Point {
 function body(part: Part, { x, y }: Point): string {
   const name = `<text x="${x}" y="${y - 40}" font-size="17" text-anchor="middle" fill="#f2f2e6" font-family="sans-serif">${part.ref}</text>`;
   if (part.kind === 'capacitor' && isElectrolytic(part)) {
-    const r = part.value * (part.numbers['vr'] ?? 10) > 0.01 ? 34 : 24;
+    const r = part.value * (partFigure(part, 'ratedVolts') ?? 10) > 0.01 ? 34 : 24;
     return `<circle cx="${x}" cy="${y}" r="${r}" fill="#20242c" stroke="#8d99a8" stroke-width="3"/><path d="M${x + r * 0.5} ${y - r * 0.8}v${r * 1.6}" stroke="#c9d2dc" stroke-width="5"/>${name}`;
   }
   const [w, h, fill] =

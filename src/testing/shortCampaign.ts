@@ -1,4 +1,5 @@
-import type { Board, Part } from '@/core/circuit';
+import type { Board } from '@/core/circuit';
+import type { Part } from '@/core/part';
 import { listHypotheses } from '@/core/diagnose';
 import type { TakenReading } from '@/core/diagnose';
 import type { Fault } from '@/core/fault';

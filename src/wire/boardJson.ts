@@ -1,6 +1,8 @@
 import { z } from 'zod';
-import { BLOCK_KINDS, BOARD_LIMITS, DESIGNATOR, pinNames } from '@/core/circuit';
-import type { Board, LayoutItem, Model, Nameplate, Part, Subcircuit } from '@/core/circuit';
+import { BOARD_LIMITS, DESIGNATOR, pinNames } from '@/core/circuit';
+import { BLOCK_KINDS } from '@/core/part';
+import type { Board, LayoutItem, Nameplate, Subcircuit } from '@/core/circuit';
+import type { Model, Part } from '@/core/part';
 import { BASES } from '@/core/quantity';
 
 const NAME = z.string().min(1).max(BOARD_LIMITS.nameLength);

@@ -1,5 +1,4 @@
-import { marking } from './part';
-import type { Part } from './part';
+import type { Model, Part, Sheets } from '../part';
 
 /** A magnetic coupling between two windings. */
 export interface Coupling {
@@ -7,14 +6,6 @@ export interface Coupling {
   readonly first: string;
   readonly second: string;
   readonly factor: number;
-}
-
-/** One `.model`: what kind of device and its parameters in SI units, keyed by lower-case name. */
-export interface Model {
-  readonly name: string;
-  readonly type: 'D' | 'NPN' | 'PNP' | 'NMOS' | 'PMOS';
-  readonly numbers: Readonly<Record<string, number>>;
-  readonly written: string;
 }
 
 /** The inside of an X part. */
@@ -82,7 +73,7 @@ export interface Board {
   readonly subcircuits: ReadonlyMap<string, Subcircuit>;
   readonly layout: readonly LayoutItem[];
   readonly nameplate?: Nameplate;
-  readonly facts?: Readonly<Record<string, Readonly<Record<string, number>>>>;
+  readonly facts?: Sheets;
 }
 
 /** Net name of a pin that is not connected. */
@@ -118,34 +109,6 @@ export function pinsOnNet(board: Board, net: string): readonly { readonly part: 
   const wanted = netKey(net);
   if (wanted === 'nc') return [];
   return board.parts.flatMap((part) => part.nets.flatMap((n, pin) => (netKey(n) === wanted ? [{ part, pin }] : [])));
-}
-
-/**
- * Whether a capacitor is an electrolytic, judged by what an electrolytic's paper and liquid give away:
- * a resistance-capacitance product above 3 µs. Film and ceramic parts stay below 1 µs.
- * Without a known ESR, 4.7 µF and more below 100 V, or 1 µF and more with its voltage on a µF mark, counts as one.
- */
-export function isElectrolytic(part: Part): boolean {
-  if (part.kind !== 'capacitor') return false;
-  const esr = part.numbers['esr'];
-  if (esr !== undefined) return part.value >= 0.47e-6 && esr * part.value > 3e-6;
-  const print = marking(part) ?? '';
-  if (/X[12]|Y[12]/iu.test(print)) return false;
-  return part.value >= 4.7e-6 || (part.value >= 1e-6 && /uF|µF/u.test(print));
-}
-
-/** Safety class letter of a capacitor from its marking or its `class=` key: `X`, `Y` or null. */
-export function safetyClass(part: Part): 'X' | 'Y' | null {
-  if (part.kind !== 'capacitor') return null;
-  const print = ` ${marking(part) ?? ''} ${part.keys.find((k) => k.key.toLowerCase() === 'class')?.text ?? ''} `;
-  if (/(?:^|[^A-Z0-9])Y[12]?(?:[^A-Z]|$)/iu.test(print)) return 'Y';
-  if (/(?:^|[^A-Z0-9])X[12]?(?:[^A-Z]|$)/iu.test(print)) return 'X';
-  return null;
-}
-
-/** Resistors in parallel as one, ohms; parts of other kinds carry nothing. */
-export function parallelOhms(parts: readonly Part[]): number {
-  return 1 / parts.reduce((sum, p) => sum + 1 / (p.kind === 'resistor' ? p.value : Infinity), 0);
 }
 
 /** A board of which nothing is known yet. */

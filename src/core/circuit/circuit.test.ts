@@ -1,19 +1,8 @@
 import { readFileSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { readNetlist } from '../netlist';
-import {
-  BLOCK_PINS,
-  boardNets,
-  findPart,
-  isElectrolytic,
-  keyText,
-  marking,
-  pinIndex,
-  pinNames,
-  pinsOnNet,
-  placesOnNet,
-  safetyClass,
-} from '.';
+import { BLOCK_PINS, boardNets, findPart, pinIndex, pinNames, pinsOnNet, placesOnNet } from '.';
+import { isElectrolytic, marking, partText, safetyClass } from '../part';
 import type { Board } from '.';
 
 function boardOf(...lines: string[]): Board {
@@ -142,8 +131,8 @@ test.each([
 test('keys are read without case and kept as written', () => {
   const [part] = boardOf('R1 a b 1k Mark="1 k brown" MYKEY=7').parts;
   expect(marking(part!)).toBe('1 k brown');
-  expect(keyText(part!, 'mykey')).toBe('7');
-  expect(keyText(part!, 'tol')).toBeUndefined();
+  expect(part!.keys).toContainEqual({ key: 'MYKEY', text: '7' });
+  expect(partText(part!, 'tol')).toBeUndefined();
 });
 
 test.each(boards)('%s: every pin has a place in words, the easiest first, each words once per net', (_file, board) => {

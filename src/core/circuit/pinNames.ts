@@ -1,6 +1,7 @@
+import { channelFigures } from '../part';
 import { assertNever } from '../problem';
 import type { Board } from './board';
-import type { BlockKind, Part } from './part';
+import type { BlockKind, Part } from '../part';
 
 /** Pins of the reserved parts in netlist order; `connector` has one pin per node, numbered. */
 export const BLOCK_PINS = {
@@ -61,7 +62,7 @@ export function pinIndex(board: Board, part: Part, name: string): number {
   const wanted = name.toLowerCase();
   const own = pinNames(part).findIndex((pin) => pin.toLowerCase() === wanted);
   if (own >= 0) return own;
-  if (part.kind === 'mosfet' && board.models.get(part.model.toLowerCase())?.numbers['igbt'] === 1) {
+  if (part.kind === 'mosfet' && channelFigures(board.models.get(part.model.toLowerCase())).insulatedBipolar) {
     return ['c', 'g', 'e'].indexOf(wanted);
   }
   if (part.kind === 'ic') {

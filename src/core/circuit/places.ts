@@ -1,8 +1,8 @@
 import { assertNever } from '../problem';
-import { isElectrolytic, netKey, pinsOnNet, safetyClass } from './board';
+import { netKey, pinsOnNet } from './board';
 import type { Board } from './board';
-import { marking } from './part';
-import type { Part } from './part';
+import { isElectrolytic, marking, partFigure, safetyClass } from '../part';
+import type { Part } from '../part';
 
 /**
  * Where a lead goes on the real board, in words.
@@ -64,7 +64,7 @@ function ease(part: Part): number {
     case 'diode':
       return 4;
     case 'resistor':
-      return (part.numbers['pr'] ?? 0) >= 0.25 ? 4 : 6;
+      return (partFigure(part, 'ratedWatts') ?? 0) >= 0.25 ? 4 : 6;
     case 'opto':
     case 'bjt':
     case 'shunt-reference':
@@ -99,7 +99,7 @@ function placeWords(board: Board, part: Part, pin: number): string {
 }
 
 function bigness(board: Board, part: Part): string {
-  const energy = (p: Part): number => (p.kind === 'capacitor' ? p.value * (p.numbers['vr'] ?? 0) ** 2 : 0);
+  const energy = (p: Part): number => (p.kind === 'capacitor' ? p.value * (partFigure(p, 'ratedVolts') ?? 0) ** 2 : 0);
   const biggest = board.parts.reduce((a, b) => (energy(b) > energy(a) ? b : a));
   return biggest.ref === part.ref ? ' (big capacitor)' : '';
 }

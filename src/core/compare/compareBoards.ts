@@ -1,5 +1,7 @@
-import { keyText, netKey, pinNames } from '../circuit';
-import type { Board, Part } from '../circuit';
+import { netKey, pinNames } from '../circuit';
+import { partText, PART_FIGURES, partFigure } from '../part';
+import type { Board } from '../circuit';
+import type { Part } from '../part';
 import { formatQuantity } from '../quantity';
 
 /** One part that differs between two boards. */
@@ -45,11 +47,12 @@ function changes(
   if (a.fitted !== b.fitted) said.push(a.fitted ? 'fitted here only' : 'fitted there only');
   if ('value' in a && 'value' in b && Math.abs(a.value - b.value) > 1e-9 * Math.max(a.value, b.value))
     said.push(`${valueWords(a)} here, ${valueWords(b)} there`);
-  const marks = [keyText(a, 'mark') ?? '', keyText(b, 'mark') ?? ''];
+  const marks = [partText(a, 'mark') ?? '', partText(b, 'mark') ?? ''];
   if (marks[0] !== marks[1]) said.push(`“${marks[0]}” here, “${marks[1]}” there`);
-  for (const key of ['vr', 'ir', 'pr'])
-    if (a.numbers[key] !== b.numbers[key])
-      said.push(`${key} ${a.numbers[key] ?? 'unknown'} here, ${b.numbers[key] ?? 'unknown'} there`);
+  for (const figure of ['ratedVolts', 'ratedAmps', 'ratedWatts'] as const) {
+    const [here, there] = [partFigure(a, figure), partFigure(b, figure)];
+    if (here !== there) said.push(`${PART_FIGURES[figure].key} ${here ?? 'unknown'} here, ${there ?? 'unknown'} there`);
+  }
   pinNames(a).forEach((name, i) => {
     if (mine.get(`${a.ref.toLowerCase()} ${i}`) !== theirs.get(`${b.ref.toLowerCase()} ${i}`))
       said.push(`pin ${name} is joined to other parts`);
@@ -84,5 +87,5 @@ function neighbours(board: Board, common: ReadonlySet<string>): ReadonlyMap<stri
 function valueWords(part: Part): string {
   if (part.kind === 'resistor') return formatQuantity(part.value, 'ohm');
   if (part.kind === 'capacitor') return formatQuantity(part.value, 'F');
-  return part.kind === 'inductor' ? formatQuantity(part.value, 'H') : (keyText(part, 'mark') ?? '');
+  return part.kind === 'inductor' ? formatQuantity(part.value, 'H') : (partText(part, 'mark') ?? '');
 }

@@ -1,5 +1,6 @@
-import { isElectrolytic, safetyClass } from '../circuit';
-import type { Board, Part } from '../circuit';
+import { isElectrolytic, safetyClass, partFigure, junctionFigures } from '../part';
+import type { Board } from '../circuit';
+import type { Part } from '../part';
 import { assertNever } from '../problem';
 import type { FailureKind } from './faultModes';
 
@@ -22,7 +23,7 @@ export function failureKind(board: Board, part: Part): FailureKind | null {
     case 'inductor':
       return 'winding';
     case 'diode':
-      return diodeKind(board, part.model, part.numbers['ir'] ?? 0);
+      return diodeKind(board, part.model, partFigure(part, 'ratedAmps') ?? 0);
     case 'bjt':
       return 'bjt';
     case 'mosfet':
@@ -54,9 +55,8 @@ export function failureKind(board: Board, part: Part): FailureKind | null {
 
 /** Tells diodes apart by their junction: an LED's saturation current is below 1e-15 A, a zener breaks below 60 V. */
 function diodeKind(board: Board, modelName: string, ratedAmps: number): FailureKind {
-  const numbers = board.models.get(modelName.toLowerCase())?.numbers ?? {};
-  const saturation = numbers['is'] ?? 1e-14;
-  if ((numbers['n'] ?? 1) >= 1.9 && saturation < 1e-14) return 'led';
-  if ((numbers['bv'] ?? Infinity) < 60 && saturation < 1e-11) return 'zener';
+  const { saturationAmps, emission, breakdownVolts } = junctionFigures(board.models.get(modelName.toLowerCase()));
+  if (emission >= 1.9 && saturationAmps < 1e-14) return 'led';
+  if (breakdownVolts < 60 && saturationAmps < 1e-11) return 'zener';
   return ratedAmps >= POWER_AMPS ? 'power-rectifier' : 'small-diode';
 }

@@ -1,5 +1,7 @@
 import { netKey, pinNames } from '../circuit';
-import type { Board, Part } from '../circuit';
+import type { Board } from '../circuit';
+import { partFigure, isFuse } from '../part';
+import type { Part } from '../part';
 import { formatFault, parseFault } from '../fault';
 import type { Fault } from '../fault';
 import { invariant } from '../problem';
@@ -9,7 +11,7 @@ import { FAULT_MODES } from './faultModes';
 import type { FailureKind } from './faultModes';
 import { LINKED_FAULTS } from './linkedFaults';
 import { takenFaults, triggerRole } from './partRoles';
-import { findPowerPath, isFuse, shortsPower } from '../stages';
+import { findPowerPath, shortsPower } from '../stages';
 import type { PowerPath } from '../stages';
 import { KIND_WEIGHTS, NONE_WEIGHT, SYMPTOM_FACTORS } from './priors';
 import type { Symptom } from './priors';
@@ -100,7 +102,7 @@ function modeTexts(board: Board, part: Part, mode: string): readonly string[] {
   const scaled = /^value=x([\d.]+)$/u.exec(mode);
   if (scaled && 'value' in part)
     return part.value > 0 ? [`${ref}:value=${netlistText(part.value * Number(scaled[1]))}`] : [];
-  if (mode === 'esr=x20') return [`${ref}:esr=${netlistText(Math.max(1, 20 * (part.numbers['esr'] ?? 0)))}`];
+  if (mode === 'esr=x20') return [`${ref}:esr=${netlistText(Math.max(1, 20 * (partFigure(part, 'seriesOhms') ?? 0)))}`];
   const [head = '', rest = ''] = mode.split(':');
   if (head === 'PIN') return connectedPins(part).map((i) => `${ref}.${names[i]}:open`);
   if (head === 'REFPAIR') {

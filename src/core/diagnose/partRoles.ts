@@ -1,8 +1,10 @@
-import { isElectrolytic, netKey, pinNames, pinsOnNet } from '../circuit';
-import type { Board, Part } from '../circuit';
+import { netKey, pinNames, pinsOnNet } from '../circuit';
+import { isElectrolytic, isFuse } from '../part';
+import type { Board } from '../circuit';
+import type { Part } from '../part';
 import type { Fault } from '../fault';
 import type { TakenRole, TriggerRole } from './linkedFaults';
-import { inputPole, isFuse } from '../stages';
+import { inputPole } from '../stages';
 import type { PowerPath } from '../stages';
 import { referencePin } from './probePairs';
 

@@ -1,6 +1,7 @@
 import { readFileSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
-import { findPart, isElectrolytic, netKey } from '../circuit';
+import { findPart, netKey } from '../circuit';
+import { isElectrolytic } from '../part';
 import type { Board, Nameplate } from '../circuit';
 import { formatFault, parseFault } from '../fault';
 import { DEFAULT_METER, probe, solverFor } from '../meter';

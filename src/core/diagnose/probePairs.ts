@@ -1,5 +1,6 @@
 import { netKey, pinsOnNet } from '../circuit';
-import type { Board, Part } from '../circuit';
+import type { Board } from '../circuit';
+import type { Part } from '../part';
 
 /** Two nets that some part bridges: where two probes may go. Named as first written on the board. */
 export interface ProbePair {

@@ -4,7 +4,7 @@ import type { Random } from '../quantity';
 import { MOST_READINGS, littleLeft } from './diagnose';
 import type { Diagnosis, Diagnoser } from './diagnose';
 import type { Fault } from '../fault';
-import type { PartDraw } from '../solve';
+import type { PartDraw } from '../device';
 import type { ProbePoint } from './dictionary';
 import type { TakenReading } from './posterior';
 

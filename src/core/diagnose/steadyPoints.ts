@@ -52,12 +52,13 @@ const LOWEST_THRESHOLD = 0.4;
 
 /** Whether some gate of the component stands where a drawn board's channel could begin to conduct; `volts` per node. */
 function gateNearThreshold(solver: DcSolver, node: number, volts: Float64Array | undefined): boolean {
-  const { component, mosfets } = solver.network;
-  return mosfets.some((m) => {
-    if (component[m.d] !== component[node] || component[m.g] !== component[node] || m.g === m.s) return false;
+  const { component, channels, parameters } = solver.network;
+  return channels.some(({ nodes: [d = 0, g = 0, s = 0], at }) => {
+    const [polarity = 1, thresholdVolts = 0] = parameters.subarray(at, at + 2);
+    if (component[d] !== component[node] || component[g] !== component[node] || g === s) return false;
     if (!volts) return true;
     // Source and drain change places where the voltage across them is reversed.
-    const lower = m.polarity * Math.min(m.polarity * volts[m.s]!, m.polarity * volts[m.d]!);
-    return m.polarity * (volts[m.g]! - lower) > LOWEST_THRESHOLD * m.thresholdVolts;
+    const lower = polarity * Math.min(polarity * volts[s]!, polarity * volts[d]!);
+    return polarity * (volts[g]! - lower) > LOWEST_THRESHOLD * thresholdVolts;
   });
 }

@@ -8,7 +8,7 @@ import type { DcSolver, JunctionStates, Network } from '../solve';
  * The solution of one reading, kept so that further faults which cannot change it need no solve of their own.
  *
  * network  the one it was solved on; volts per network node; states of its junctions; adjoint: volts per ampere at each node (reciprocity).
- * pinAmps  per part and pin, the sum of branch currents at that pin; amps the test current, reading volts at the leads.
+ * pinAmps  per part and pin, the sum of what its devices carry at that pin; amps the test current, reading volts at the leads.
  */
 export interface KnownSolution {
   readonly network: Network;
@@ -32,13 +32,14 @@ export function keepSolution(board: Board, solver: DcSolver, red: number, black:
   const adjoint = new Float64Array(network.nodeCount);
   solver.adjoint(red, black, adjoint);
   const pinAmps: (Float64Array | undefined)[] = new Array(board.parts.length).fill(undefined);
+  const pinNodes = pinNodesOf(board, network);
   for (const flow of solver.flows(red)) {
-    const part = board.parts[flow.owner]!;
-    const own = (pinAmps[flow.owner] ??= new Float64Array(part.nets.length));
-    part.nets.forEach((net, i) => {
-      const node = network.nodeOfNet.get(netKey(net));
-      if (node === flow.a || node === flow.b) own[i] = own[i]! + Math.abs(flow.amps);
-    });
+    const pins = pinNodes[flow.owner]!;
+    const own = (pinAmps[flow.owner] ??= new Float64Array(pins.length));
+    for (let t = 0; t < flow.nodes.length; t++) {
+      const node = flow.nodes[t]!;
+      for (let i = 0; i < pins.length; i++) if (pins[i] === node) own[i] = own[i]! + Math.abs(flow.amps[t]!);
+    }
   }
   return {
     network,
@@ -49,6 +50,17 @@ export function keepSolution(board: Board, solver: DcSolver, red: number, black:
     amps,
     reading: Math.abs(volts[red]! - volts[black]!),
   };
+}
+
+const pinsOf = new WeakMap<Network, readonly (readonly number[])[]>();
+
+/** Network node of every pin of every part. */
+function pinNodesOf(board: Board, network: Network): readonly (readonly number[])[] {
+  const known = pinsOf.get(network);
+  if (known) return known;
+  const made = board.parts.map((p) => p.nets.map((net) => network.nodeOfNet.get(netKey(net)) ?? -1));
+  pinsOf.set(network, made);
+  return made;
 }
 
 /**

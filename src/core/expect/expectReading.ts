@@ -126,7 +126,7 @@ function sharesOf(board: Board, solver: DcSolver, red: number, black: number): r
   const watts = new Map<number, number>();
   let total = 0;
   for (const flow of solver.flows(red)) {
-    const power = flow.volts * flow.amps;
+    const power = flow.amps.reduce((sum, amps, t) => sum + amps * flow.volts[t]!, 0);
     watts.set(flow.owner, (watts.get(flow.owner) ?? 0) + power);
     total += power;
   }

@@ -1,5 +1,6 @@
 import { findPart, pinIndex, pinNames } from '../circuit';
-import type { Board, Part } from '../circuit';
+import type { Board } from '../circuit';
+import type { Part } from '../part';
 import { netlistNumber, netlistText } from '../netlist';
 import { ok, refuse } from '../problem';
 import type { Problem, Result } from '../problem';

@@ -1,10 +1,11 @@
-import { findPart, isElectrolytic, netKey } from '../circuit';
-import type { Board, Part } from '../circuit';
+import { findPart, netKey } from '../circuit';
+import { isElectrolytic, partFigure, sheetFact, SHEET_FACTS, PART_FIGURES } from '../part';
+import type { Board } from '../circuit';
+import type { Part, SheetFact } from '../part';
 import { formatQuantity, weakestBasis } from '../quantity';
 import type { Basis, Unit } from '../quantity';
 import { energyStores } from '../safety';
 import { junctionDrop } from '../stages';
-import { FACT_FIGURES } from './factTable';
 
 /**
  * One figure that a board knows and a sum can use.
@@ -26,14 +27,14 @@ export interface Figure {
 }
 
 const RATINGS = [
-  ['vr', 'rated volts', 'V'],
-  ['ir', 'rated amps', 'A'],
-  ['pr', 'rated watts', 'W'],
-  ['esr', 'ESR', 'ohm'],
-  ['dcr', 'winding resistance', 'ohm'],
-  ['ctr', 'transfer ratio', '1'],
-  ['vref', 'reference', 'V'],
-  ['tol', 'tolerance', '1'],
+  ['ratedVolts', 'rated volts'],
+  ['ratedAmps', 'rated amps'],
+  ['ratedWatts', 'rated watts'],
+  ['seriesOhms', 'ESR'],
+  ['windingOhms', 'winding resistance'],
+  ['transferRatio', 'transfer ratio'],
+  ['referenceVolts', 'reference'],
+  ['tolerance', 'tolerance'],
 ] as const;
 
 const VALUE_WORDS = { resistor: 'resistance', capacitor: 'capacitance', inductor: 'inductance' } as const;
@@ -152,7 +153,9 @@ function ownFigures(board: Board, part: Part): readonly Figure[] {
   if (part.kind === 'resistor' || part.kind === 'capacitor' || part.kind === 'inductor') {
     // The capacitors that hold most are what one asks about; other parts stand in the order of the board.
     const joules =
-      part.kind === 'capacitor' && isElectrolytic(part) ? (part.value * (part.numbers['vr'] ?? 16) ** 2) / 2 : 0;
+      part.kind === 'capacitor' && isElectrolytic(part)
+        ? (part.value * (partFigure(part, 'ratedVolts') ?? 16) ** 2) / 2
+        : 0;
     add(
       'value',
       VALUE_WORDS[part.kind],
@@ -163,8 +166,9 @@ function ownFigures(board: Board, part: Part): readonly Figure[] {
     );
   }
   if (part.kind === 'diode') add('drop', 'drop at 1 mA', 'V', junctionDrop(board, part), 'its junction', 60);
-  for (const [key, words, unit] of RATINGS) {
-    const value = part.numbers[key];
+  for (const [figure, words] of RATINGS) {
+    const { key, unit } = PART_FIGURES[figure];
+    const value = partFigure(part, figure);
     if (value !== undefined && value > 0)
       add(key, words, unit, value, key === 'tol' ? 'its tolerance' : 'printed or known', 70);
   }
@@ -172,10 +176,10 @@ function ownFigures(board: Board, part: Part): readonly Figure[] {
 }
 
 function sheetFigures(board: Board, part: Part): readonly Figure[] {
-  const facts = board.facts?.[part.ref] ?? {};
-  return Object.entries(facts).flatMap(([key, value]) => {
-    const known = FACT_FIGURES[key];
-    return known
+  return (Object.keys(SHEET_FACTS) as SheetFact[]).flatMap((key) => {
+    const value = sheetFact(board.facts, part.ref, key);
+    const known = SHEET_FACTS[key];
+    return value !== undefined
       ? [
           {
             key: `${part.ref}.${key}`,

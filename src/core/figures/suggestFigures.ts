@@ -1,5 +1,6 @@
 import { findPart, netKey } from '../circuit';
-import type { Board, PartKind } from '../circuit';
+import type { Board } from '../circuit';
+import type { PartKind } from '../part';
 import { findDividers, findLockPins } from '../modify';
 import { energyStores } from '../safety';
 import { recogniseStages } from '../stages';

@@ -1,4 +1,5 @@
-import type { Board, Part, PartKind } from '../circuit';
+import type { Board } from '../circuit';
+import type { Part, PartKind } from '../part';
 import { figureOf } from './boardFigures';
 import { suggestFigures } from './suggestFigures';
 

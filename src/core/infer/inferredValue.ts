@@ -1,5 +1,7 @@
 import { findPart, netKey, pinsOnNet } from '../circuit';
-import type { Board, Part } from '../circuit';
+import type { Board } from '../circuit';
+import { partFigure } from '../part';
+import type { Part } from '../part';
 import { formatQuantity, nearestPreferred } from '../quantity';
 import { recogniseStages } from '../stages';
 import type { StageMap } from '../stages';
@@ -115,7 +117,7 @@ function fromDivider(board: Board, part: Part): readonly InferredValue[] {
         p.nets.some((n) => netKey(n) === netKey(output.return!)),
     );
     if (!reference || lower?.kind !== 'resistor') continue;
-    const volts = reference.numbers['vref'] ?? 2.495;
+    const volts = partFigure(reference, 'referenceVolts') ?? 2.495;
     return [
       {
         value: nearestPreferred(lower.value * (output.volts / volts - 1), 'E96'),

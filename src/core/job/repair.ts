@@ -1,5 +1,6 @@
 import { findPart, netKey } from '../circuit';
-import type { Board, Part } from '../circuit';
+import type { Board } from '../circuit';
+import type { Part } from '../part';
 import { alsoCheck, pointKey } from '../diagnose';
 import type { AlsoCheck, ProbePoint } from '../diagnose';
 import { parseFaults } from '../fault';

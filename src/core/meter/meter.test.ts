@@ -1,7 +1,8 @@
 import { parseFault } from '../fault';
 import { readNetlist } from '../netlist';
 import { seededRandom } from '../quantity';
-import { THERMAL_VOLTS, partSigma } from '../solve';
+import { partSigma } from '../device';
+import { THERMAL_VOLTS } from '../part';
 import { DEFAULT_METER, beeps, coldMode, drawParts, meterSigma, probe, readBoard, simulateReading, solverFor } from '.';
 import type { ColdMode } from '.';
 

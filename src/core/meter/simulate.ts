@@ -1,8 +1,9 @@
 import { netKey } from '../circuit';
 import { gaussian } from '../quantity';
 import type { Random } from '../quantity';
-import type { DcSolver, DrawnProperty, PartDraw } from '../solve';
-import { partSigma } from '../solve';
+import { partSigma } from '../device';
+import type { DrawnProperty, PartDraw } from '../device';
+import type { DcSolver } from '../solve';
 import { meterSigma, probe } from './probe';
 import { DEFAULT_METER } from './profile';
 import type { MeterProfile } from './profile';
@@ -19,14 +20,14 @@ export function drawParts(random: Random): PartDraw {
     const known = drawn.get(key);
     if (known !== undefined) return known;
     const sigma = partSigma(part, property);
-    const made =
-      property === 'saturation' || property === 'gain'
-        ? Math.exp(sigma * gaussian(random))
-        : 1 + sigma * truncated(random, property);
+    const made = LOGNORMAL.has(property) ? Math.exp(sigma * gaussian(random)) : 1 + sigma * truncated(random, property);
     drawn.set(key, made);
     return made;
   };
 }
+
+/** Drawn on a ratio scale, untruncated. */
+const LOGNORMAL: ReadonlySet<DrawnProperty> = new Set(['saturation', 'gain', 'series']);
 
 function truncated(random: Random, property: DrawnProperty): number {
   for (;;) {

@@ -1,5 +1,7 @@
-import { findPart, netKey, parallelOhms } from '../circuit';
-import type { Board, Part } from '../circuit';
+import { findPart, netKey } from '../circuit';
+import { parallelOhms, partFigure } from '../part';
+import type { Board } from '../circuit';
+import type { Part } from '../part';
 import { ok } from '../problem';
 import type { Result } from '../problem';
 import { formatQuantity } from '../quantity';
@@ -8,7 +10,7 @@ import type { StressRow } from '../stress';
 import { runSum } from '../sums';
 import type { BadInput } from '../sums';
 import type { Change } from './change';
-import { FITTED_WATTS, figure, freeNet } from './outputVoltage';
+import { figure, fittedWatts, freeNet } from './outputVoltage';
 import { VOLTS_UNKNOWN, findDividers, findLockPins, freeRef, heldVolts, resistorsBetween } from './places';
 import { cannotModify, withFacts } from './plan';
 import type { Plan, PlanProblem } from './plan';
@@ -54,7 +56,7 @@ export function planLockOut(board: Board, change: LockOut): Result<Plan, PlanPro
     if (first?.kind === 'resistor' && others.length === 0 && Math.abs(first.value / ohms - 1) < 1e-6) return;
     const ref = first?.ref ?? freeRef(board, 'R', taken++);
     facts.push(
-      `${ref} "${figure(ohms)}" is=${figure(ohms)} tol=1% pr=${first?.numbers['pr'] ?? FITTED_WATTS} basis=seen ${upper} ${lower}`,
+      `${ref} "${figure(ohms)}" is=${figure(ohms)} tol=1% pr=${fittedWatts(first)} basis=seen ${upper} ${lower}`,
     );
     for (const other of others) facts.push(`drop ${other.ref}`);
     const now = formatQuantity(ohms, 'ohm');
@@ -99,7 +101,7 @@ export function lockOutStress(board: Board, change: LockOut): readonly StressRow
   const most = board.nameplate?.inputMax;
   const pinVolts = most === undefined ? null : (most * rBottom) / (rTop + rBottom);
   const watts = most === undefined ? null : (most - pinVolts!) ** 2 / rTop;
-  const rating = top.numbers['pr'] ?? null;
+  const rating = partFigure(top, 'ratedWatts') ?? null;
   const factor = DERATING['resistor-power'].factor;
   const unknown = 'the highest input is not noted';
   return [

@@ -1,5 +1,6 @@
 import { DOCK_MODULE } from '../../demo/boards/dockModule';
-import type { Board, Part } from '../circuit';
+import type { Board } from '../circuit';
+import type { Part } from '../part';
 import { readNetlist } from '../netlist';
 import { runSum } from '../sums';
 import {

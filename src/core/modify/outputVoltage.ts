@@ -1,5 +1,7 @@
 import { netKey } from '../circuit';
-import type { Board, Part } from '../circuit';
+import type { Board } from '../circuit';
+import { partFigure } from '../part';
+import type { Part } from '../part';
 import { ok } from '../problem';
 import type { Result } from '../problem';
 import { formatQuantity } from '../quantity';
@@ -19,7 +21,12 @@ const REFERENCE_TOLERANCE = 0.02;
 const NEAR_ENOUGH = 0.002;
 const METER_SHARE = 0.005;
 /** Watts of a resistor that is fitted beside one of unknown size: 0603. */
-export const FITTED_WATTS = 0.1;
+const FITTED_WATTS = 0.1;
+
+/** Watts of a resistor fitted where `before` was, or where none was. */
+export function fittedWatts(before: Part | undefined): number {
+  return (before && partFigure(before, 'ratedWatts')) ?? FITTED_WATTS;
+}
 
 /**
  * Works out another output voltage: one resistor in parallel with or in series to a leg of the divider, of a
@@ -50,7 +57,7 @@ export function planOutputVoltage(board: Board, change: OutputVoltage): Result<P
   const leg = modify === 'top' ? divider.top : divider.bottom;
   const added = freeRef(board, 'R');
   const text = figure(best.value);
-  const said = `${added} "${text}" is=${text} tol=1% pr=${leg[0]?.numbers['pr'] ?? FITTED_WATTS} basis=seen`;
+  const said = `${added} "${text}" is=${text} tol=1% pr=${fittedWatts(leg[0])} basis=seen`;
   const parallel = results['method'] === 'parallel';
   const [upper, lower] = modify === 'top' ? [divider.rail, divider.tap] : [divider.tap, divider.return];
   const middle = freeNet(board, `${added}A`);
@@ -84,7 +91,8 @@ export function planOutputVoltage(board: Board, change: OutputVoltage): Result<P
 /** Lowest, nominal, highest output by the tolerances of the resistors and 2 % of the reference, with the meter's own. */
 function toleranceBand(after: Board, change: OutputVoltage): readonly [number, number, number] {
   const divider = findDividers(after).find((d) => netKey(d.tap) === netKey(change.tap));
-  const loosest = (parts: readonly Part[]): number => Math.max(0.01, ...parts.map((p) => p.numbers['tol'] ?? 0.05));
+  const loosest = (parts: readonly Part[]): number =>
+    Math.max(0.01, ...parts.map((p) => partFigure(p, 'tolerance') ?? 0.05));
   const corner = runSum('divider-output', {
     vRef: change.vRef,
     rTop: divider?.rTop ?? 0,

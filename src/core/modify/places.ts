@@ -1,5 +1,7 @@
-import { netKey, parallelOhms } from '../circuit';
-import type { Board, Part } from '../circuit';
+import { netKey } from '../circuit';
+import { parallelOhms, partFigure, sheetFact } from '../part';
+import type { Board } from '../circuit';
+import type { Part } from '../part';
 import { recogniseStages } from '../stages';
 
 /**
@@ -58,7 +60,7 @@ export function findDividers(board: Board): readonly Divider[] {
         ref,
         tap: part.nets[Number(pin.pin) - 1]!,
         back: part.nets[Number(ground.pin) - 1]!,
-        known: board.facts?.[ref]?.['fbRef'],
+        known: sheetFact(board.facts, ref, 'fbRef'),
       });
   }
   for (const p of board.parts)
@@ -67,7 +69,7 @@ export function findDividers(board: Board): readonly Divider[] {
         ref: p.ref,
         tap: p.nets[0]!,
         back: p.nets[1]!,
-        known: p.numbers['vref'] ?? board.facts?.[p.ref]?.['vRef'],
+        known: partFigure(p, 'referenceVolts') ?? sheetFact(board.facts, p.ref, 'vRef'),
       });
   return senses.flatMap(({ ref, tap, back, known }): readonly Divider[] => {
     const rail = railAbove(board, tap, back);
@@ -132,7 +134,6 @@ export function findLockPins(board: Board): readonly LockPin[] {
     if (!part || !ground || !supply) return [];
     const back = part.nets[Number(ground.pin) - 1]!;
     const rail = part.nets[Number(supply.pin) - 1]!;
-    const facts = board.facts?.[ref];
     return pins
       .filter((p) => p.role === 'EN')
       .map((p): LockPin => {
@@ -146,7 +147,7 @@ export function findLockPins(board: Board): readonly LockPin[] {
           return: back,
           top: divided ? resistorsBetween(board, rail, net) : [],
           bottom: divided ? resistorsBetween(board, net, back) : [],
-          vTh: facts?.['uvOn'] ?? facts?.['enableOn'] ?? null,
+          vTh: sheetFact(board.facts, ref, 'uvOn') ?? sheetFact(board.facts, ref, 'enableOn') ?? null,
         };
       });
   });

@@ -1,3 +1,4 @@
+import { partFigure } from '../part';
 import { findPart } from '../circuit';
 import type { Board } from '../circuit';
 import { ok } from '../problem';
@@ -97,7 +98,7 @@ export function startOnLoadStress(board: Board, change: StartOnLoad): readonly S
     return [{ ref: change.connector, quantity: 'limit', unit: 'V', ...unknown, why }];
   }
   const ohms = sensing.value;
-  const ratedWatts = sensing.numbers['pr'] ?? change.ratedWatts;
+  const ratedWatts = partFigure(sensing, 'ratedWatts') ?? change.ratedWatts;
   const volts = heldVolts(board, change.rail);
   const [sense, base, q] = [sensing.ref, feeds.ref, turned.ref];
   const watts = change.iMax ** 2 * ohms;

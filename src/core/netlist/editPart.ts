@@ -1,5 +1,6 @@
 import { findPart } from '../circuit';
-import type { Board, KeyText, Part } from '../circuit';
+import type { Board } from '../circuit';
+import type { KeyText, Part } from '../part';
 import { invariant, ok, refuse } from '../problem';
 import type { Problem, Result } from '../problem';
 import type { Basis } from '../quantity';

@@ -1,4 +1,4 @@
-import type { BlockKind } from '../circuit';
+import type { BlockKind } from '../part';
 
 /** The reserved X names of the contract, with the parameters that each requires. */
 export const RESERVED_BLOCKS: Readonly<

@@ -1,6 +1,7 @@
 import { readFileSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
-import { findPart, marking } from '../circuit';
+import { findPart } from '../circuit';
+import { marking } from '../part';
 import { assumeAll, emptyPlace, netlistNumber, netlistText, readNetlist, statePart, writeNetlist } from '.';
 
 const folder = join(__dirname, '../../../fixtures/boards');

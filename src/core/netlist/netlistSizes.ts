@@ -1,5 +1,5 @@
 import { BOARD_LIMITS, DESIGNATOR } from '../circuit';
-import type { Part } from '../circuit';
+import type { Part } from '../part';
 import { netlistError } from './problems';
 import type { NetlistProblem } from './problems';
 import type { Draft } from './readNetlist';

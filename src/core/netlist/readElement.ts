@@ -1,5 +1,6 @@
 import { BLOCK_PINS, BOARD_LIMITS } from '../circuit';
-import type { Coupling, KeyText, Part } from '../circuit';
+import type { Coupling } from '../circuit';
+import type { KeyText, Part } from '../part';
 import { ownValue } from '../problem';
 import { BASES } from '../quantity';
 import type { Basis } from '../quantity';

@@ -1,4 +1,4 @@
-import type { Model } from '../circuit';
+import type { Model } from '../part';
 import { MODEL_PARAMETERS } from './elementTable';
 import { words } from './logicalLines';
 import { netlistNumber } from './netlistNumber';

@@ -1,5 +1,6 @@
 import { BOARD_LIMITS, netKey } from '../circuit';
-import type { Board, Coupling, LayoutItem, Model, Part, Subcircuit } from '../circuit';
+import type { Board, Coupling, LayoutItem, Subcircuit } from '../circuit';
+import type { Model, Part } from '../part';
 import { ok, refuse } from '../problem';
 import type { Result } from '../problem';
 import { logicalLines } from './logicalLines';

@@ -1,5 +1,6 @@
 import { assertNever } from '../problem';
-import type { Board, Coupling, LayoutItem, Part } from '../circuit';
+import type { Board, Coupling, LayoutItem } from '../circuit';
+import type { Part } from '../part';
 import { BLOCK_NAMES } from './elementTable';
 
 /** Quotes a key's text where it holds a space or a semicolon. */

@@ -1,6 +1,8 @@
 import { boardNets, netKey } from '../circuit';
-import type { Board, Part } from '../circuit';
-import { findEnergyPoles, isFuse, passes, recogniseStages, switchedNets, throughNets } from '../stages';
+import type { Board } from '../circuit';
+import { partFigure, isFuse } from '../part';
+import type { Part } from '../part';
+import { findEnergyPoles, passes, recogniseStages, switchedNets, throughNets } from '../stages';
 import type { EnergyPole } from '../stages';
 
 /** The leak that a reading must tell from a healthy board, ohm; where a few ohm belong, less (`SMALLER_LEAKS`). */
@@ -125,7 +127,7 @@ function within(board: Board, pole: EnergyPole, from: string, most: number): rea
 /** What may burn open joins nothing. */
 function joinOhms(part: Part): number {
   if (burns(part)) return Infinity;
-  if (part.kind === 'inductor') return part.numbers['dcr'] ?? 0;
+  if (part.kind === 'inductor') return partFigure(part, 'windingOhms') ?? 0;
   return part.kind === 'resistor' ? part.value : Infinity;
 }
 

@@ -1,5 +1,7 @@
-import { isElectrolytic, keyText, netKey, safetyClass } from '../circuit';
-import type { Board, Nameplate, Part } from '../circuit';
+import { netKey } from '../circuit';
+import { isElectrolytic, partText, safetyClass, partFigure } from '../part';
+import type { Board, Nameplate } from '../circuit';
+import type { Part } from '../part';
 import { decodeMarking } from '../marking';
 import { formatQuantity, nearestPreferred } from '../quantity';
 import type { Basis, Quantity } from '../quantity';
@@ -158,9 +160,9 @@ function written(cell: Cell, pin: number): string {
 
 /** Nothing legible printed and nothing said of a capacitor: its value is a stand-in. */
 function sizeUnknown(part: Part): boolean {
-  if (part.kind !== 'capacitor' || part.numbers['vr'] !== undefined || keyText(part, 'said') !== undefined)
+  if (part.kind !== 'capacitor' || partFigure(part, 'ratedVolts') !== undefined || partText(part, 'said') !== undefined)
     return false;
-  const mark = keyText(part, 'mark');
+  const mark = partText(part, 'mark');
   if (mark === undefined) return part.basis === 'assumed';
   return part.value === STAND_IN_FARADS && !decodeMarking(mark).some((r) => r.kind === 'capacitor');
 }
@@ -179,9 +181,9 @@ const PREFERRED = new Set(['10', '12', '15', '18', '22', '27', '33', '39', '47',
  */
 export function sizeDoubt(part: Part): SizeDoubt | null {
   if (part.kind !== 'capacitor' || part.basis === 'measured' || part.basis === 'confirmed') return null;
-  const mark = keyText(part, 'mark')?.trim() ?? '';
+  const mark = partText(part, 'mark')?.trim() ?? '';
   const figure = /^(\d\d)(0{0,2})$/u.exec(mark);
-  if (!figure || !PREFERRED.has(figure[1]!) || keyText(part, 'said') !== undefined) return null;
+  if (!figure || !PREFERRED.has(figure[1]!) || partText(part, 'said') !== undefined) return null;
   if (part.value > 1e-9) return null;
   return { ref: part.ref, mark, large: Number(mark) * 1e-6, small: part.value };
 }
@@ -203,7 +205,7 @@ function credibleVolts(board: Board, path: PowerPath, largest: Cell, list: reado
         : [],
     ),
   ];
-  const rated = list.some((c) => c.part.numbers['vr'] !== undefined || c.part.kind === 'voltage-source');
+  const rated = list.some((c) => partFigure(c.part, 'ratedVolts') !== undefined || c.part.kind === 'voltage-source');
   if (!rated) {
     const small = list.every((c) => worstFarads(c.part) <= SMALL_FARADS && !isElectrolytic(c.part));
     const volts = small ? SMALL_UNKNOWN_VOLTS : UNKNOWN_VOLTS;
@@ -216,9 +218,9 @@ function credibleVolts(board: Board, path: PowerPath, largest: Cell, list: reado
 /** Ratings: the largest bounds them all; X, Y and AC parts are printed in volts rms. */
 function ratings(list: readonly Cell[]): readonly Candidate[] {
   return list.flatMap(({ part }): readonly Candidate[] => {
-    const printed = part.numbers['vr'];
+    const printed = partFigure(part, 'ratedVolts');
     if (printed === undefined) return [];
-    const ac = safetyClass(part) !== null || /\bAC\b/iu.test(keyText(part, 'class') ?? '');
+    const ac = safetyClass(part) !== null || /\bAC\b/iu.test(partText(part, 'class') ?? '');
     const volts = printed * (ac ? Math.SQRT2 : 1);
     return [{ volts, basis: 'assumed', why: `${formatQuantity(volts, 'V')} is the rating there: an upper bound` }];
   });

@@ -1,5 +1,6 @@
 import { formatQuantity } from '../quantity';
-import type { Part } from '../circuit';
+import { partFigure } from '../part';
+import type { Part } from '../part';
 
 /** Width of a letter of a symbol's label and of a net's name, pixels: the widest of the face at their sizes. */
 export const LABEL_PIXELS = 6.7;
@@ -10,8 +11,8 @@ export function shortValue(part: Part): string {
   if (part.kind === 'resistor') return formatQuantity(part.value, 'ohm');
   if (part.kind === 'capacitor') return formatQuantity(part.value, 'F');
   if (part.kind === 'inductor') return formatQuantity(part.value, 'H');
-  if (part.kind === 'fuse' && part.numbers['ir'] !== undefined) return formatQuantity(part.numbers['ir'], 'A');
-  return '';
+  const amps = part.kind === 'fuse' ? partFigure(part, 'ratedAmps') : undefined;
+  return amps === undefined ? '' : formatQuantity(amps, 'A');
 }
 
 /** Designator and value, as they stand above a symbol; room for a suspicion's figure is kept. */

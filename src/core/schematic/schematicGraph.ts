@@ -1,5 +1,6 @@
 import { findPart, netKey, pinNames } from '../circuit';
-import type { Board, Part, PartKind } from '../circuit';
+import type { Board } from '../circuit';
+import type { Part, PartKind } from '../part';
 import type { StageKind, StageMap } from '../stages';
 import { LABEL_PIXELS, STUB_PIXELS, labelOf } from './labels';
 import { ROOM_ROWS, roomsOf } from './rooms';

@@ -1,21 +1,15 @@
-import { channelCurrent } from './channel';
+import {
+  BREAKDOWN,
+  SATURATION,
+  SLOPE,
+  channelCurrent,
+  criticalVolts,
+  junctionAt,
+  limitJunction,
+  transportAt,
+} from '../device';
 import type { ComponentSystem, JunctionTable, ThreePinTable } from './componentSystem';
-import { criticalVolts, junctionCurrent, limitJunction } from './junction';
-
-/** Current source with an open-circuit limit, or a stiff voltage source, between two local nodes. */
-export interface Drive {
-  readonly red: number;
-  readonly black: number;
-  /** Amperes out of the red lead. */
-  readonly amps: number;
-  /** Norton conductance of the source, siemens; 0 for a pure current source. */
-  readonly siemens: number;
-  /** Volts at which the current source gives way; Infinity for none. */
-  readonly clampVolts: number;
-  /** The most that can flow anywhere (the source's own current), amperes, and stand anywhere, volts: both or one Infinity. */
-  readonly mostAmps: number;
-  readonly mostVolts: number;
-}
+import type { Stimulus } from './stimulus';
 
 const CLAMP_SLOPE = 0.005;
 const GAUGE_SIEMENS = 1e6;
@@ -31,7 +25,7 @@ const CHANNEL_OUT = new Float64Array(3);
  * rounding of the voltages alone can leave. Gives true when some junction had to be limited.
  * `shunt` siemens from every node to the black lead help a hard start; 0 in the accepted solution.
  */
-export function assemble(system: ComponentSystem, drive: Drive, shunt: number): boolean {
+export function assemble(system: ComponentSystem, stimulus: Stimulus, shunt: number): boolean {
   const { volts, values, excess, residual, largest, noise } = system.work;
   values.set(system.linear);
   excess.fill(0);
@@ -50,23 +44,23 @@ export function assemble(system: ComponentSystem, drive: Drive, shunt: number): 
     noise[a] = noise[a]! + rounding;
     noise[b] = noise[b]! + rounding;
   }
-  let limited = assembleJunctions(system, drive);
-  limited = assembleBjts(system, system.bjts, drive) || limited;
+  let limited = assembleJunctions(system, stimulus);
+  limited = assembleBjts(system, system.bjts, stimulus) || limited;
   assembleMosfets(system, system.mosfets);
-  const { red, black } = drive;
+  const { red, black } = stimulus;
   // The black lead is where every ampere returns to the meter, through next to no resistance.
   excess[black] = excess[black]! + GAUGE_SIEMENS;
   residual[black] = residual[black]! + GAUGE_SIEMENS * volts[black]!;
-  excess[red] = excess[red]! + drive.siemens;
-  const into = drive.amps - drive.siemens * volts[red]!;
+  excess[red] = excess[red]! + stimulus.siemens;
+  const into = stimulus.amps - stimulus.siemens * volts[red]!;
   residual[red] = residual[red]! - into;
   largest[red] = Math.max(largest[red]!, Math.abs(into));
-  noise[red] = noise[red]! + drive.siemens * Math.abs(volts[red]!) * 4.5e-16;
-  if (drive.clampVolts < Infinity) {
-    const saturation = drive.amps * Math.exp(-drive.clampVolts / CLAMP_SLOPE);
+  noise[red] = noise[red]! + stimulus.siemens * Math.abs(volts[red]!) * 4.5e-16;
+  if (stimulus.clampVolts < Infinity) {
+    const saturation = stimulus.amps * Math.exp(-stimulus.clampVolts / CLAMP_SLOPE);
     const v = volts[red]! - volts[black]!;
     // At the clamp's own voltage it takes all the current there is: the solution lies no higher.
-    const at = Math.min(v, drive.clampVolts);
+    const at = Math.min(v, stimulus.clampVolts);
     if (v - at > 1e-9) limited = true;
     const g = (saturation / CLAMP_SLOPE) * Math.exp(Math.min(at / CLAMP_SLOPE, 700));
     excess[red] = excess[red]! + g;
@@ -94,42 +88,56 @@ function flow(system: ComponentSystem, from: number, to: number, amps: number): 
  * The voltage above which a junction's step is limited: the one at which it would carry all that the leads drive,
  * or all the voltage that they have. Nothing on an unpowered board carries more than the meter gives.
  */
-function mostJunctionVolts(saturation: number, slope: number, drive: Drive): number {
-  const byVolts = Math.min(criticalVolts(saturation, slope), drive.mostVolts);
-  return drive.mostAmps < Infinity ? Math.min(byVolts, slope * Math.log1p(drive.mostAmps / saturation)) : byVolts;
+function mostJunctionVolts(saturation: number, slope: number, stimulus: Stimulus): number {
+  const byVolts = Math.min(criticalVolts(saturation, slope), stimulus.mostVolts);
+  return stimulus.mostAmps < Infinity ? Math.min(byVolts, slope * Math.log1p(stimulus.mostAmps / saturation)) : byVolts;
 }
 
-/** Fills the limit of every junction for a drive, once per drive. */
-function setLimits(j: JunctionTable, drive: Drive): void {
-  if (j.limitAmps === drive.mostAmps && j.limitVolts === drive.mostVolts) return;
-  for (let d = 0; d < j.count; d++) j.limit[d] = mostJunctionVolts(j.saturation[d]!, j.slope[d]!, drive);
-  j.limitAmps = drive.mostAmps;
-  j.limitVolts = drive.mostVolts;
+/** Fills the limit of every junction, once per stimulus. */
+function setLimits(p: Float64Array, j: JunctionTable, stimulus: Stimulus): void {
+  if (j.limitAmps === stimulus.mostAmps && j.limitVolts === stimulus.mostVolts) return;
+  for (let d = 0; d < j.count; d++) {
+    const o = j.offset[d]!;
+    j.limit[d] = mostJunctionVolts(p[o + SATURATION]!, p[o + SLOPE]!, stimulus);
+  }
+  j.limitAmps = stimulus.mostAmps;
+  j.limitVolts = stimulus.mostVolts;
+}
+
+/** The same for both junctions of every transistor. */
+function setTransistorLimits(p: Float64Array, q: ThreePinTable, stimulus: Stimulus): void {
+  if (q.limitAmps === stimulus.mostAmps && q.limitVolts === stimulus.mostVolts) return;
+  for (let i = 0; i < q.count; i++) {
+    const o = q.offset[i]!;
+    q.limit[2 * i] = mostJunctionVolts(p[o + 1]!, p[o + 4]!, stimulus);
+    q.limit[2 * i + 1] = mostJunctionVolts(p[o + 1]!, p[o + 5]!, stimulus);
+  }
+  q.limitAmps = stimulus.mostAmps;
+  q.limitVolts = stimulus.mostVolts;
 }
 
 /** Within this of its last evaluation a junction is followed along its tangent: off by less than 1e-8 of its current. */
 const TANGENT_VOLTS = 2e-6;
 
-function assembleJunctions(system: ComponentSystem, drive: Drive): boolean {
-  const { junctions: j } = system;
+function assembleJunctions(system: ComponentSystem, stimulus: Stimulus): boolean {
+  const { junctions: j, parameters: p } = system;
   const { volts, values } = system.work;
   const { done } = j;
   const out = JUNCTION_OUT;
   let limited = false;
-  setLimits(j, drive);
+  setLimits(p, j, stimulus);
   for (let d = 0; d < j.count; d++) {
     const a = j.a[d]!;
     const k = j.k[d]!;
     const v = volts[a]! - volts[k]!;
     if (!(Math.abs(v - done.volts[d]!) <= TANGENT_VOLTS)) {
-      const slope = j.slope[d]!;
+      const o = j.offset[d]!;
+      const breakdown = p[o + BREAKDOWN]!;
       let at = v;
-      if (v > -0.5 * j.breakdown[d]!) at = limitJunction(v, j.at[d]!, slope, j.limit[d]!);
-      else at = -j.breakdown[d]! - limitJunction(-v - j.breakdown[d]!, -j.at[d]! - j.breakdown[d]!, slope, 0.1);
+      if (v > -0.5 * breakdown) at = limitJunction(v, j.at[d]!, p[o + SLOPE]!, j.limit[d]!);
+      else at = -breakdown - limitJunction(-v - breakdown, -j.at[d]! - breakdown, p[o + SLOPE]!, 0.1);
       if (Math.abs(at - v) > 1e-12) limited = true;
-      const is = j.saturation[d]!;
-      const bv = j.breakdown[d]!;
-      junctionCurrent(at, is, slope, j.series[d]!, bv, j.breakdownAmps[d]!, out, j.logDrive[d]!);
+      junctionAt(p, o, at, out);
       j.at[d] = at;
       done.volts[d] = at;
       done.amps[d] = out[0]!;
@@ -143,34 +151,46 @@ function assembleJunctions(system: ComponentSystem, drive: Drive): boolean {
   return limited;
 }
 
-function assembleBjts(system: ComponentSystem, q: ThreePinTable, drive: Drive): boolean {
+function assembleBjts(system: ComponentSystem, q: ThreePinTable, stimulus: Stimulus): boolean {
+  const { parameters: p } = system;
   const { volts, values } = system.work;
   const out = JUNCTION_OUT;
   let limited = false;
+  setTransistorLimits(p, q, stimulus);
+  const { done } = q;
   for (let i = 0; i < q.count; i++) {
+    const o = q.offset[i]!;
     const c = q.pins[3 * i]!;
     const b = q.pins[3 * i + 1]!;
     const e = q.pins[3 * i + 2]!;
-    const p = 8 * i;
-    const sign = q.parameters[p]!;
-    const saturation = q.parameters[p + 1]!;
-    const bf = q.parameters[p + 2]!;
-    const br = q.parameters[p + 3]!;
-    const slopeF = q.parameters[p + 4]!;
-    const slopeR = q.parameters[p + 5]!;
+    const sign = p[o]!;
+    const saturation = p[o + 1]!;
+    const bf = p[o + 2]!;
+    const br = p[o + 3]!;
+    const slopeF = p[o + 4]!;
+    const slopeR = p[o + 5]!;
     const vbe = sign * (volts[b]! - volts[e]!);
     const vbc = sign * (volts[b]! - volts[c]!);
-    const atBe = limitJunction(vbe, q.at[2 * i]!, slopeF, mostJunctionVolts(saturation, slopeF, drive));
-    const atBc = limitJunction(vbc, q.at[2 * i + 1]!, slopeR, mostJunctionVolts(saturation, slopeR, drive));
-    if (Math.abs(atBe - vbe) > 1e-12 || Math.abs(atBc - vbc) > 1e-12) limited = true;
-    q.at[2 * i] = atBe;
-    q.at[2 * i + 1] = atBc;
-    junctionCurrent(atBe, saturation, slopeF, 0, Infinity, 0, out);
-    const gf = out[1]!;
-    const forward = out[0]! + gf * (vbe - atBe);
-    junctionCurrent(atBc, saturation, slopeR, 0, Infinity, 0, out);
-    const gr = out[1]!;
-    const backward = out[0]! + gr * (vbc - atBc);
+    const at = 6 * i;
+    if (!(Math.abs(vbe - done[at]!) <= TANGENT_VOLTS && Math.abs(vbc - done[at + 1]!) <= TANGENT_VOLTS)) {
+      const atBe = limitJunction(vbe, q.at[2 * i]!, slopeF, q.limit[2 * i]!);
+      const atBc = limitJunction(vbc, q.at[2 * i + 1]!, slopeR, q.limit[2 * i + 1]!);
+      if (Math.abs(atBe - vbe) > 1e-12 || Math.abs(atBc - vbc) > 1e-12) limited = true;
+      q.at[2 * i] = atBe;
+      q.at[2 * i + 1] = atBc;
+      done[at] = atBe;
+      done[at + 1] = atBc;
+      transportAt(saturation, slopeF, atBe, out);
+      done[at + 2] = out[0]!;
+      done[at + 3] = out[1]!;
+      transportAt(saturation, slopeR, atBc, out);
+      done[at + 4] = out[0]!;
+      done[at + 5] = out[1]!;
+    }
+    const gf = done[at + 3]!;
+    const forward = done[at + 2]! + gf * (vbe - done[at]!);
+    const gr = done[at + 5]!;
+    const backward = done[at + 4]! + gr * (vbc - done[at + 1]!);
     // Transport current c to e, and the two base components.
     flow(system, c, e, sign * (forward - backward));
     flow(system, b, e, (sign * forward) / bf);
@@ -188,18 +208,20 @@ function assembleBjts(system: ComponentSystem, q: ThreePinTable, drive: Drive): 
 }
 
 function assembleMosfets(system: ComponentSystem, m: ThreePinTable): void {
+  const { parameters: p } = system;
   const { volts, values } = system.work;
   const out = CHANNEL_OUT;
   for (let i = 0; i < m.count; i++) {
+    const o = m.offset[i]!;
     const d = m.pins[3 * i]!;
     const g = m.pins[3 * i + 1]!;
     const s = m.pins[3 * i + 2]!;
-    if (g < 0 || d === s) continue; // A floating gate sits at its source.
-    const p = 8 * i;
-    const sign = m.parameters[p]!;
-    const vgs = sign * (volts[g]! - volts[s]!);
+    if (d === s) continue;
+    const sign = p[o]!;
+    // A floating gate sits at its source.
+    const vgs = g < 0 ? 0 : sign * (volts[g]! - volts[s]!);
     const vds = sign * (volts[d]! - volts[s]!);
-    channelCurrent(vgs, vds, m.parameters[p + 1]!, m.parameters[p + 2]!, m.parameters[p + 3]!, out);
+    channelCurrent(vgs, vds, p[o + 1]!, p[o + 2]!, p[o + 3]!, out);
     const gm = out[1]!;
     const gd = out[2]!;
     m.at[2 * i] = out[0]!;

@@ -1,28 +1,22 @@
 import { minimumDegreeOrder } from '../graph';
 import { analysePattern } from '../linear';
 import type { SparsePattern } from '../linear';
-import { logSeriesDrive } from './junction';
-import { JUNCTION_GMIN } from './network';
-import type { Network } from './network';
+import { JUNCTION_GMIN, roomFor } from '../device';
+import type { DeviceKind, Evaluation } from '../device';
+import type { Network, NetworkDevice } from './network';
 
-/** Flat junction table: terminals (local nodes), parameters, matrix slots. */
+/** Flat junction table: terminals (local nodes), matrix slots, parameters. */
 export interface JunctionTable {
   readonly count: number;
   readonly a: Int32Array;
   readonly k: Int32Array;
-  readonly saturation: Float64Array;
-  readonly slope: Float64Array;
-  readonly series: Float64Array;
-  readonly breakdown: Float64Array;
-  readonly breakdownAmps: Float64Array;
-  readonly spread: Float64Array;
   readonly slotAK: Int32Array;
   readonly slotKA: Int32Array;
-  /** `logSeriesDrive` of each. */
-  readonly logDrive: Float64Array;
-  /** Number of each in the network. */
+  /** Where each's parameters begin. */
+  readonly offset: Int32Array;
+  /** Number of each among the network's junctions. */
   readonly index: Int32Array;
-  /** Voltage above which a step is limited, for the drive with these two bounds. */
+  /** Voltage above which a step is limited, for the stimulus with these two bounds. */
   readonly limit: Float64Array;
   limitAmps: number;
   limitVolts: number;
@@ -44,15 +38,21 @@ export function noStates(n: number): JunctionStates {
   return { volts: new Float64Array(n).fill(NaN), amps: new Float64Array(n), siemens: new Float64Array(n) };
 }
 
-/** Flat transistor tables. Slots are 3x3, rows and columns in the order c b e (or d g s); -1 where a terminal is outside. */
+/** Flat tables of three-pin devices. Slots are 3x3, rows and columns in the order of the pins; -1 where a terminal is outside. */
 export interface ThreePinTable {
   readonly count: number;
   readonly pins: Int32Array;
   readonly slots: Int32Array;
-  /** parameters, eight per device */
-  readonly parameters: Float64Array;
+  /** Where each's parameters begin. */
+  readonly offset: Int32Array;
   /** two linearisation voltages per device */
   readonly at: Float64Array;
+  /** The last evaluation of each transistor: both junctions' volts (NaN for none), then amperes and siemens of either. */
+  readonly done: Float64Array;
+  /** Voltages above which a step of either junction is limited, for the stimulus with these two bounds. */
+  readonly limit: Float64Array;
+  limitAmps: number;
+  limitVolts: number;
 }
 
 /**
@@ -69,7 +69,13 @@ export interface ComponentSystem {
   readonly resistorA: Int32Array;
   readonly resistorB: Int32Array;
   readonly siemens: Float64Array;
-  readonly resistorSpread: Float64Array;
+  /** The network's. */
+  readonly parameters: Float64Array;
+  /** Every device of the component, with the local node of each terminal (-1 outside). */
+  readonly devices: readonly NetworkDevice[];
+  readonly terminals: readonly Int32Array[];
+  /** Where each is evaluated; devices of one kind share theirs. */
+  readonly rooms: readonly Evaluation[];
   readonly junctions: JunctionTable;
   readonly bjts: ThreePinTable;
   readonly mosfets: ThreePinTable;
@@ -89,26 +95,38 @@ export interface Workspace {
   readonly step: Float64Array;
   readonly excess: Float64Array;
   readonly excessKept: Float64Array;
+  /** Volts at the terminals of one device. */
+  readonly ends: Float64Array;
+}
+
+const ROOMS = new Map<DeviceKind, Evaluation>();
+
+function roomOf({ model }: NetworkDevice): Evaluation {
+  const known = ROOMS.get(model.kind);
+  if (known) return known;
+  const made = roomFor(model);
+  ROOMS.set(model.kind, made);
+  return made;
 }
 
 /** Gathers the component that holds `member`; `local` maps network nodes to local ones and is filled for it. */
 export function buildComponentSystem(network: Network, member: number, local: Int32Array): ComponentSystem {
+  const { parameters } = network;
   const group = network.component[member]!;
   const nodes = Array.from({ length: network.nodeCount }, (_, i) => i).filter((i) => network.component[i] === group);
   nodes.forEach((node, i) => (local[node] = i));
   const inside = (node: number): boolean => network.component[node] === group;
-  const resistors = network.resistors.filter((r) => inside(r.a));
-  const diodeIndex = network.diodes.flatMap((d, i) => (inside(d.a) ? [i] : []));
-  const diodes = diodeIndex.map((i) => network.diodes[i]!);
-  const bjts = network.bjts.filter((q) => inside(q.c));
-  const mosfets = network.mosfets.filter((m) => inside(m.d));
+  // A device belongs where its first terminal is: only a gate may lie elsewhere.
+  const devices = network.devices.filter((d) => inside(d.nodes[0]!));
+  const of = (kind: DeviceKind): readonly NetworkDevice[] => devices.filter((d) => d.model.kind === kind);
+  const resistors = of('resistor');
+  const junctionIndex = network.junctions.flatMap((d, i) => (inside(d.nodes[0]!) ? [i] : []));
+  const junctions = of('junction');
   const edges: number[] = [];
   const link = (a: number, b: number): void => void (a >= 0 && b >= 0 && a !== b && edges.push(a, b));
   const at = (node: number): number => (inside(node) ? local[node]! : -1);
-  const triples = [...bjts.map((q) => [at(q.c), at(q.b), at(q.e)]), ...mosfets.map((m) => [at(m.d), at(m.g), at(m.s)])];
-  for (const r of resistors) link(at(r.a), at(r.b));
-  for (const d of diodes) link(at(d.a), at(d.k));
-  for (const [x = -1, y = -1, z = -1] of triples) {
+  const terminalsOf = (d: NetworkDevice): readonly number[] => d.nodes.map(at);
+  for (const [x = -1, y = -1, z = -1] of devices.map(terminalsOf)) {
     link(x, y);
     link(y, z);
     link(x, z);
@@ -121,57 +139,40 @@ export function buildComponentSystem(network: Network, member: number, local: In
     linear[pattern.slotOf(a, b)]! -= g;
     linear[pattern.slotOf(b, a)]! -= g;
   };
-  for (const r of resistors) addLinear(at(r.a), at(r.b), 1 / r.ohms);
+  const first = (list: readonly NetworkDevice[]): Int32Array => Int32Array.from(list, (d) => at(d.nodes[0]!));
+  const second = (list: readonly NetworkDevice[]): Int32Array => Int32Array.from(list, (d) => at(d.nodes[1]!));
+  for (const r of resistors) addLinear(at(r.nodes[0]!), at(r.nodes[1]!), 1 / parameters[r.at]!);
   // Where a channel is all that joins two nodes, a tiny conductance keeps the matrix sound while it is off.
-  for (const m of mosfets) if (m.d !== m.s) addLinear(at(m.d), at(m.s), JUNCTION_GMIN);
+  for (const m of of('channel'))
+    if (m.nodes[0] !== m.nodes[2]) addLinear(at(m.nodes[0]!), at(m.nodes[2]!), JUNCTION_GMIN);
   return {
     size: n,
     nodes: Int32Array.from(nodes),
     pattern,
     linear,
-    resistorA: Int32Array.from(resistors, (r) => at(r.a)),
-    resistorB: Int32Array.from(resistors, (r) => at(r.b)),
-    siemens: Float64Array.from(resistors, (r) => 1 / r.ohms),
-    resistorSpread: Float64Array.from(resistors, (r) => r.spread),
+    resistorA: first(resistors),
+    resistorB: second(resistors),
+    siemens: Float64Array.from(resistors, (r) => 1 / parameters[r.at]!),
+    parameters,
+    devices,
+    terminals: devices.map((d) => Int32Array.from(d.nodes, at)),
+    rooms: devices.map((d) => roomOf(d)),
     junctions: {
-      count: diodes.length,
-      a: Int32Array.from(diodes, (d) => at(d.a)),
-      k: Int32Array.from(diodes, (d) => at(d.k)),
-      saturation: Float64Array.from(diodes, (d) => d.saturationAmps),
-      slope: Float64Array.from(diodes, (d) => d.slopeVolts),
-      series: Float64Array.from(diodes, (d) => d.seriesOhms),
-      breakdown: Float64Array.from(diodes, (d) => d.breakdownVolts),
-      breakdownAmps: Float64Array.from(diodes, (d) => d.breakdownAmps),
-      spread: Float64Array.from(diodes, (d) => d.spread),
-      slotAK: Int32Array.from(diodes, (d) => pattern.slotOf(at(d.a), at(d.k))),
-      slotKA: Int32Array.from(diodes, (d) => pattern.slotOf(at(d.k), at(d.a))),
-      logDrive: Float64Array.from(diodes, (d) => logSeriesDrive(d.saturationAmps, d.slopeVolts, d.seriesOhms)),
-      index: Int32Array.from(diodeIndex),
-      limit: new Float64Array(diodes.length),
+      count: junctions.length,
+      a: first(junctions),
+      k: second(junctions),
+      slotAK: Int32Array.from(junctions, (d) => pattern.slotOf(at(d.nodes[0]!), at(d.nodes[1]!))),
+      slotKA: Int32Array.from(junctions, (d) => pattern.slotOf(at(d.nodes[1]!), at(d.nodes[0]!))),
+      offset: Int32Array.from(junctions, (d) => d.at),
+      index: Int32Array.from(junctionIndex),
+      limit: new Float64Array(junctions.length),
       limitAmps: NaN,
       limitVolts: NaN,
-      at: new Float64Array(diodes.length),
-      done: noStates(diodes.length),
+      at: new Float64Array(junctions.length),
+      done: noStates(junctions.length),
     },
-    bjts: threePins(
-      pattern,
-      bjts.map((q) => [at(q.c), at(q.b), at(q.e)]),
-      bjts.map((q) => [
-        q.polarity,
-        q.saturationAmps,
-        q.forwardGain,
-        q.reverseGain,
-        q.forwardSlope,
-        q.reverseSlope,
-        q.spread,
-        q.gainSpread,
-      ]),
-    ),
-    mosfets: threePins(
-      pattern,
-      mosfets.map((m) => [at(m.d), at(m.g), at(m.s)]),
-      mosfets.map((m) => [m.polarity, m.thresholdVolts, m.transconductance, m.onOhms, m.spread, 0, 0, 0]),
-    ),
+    bjts: threePins(pattern, of('transistor'), terminalsOf),
+    mosfets: threePins(pattern, of('channel'), terminalsOf),
     factored: false,
     work: {
       volts: new Float64Array(n),
@@ -183,21 +184,27 @@ export function buildComponentSystem(network: Network, member: number, local: In
       step: new Float64Array(n),
       excess: new Float64Array(n),
       excessKept: new Float64Array(n),
+      ends: new Float64Array(3),
     },
   };
 }
 
 function threePins(
   pattern: SparsePattern,
-  pins: readonly (readonly number[])[],
-  parameters: readonly (readonly number[])[],
+  devices: readonly NetworkDevice[],
+  terminalsOf: (device: NetworkDevice) => readonly number[],
 ): ThreePinTable {
   const slot = (row: number, column: number): number => (row < 0 || column < 0 ? -1 : pattern.slotOf(row, column));
+  const pins = devices.map(terminalsOf);
   return {
-    count: pins.length,
+    count: devices.length,
     pins: Int32Array.from(pins.flat()),
     slots: Int32Array.from(pins.flatMap((p) => p.flatMap((row) => p.map((column) => slot(row, column))))),
-    parameters: Float64Array.from(parameters.flat()),
-    at: new Float64Array(2 * pins.length),
+    offset: Int32Array.from(devices, (d) => d.at),
+    at: new Float64Array(2 * devices.length),
+    done: new Float64Array(6 * devices.length).fill(NaN),
+    limit: new Float64Array(2 * devices.length),
+    limitAmps: NaN,
+    limitVolts: NaN,
   };
 }

@@ -2,20 +2,16 @@ import { factorDense, factorSparse, solveDense, solveSparse, solveSparseTranspos
 import { invariant, ok, refuse } from '../problem';
 import type { Problem, Result } from '../problem';
 import { assemble } from './assemble';
-import type { Drive } from './assemble';
 import { buildComponentSystem, noStates } from './componentSystem';
 import type { ComponentSystem, JunctionStates } from './componentSystem';
-import { elementFlows } from './elementFlows';
-import type { ElementFlow } from './elementFlows';
+import { deviceFlows } from './deviceFlows';
+import type { DeviceFlow } from './deviceFlows';
 import type { Network } from './network';
 import { spreadSquares } from './readingSpread';
+import { coldStimulus } from './stimulus';
+import type { LeadDrive, Stimulus } from './stimulus';
 
 export type NoConvergence = Problem<'no-convergence', { readonly node: string }>;
-
-/** How the leads are driven: a current with an open-circuit limit, or a voltage from a stiff source. */
-export type LeadDrive =
-  | { readonly kind: 'current'; readonly amps: number; readonly limitVolts: number }
-  | { readonly kind: 'voltage'; readonly volts: number };
 
 /** A DC solution: the voltage between the leads and the current out of the red one. */
 export interface LeadSolution {
@@ -23,7 +19,6 @@ export interface LeadSolution {
   readonly amps: number;
 }
 
-const STIFF_SIEMENS = 100;
 const MOST_STEPS = 80;
 const CONFINED_STEPS = 40;
 
@@ -68,22 +63,14 @@ export class DcSolver {
   ): Result<LeadSolution, NoConvergence> {
     invariant(red !== black && this.connected(red, black), 'solve: leads must be on two nodes of one component');
     const system = this.systemOf(red);
-    const local: Drive = {
-      red: this.local[red]!,
-      black: this.local[black]!,
-      amps: drive.kind === 'current' ? drive.amps : STIFF_SIEMENS * drive.volts,
-      siemens: drive.kind === 'voltage' ? STIFF_SIEMENS : 0,
-      clampVolts: drive.kind === 'current' ? drive.limitVolts : Infinity,
-      mostAmps: drive.kind === 'current' ? drive.amps : Infinity,
-      mostVolts: drive.kind === 'current' ? Infinity : drive.volts,
-    };
+    const stimulus = coldStimulus(this.local[red]!, this.local[black]!, drive);
     if (!keep) this.reset(system);
-    let stuck = this.newton(system, local, 0, readingOnly);
+    let stuck = this.newton(system, stimulus, 0, readingOnly);
     if (stuck >= 0) {
       this.hardStarts++;
       this.reset(system);
-      for (let decade = 2; decade <= 14; decade++) this.newton(system, local, 10 ** -decade, false);
-      stuck = this.newton(system, local, 0, readingOnly);
+      for (let decade = 2; decade <= 14; decade++) this.newton(system, stimulus, 10 ** -decade, false);
+      stuck = this.newton(system, stimulus, 0, readingOnly);
     }
     if (stuck >= 0) {
       const node = this.network.nodeNames[system.nodes[stuck]!]!;
@@ -95,10 +82,10 @@ export class DcSolver {
       });
     }
     const { volts } = system.work;
-    const reading = volts[local.red]! - volts[local.black]!;
+    const reading = volts[stimulus.red]! - volts[stimulus.black]!;
     return ok({
       volts: reading,
-      amps: drive.kind === 'current' ? drive.amps : local.amps - STIFF_SIEMENS * volts[local.red]!,
+      amps: drive.kind === 'current' ? drive.amps : stimulus.amps - stimulus.siemens * volts[stimulus.red]!,
     });
   }
 
@@ -110,7 +97,7 @@ export class DcSolver {
   startFrom(node: number, volts: Float64Array, states?: JunctionStates): void {
     const system = this.systemOf(node);
     const { done, index } = system.junctions;
-    if (states?.volts.length === this.network.diodes.length) {
+    if (states?.volts.length === this.network.junctions.length) {
       for (let d = 0; d < index.length; d++) {
         done.volts[d] = states.volts[index[d]!]!;
         done.amps[d] = states.amps[index[d]!]!;
@@ -123,7 +110,7 @@ export class DcSolver {
       junctions.at[d] = work.volts[junctions.a[d]!]! - work.volts[junctions.k[d]!]!;
     for (let i = 0; i < bjts.count; i++) {
       const [c, b, e] = [bjts.pins[3 * i]!, bjts.pins[3 * i + 1]!, bjts.pins[3 * i + 2]!];
-      const sign = bjts.parameters[8 * i]!;
+      const sign = system.parameters[bjts.offset[i]!]!;
       bjts.at[2 * i] = sign * (work.volts[b]! - work.volts[e]!);
       bjts.at[2 * i + 1] = sign * (work.volts[b]! - work.volts[c]!);
     }
@@ -131,7 +118,7 @@ export class DcSolver {
 
   /** What the junctions around a node carried in the last solution, in the order of the network's; the others unknown. */
   junctionStates(node: number): JunctionStates {
-    const states = noStates(this.network.diodes.length);
+    const states = noStates(this.network.junctions.length);
     const { done, index } = this.systemOf(node).junctions;
     for (let d = 0; d < index.length; d++) {
       states.volts[index[d]!] = done.volts[d]!;
@@ -155,10 +142,9 @@ export class DcSolver {
     return most;
   }
 
-  /** Currents of every element of the component of `node` in the last solution. */
-  flows(node: number): readonly ElementFlow[] {
-    const system = this.systemOf(node);
-    return elementFlows(this.network, this.network.component[node]!, (n) => system.work.volts[this.local[n]!]!);
+  /** What every device of the component of `node` carries in the last solution. */
+  flows(node: number): readonly DeviceFlow[] {
+    return deviceFlows(this.systemOf(node));
   }
 
   /**
@@ -214,21 +200,21 @@ export class DcSolver {
   }
 
   /** Newton from the present voltages; -1 when settled, else the local node with the worst residual. */
-  private newton(system: ComponentSystem, drive: Drive, shunt: number, readingOnly: boolean): number {
+  private newton(system: ComponentSystem, stimulus: Stimulus, shunt: number, readingOnly: boolean): number {
     const { work, pattern, size } = system;
     let worst = 0;
     for (let step = 0; step < MOST_STEPS; step++) {
-      const limited = assemble(system, drive, shunt);
+      const limited = assemble(system, stimulus, shunt);
       system.factored = false;
-      if (readingOnly && !limited && readingSettled(system, drive)) return -1;
+      if (readingOnly && stimulus.passive && !limited && readingSettled(system, stimulus)) return -1;
       worst = worstNode(system);
       if (worst < 0 && !limited) return -1;
       const failed = factor(system);
       for (let i = 0; i < size; i++) work.step[i] = -work.residual[i]!;
       if (failed < 0) solveSparse(pattern, work.values, work.step);
       else if (!solveByPivoting(system)) return failed;
-      // Nothing on an unpowered board stands outside the leads: steps that leave that room are cut to it at first.
-      const room = step < CONFINED_STEPS ? Math.min(drive.clampVolts, drive.mostVolts) * 1.01 : Infinity;
+      // Steps that leave the room there is are cut to it at first.
+      const room = step < CONFINED_STEPS ? stimulus.roomVolts : Infinity;
       for (let i = 0; i < size; i++)
         work.volts[i] = Math.min(room, Math.max(-0.01 * room, work.volts[i]! + work.step[i]!));
       this.steps++;
@@ -254,11 +240,11 @@ const UNACCOUNTED = 1e-4;
  * Whether the currents that do not add up yet can matter to the reading: in a network that gives no power one ampere
  * anywhere moves the leads by no more than one ampere into the leads does.
  */
-function readingSettled(system: ComponentSystem, drive: Drive): boolean {
+function readingSettled(system: ComponentSystem, stimulus: Stimulus): boolean {
   const { residual, volts } = system.work;
   let total = 0;
   for (let i = 0; i < system.size; i++) total += Math.abs(residual[i]!);
-  const amps = drive.siemens > 0 ? drive.amps - drive.siemens * volts[drive.red]! : drive.amps;
+  const amps = stimulus.siemens > 0 ? stimulus.amps - stimulus.siemens * volts[stimulus.red]! : stimulus.amps;
   return total <= UNACCOUNTED * Math.abs(amps);
 }
 

@@ -1,75 +1,111 @@
-/** Thermal voltage at 300.15 K in volts (contract). */
-export const THERMAL_VOLTS = 0.0258649;
+import { RESISTOR, flatten } from '../device';
+import type { Circuit, Device, DeviceModel, PartDraw } from '../device';
+import type { Board } from '../circuit';
+import type { Fault } from '../fault';
+import { DisjointSets } from '../graph';
 
-/** Conductance kept across every junction in the accepted solution, siemens; below the 1e-14 that the contract of accuracy allows. */
-export const JUNCTION_GMIN = 1e-15;
-
-/** What of an element varies from part to part, for sensitivities. `spread` is one sigma of the natural log (of the value for `vto`). */
-export interface Spread {
-  readonly spread: number;
-  /** Index of the board's part that the element belongs to. */
+/** A device of a network: as in the circuit, its nodes in the network's numbering, all its terminals on one part. */
+export interface NetworkDevice {
+  readonly model: DeviceModel;
+  readonly nodes: readonly number[];
   readonly owner: number;
-}
-
-export interface NetworkResistor extends Spread {
-  readonly a: number;
-  readonly b: number;
-  readonly ohms: number;
-}
-
-/** Junction with series resistance and optional breakdown. Current flows from a (anode) to k. */
-export interface NetworkDiode extends Spread {
-  readonly a: number;
-  readonly k: number;
-  readonly saturationAmps: number;
-  /** Emission coefficient times the thermal voltage. */
-  readonly slopeVolts: number;
-  readonly seriesOhms: number;
-  /** Infinity: no breakdown. */
-  readonly breakdownVolts: number;
-  readonly breakdownAmps: number;
-}
-
-/** Transport Ebers-Moll transistor; polarity +1 NPN, -1 PNP. */
-export interface NetworkBjt extends Spread {
-  readonly c: number;
-  readonly b: number;
-  readonly e: number;
-  readonly polarity: 1 | -1;
-  readonly saturationAmps: number;
-  readonly forwardGain: number;
-  readonly reverseGain: number;
-  readonly forwardSlope: number;
-  readonly reverseSlope: number;
-  readonly gainSpread: number;
-}
-
-/** Level 1 channel with its resistance in the drain lead; the body diode is a NetworkDiode of its own. */
-export interface NetworkMosfet extends Spread {
-  readonly d: number;
-  readonly g: number;
-  readonly s: number;
-  readonly polarity: 1 | -1;
-  readonly thresholdVolts: number;
-  readonly transconductance: number;
-  readonly onOhms: number;
+  readonly at: number;
+  readonly sigmas: readonly number[];
 }
 
 /**
- * A board, faults and part draws included, flattened to what conducts at DC. Ideal wires are merged away.
+ * What of a circuit conducts at DC with every supply unplugged and nothing switched on: resistors (windings by their
+ * ohms), junctions, transistors, channels. Ideal wires are merged away.
  *
  * nodeCount   nodes are 0..nodeCount-1.
  * nodeNames   a name for each, for messages.
  * nodeOfNet   node of each net of the board, keyed by lower-case net name.
  * component   for each node the number of its conductive component.
+ * devices     what conducts; `junctions` and `channels` of them in their order. parameters: the circuit's.
  */
 export interface Network {
   readonly nodeCount: number;
   readonly nodeNames: readonly string[];
   readonly nodeOfNet: ReadonlyMap<string, number>;
   readonly component: Int32Array;
-  readonly resistors: readonly NetworkResistor[];
-  readonly diodes: readonly NetworkDiode[];
-  readonly bjts: readonly NetworkBjt[];
-  readonly mosfets: readonly NetworkMosfet[];
+  readonly devices: readonly NetworkDevice[];
+  readonly junctions: readonly NetworkDevice[];
+  readonly channels: readonly NetworkDevice[];
+  readonly parameters: Float64Array;
+}
+
+/** The passive network of a board with faults and part draws; see `coldNetwork` and `flatten`. */
+export function buildNetwork(board: Board, faults: readonly Fault[], draw?: PartDraw): Network {
+  return coldNetwork(flatten(board, faults, draw));
+}
+
+/**
+ * The network that a meter sees on an unpowered board: capacitors are open, windings their resistance (a wire where that
+ * is nothing), supplies open, one of 0 V a wire (contract, section 3).
+ */
+export function coldNetwork(circuit: Circuit): Network {
+  const { parameters } = circuit;
+  const conducting: NetworkDevice[] = [];
+  const wires = new DisjointSets(circuit.nodeNames.length);
+  for (const device of circuit.devices) conduct(device, parameters, conducting, wires);
+  const numbers = new Int32Array(circuit.nodeNames.length).fill(-1);
+  const nodeNames: string[] = [];
+  const nodeOf = (raw: number): number => {
+    const root = wires.find(raw);
+    if (numbers[root]! < 0) numbers[root] = nodeNames.push(circuit.nodeNames[root]!) - 1;
+    return numbers[root]!;
+  };
+  const nodeOfNet = new Map<string, number>();
+  for (const [net, raw] of circuit.nodeOfNet) nodeOfNet.set(net, nodeOf(raw));
+  const devices: NetworkDevice[] = [];
+  for (const d of conducting) {
+    const nodes = d.nodes.map(nodeOf);
+    if (nodes.length > 2 || nodes[0] !== nodes[1]) devices.push({ ...d, nodes });
+  }
+  const sets = new DisjointSets(nodeNames.length);
+  for (const { model, nodes } of devices) {
+    // A gate carries nothing: it joins no component.
+    sets.union(nodes[0]!, nodes[model.kind === 'channel' ? 2 : 1]!);
+    if (model.kind === 'transistor') sets.union(nodes[1]!, nodes[2]!);
+  }
+  return {
+    nodeCount: nodeNames.length,
+    nodeNames,
+    nodeOfNet,
+    component: Int32Array.from(nodeNames, (_, i) => sets.find(i)),
+    devices,
+    junctions: devices.filter((d) => d.model.kind === 'junction'),
+    channels: devices.filter((d) => d.model.kind === 'channel'),
+    parameters,
+  };
+}
+
+/** Adds what is left of a device when nothing changes and no supply is plugged in; what is a wire joins its nodes. */
+function conduct(device: Device, parameters: Float64Array, into: NetworkDevice[], wires: DisjointSets): void {
+  const { model, nodes, owners, at, sigmas } = device;
+  const resistor = (a: number, b: number, owner: number, first: number, spread: readonly number[]): void => {
+    if (parameters[first] === 0) wires.union(a, b);
+    else into.push({ model: RESISTOR, nodes: [a, b], owner, at: first, sigmas: spread });
+  };
+  switch (model.kind) {
+    case 'resistor':
+      resistor(nodes[0]!, nodes[1]!, owners[0]!, at, sigmas);
+      return;
+    case 'junction':
+    case 'transistor':
+    case 'channel':
+      into.push({ model, nodes, owner: owners[0]!, at, sigmas });
+      return;
+    case 'voltage-source':
+      if (parameters[at] === 0) wires.union(nodes[0]!, nodes[1]!);
+      return;
+    case 'windings':
+      for (let k = 0; k < model.states; k++)
+        resistor(nodes[2 * k]!, nodes[2 * k + 1]!, owners[2 * k]!, at + k, sigmas.slice(k, k + 1));
+      return;
+    case 'capacitor':
+    case 'lossy-capacitor':
+    case 'current-source':
+      return;
+  }
 }

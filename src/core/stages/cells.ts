@@ -1,3 +1,4 @@
+import { partFigure } from '../part';
 import { controllersOf, inductorsAt, isRail } from './anatomy';
 import type { Anatomy } from './anatomy';
 import { diodeClass, farEnd } from './partGraph';
@@ -49,7 +50,7 @@ function worksRelay(a: Anatomy, t: Transistor): boolean {
 
 /** Signal transistors carry no more than a few hundred milliamperes. */
 function isPower(t: Transistor): boolean {
-  const amps = t.branch.parts[0]!.numbers['ir'];
+  const amps = partFigure(t.branch.parts[0]!, 'ratedAmps');
   return amps === undefined || amps >= 0.3 || t.branch.kind === 'mosfet';
 }
 

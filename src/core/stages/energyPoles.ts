@@ -1,5 +1,7 @@
 import { netKey } from '../circuit';
-import type { Board, Part } from '../circuit';
+import type { Board } from '../circuit';
+import { partFigure } from '../part';
+import type { Part } from '../part';
 import { NOWHERE, inletNets, outputNets, rectified, spread } from './powerPath';
 import type { PoleSeed } from './powerPath';
 
@@ -103,7 +105,8 @@ function carriesPower(board: Board, own: Part, net: string, inPole: (net: string
   return board.parts.some((part) => {
     if (part === own || !part.fitted || !part.nets.some((n) => netKey(n) === net)) return false;
     if (part.kind === 'inductor') return true;
-    if (part.kind === 'capacitor') return part.value >= STORING_FARADS && (part.numbers['vr'] ?? 0) >= HIGH_RAIL_VOLTS;
+    if (part.kind === 'capacitor')
+      return part.value >= STORING_FARADS && (partFigure(part, 'ratedVolts') ?? 0) >= HIGH_RAIL_VOLTS;
     if (part.kind === 'mosfet' || part.kind === 'triac') {
       // The other switch of a leg.
       const ends = switchedNets(part);
@@ -160,7 +163,12 @@ function windingRails(board: Board, poles: readonly EnergyPole[]): readonly stri
     }),
   );
   return board.parts.flatMap((p) => {
-    if (p.kind !== 'capacitor' || !p.fitted || (p.numbers['vr'] ?? 0) < HIGH_RAIL_VOLTS || p.value < STORING_FARADS)
+    if (
+      p.kind !== 'capacitor' ||
+      !p.fitted ||
+      (partFigure(p, 'ratedVolts') ?? 0) < HIGH_RAIL_VOLTS ||
+      p.value < STORING_FARADS
+    )
       return [];
     const nets = p.nets.map(netKey);
     return nets.some((n) => fed.has(n)) && !nets.every(inPole) ? nets : [];

@@ -1,4 +1,4 @@
-import { marking } from '../circuit';
+import { marking } from '../part';
 import { railCapacitors } from './anatomy';
 import type { Anatomy } from './anatomy';
 import type { Scene } from './claims';

@@ -1,6 +1,6 @@
 export { findEnergyPoles, switchedNets } from './energyPoles';
 export type { EnergyPole } from './energyPoles';
-export { findPowerPath, inputPole, isFuse, passes, shortsPower, throughNets } from './powerPath';
+export { findPowerPath, inputPole, passes, shortsPower, throughNets } from './powerPath';
 export type { PowerPath } from './powerPath';
 export { recogniseStages } from './recogniseStages';
 export type { Crossing, IslandFinding, Stage, StageMap, StageOverrides } from './recogniseStages';

@@ -1,11 +1,10 @@
-import { isElectrolytic, safetyClass } from '../circuit';
+import { isElectrolytic, safetyClass, isFuse } from '../part';
 import { islandOf, isRail, transformerOf } from './anatomy';
 import type { Anatomy } from './anatomy';
 import { cone } from './claims';
 import type { Scene } from './claims';
 import { diodeClass, farEnd } from './partGraph';
 import type { Branch } from './partGraph';
-import { isFuse } from './powerPath';
 import type { LineInput } from './rectifiers';
 
 /** Stages of alternating inlets, from the connector to the storage behind the rectifier. */

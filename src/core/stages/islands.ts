@@ -1,4 +1,4 @@
-import { isElectrolytic, safetyClass } from '../circuit';
+import { isElectrolytic, safetyClass } from '../part';
 import type { Board } from '../circuit';
 import { DisjointSets } from '../graph';
 import { diodeClass } from './partGraph';

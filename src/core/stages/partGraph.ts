@@ -1,5 +1,7 @@
-import { keyText, netKey, pinNames } from '../circuit';
-import type { Board, Part, PartKind } from '../circuit';
+import { netKey, pinNames } from '../circuit';
+import { partText, partFigure, junctionFigures, junctionVolts } from '../part';
+import type { Board } from '../circuit';
+import type { Part, PartKind, JunctionFigures } from '../part';
 
 /**
  * One branch of the canonical circuit: a part, or several equal two-terminal parts in series or in parallel that
@@ -160,7 +162,6 @@ function replaced(branches: readonly Branch[], a: Branch, b: Branch, by: Branch)
 
 export type DiodeClass = 'led' | 'zener' | 'schottky' | 'rectifier';
 
-const THERMAL_VOLTS = 0.0258649;
 /** A reference or clamp diode breaks down no higher than this, if its power is not printed. */
 const ZENER_LIMIT_VOLTS = 75;
 
@@ -170,24 +171,25 @@ const ZENER_LIMIT_VOLTS = 75;
  */
 export function diodeClass(board: Board, branch: Branch): DiodeClass {
   const part = branch.parts[0]!;
-  const model = part.kind === 'diode' ? board.models.get(part.model.toLowerCase())?.numbers : undefined;
   const drop = junctionDrop(board, part);
-  const mark = keyText(part, 'mark') ?? '';
+  const mark = partText(part, 'mark') ?? '';
   if (drop > 1.4 || /\bLED\b/iu.test(mark)) return 'led';
-  if (part.numbers['pr'] !== undefined) return 'zener';
+  if (partFigure(part, 'ratedWatts') !== undefined) return 'zener';
   if (drop < 0.42) return 'schottky';
-  const breakdown = model?.['bv'];
-  return breakdown !== undefined && breakdown <= ZENER_LIMIT_VOLTS ? 'zener' : 'rectifier';
+  return junctionOf(board, part).breakdownVolts <= ZENER_LIMIT_VOLTS ? 'zener' : 'rectifier';
 }
 
 /** Volts across a diode's junction at 1 mA, from its model; of one without a model, those of the default. */
 export function junctionDrop(board: Board, part: Part): number {
-  const model = part.kind === 'diode' ? board.models.get(part.model.toLowerCase())?.numbers : undefined;
-  return (model?.['n'] ?? 1) * THERMAL_VOLTS * Math.log(1e-3 / (model?.['is'] ?? 1e-14));
+  return junctionVolts(junctionOf(board, part), 1e-3);
+}
+
+function junctionOf(board: Board, part: Part): JunctionFigures {
+  return junctionFigures(part.kind === 'diode' ? board.models.get(part.model.toLowerCase()) : undefined);
 }
 
 /** Printed voltage of a branch: parts in series share, so the sum counts; the lowest of parallel ones. */
 export function ratedVolts(branch: Branch): number | null {
-  const volts = branch.parts.flatMap((p) => (p.numbers['vr'] === undefined ? [] : [p.numbers['vr']]));
+  const volts = branch.parts.map((p) => partFigure(p, 'ratedVolts')).filter((v) => v !== undefined);
   return volts.length === 0 ? null : Math.max(...volts);
 }

@@ -1,5 +1,7 @@
 import { boardNets, netKey } from '../circuit';
-import type { Board, Part } from '../circuit';
+import type { Board } from '../circuit';
+import { partFigure, isFuse } from '../part';
+import type { Part } from '../part';
 import type { Fault } from '../fault';
 import { pinIndex } from '../circuit';
 
@@ -88,11 +90,6 @@ export function outputNets(board: Board): readonly { readonly rail: string; read
   );
 }
 
-/** A fuse, or a resistor marked as one. */
-export function isFuse(part: Part): boolean {
-  return part.kind === 'fuse' || (part.kind === 'resistor' && part.keys.some((k) => k.key.toLowerCase() === 'fusible'));
-}
-
 export const NOWHERE: ReadonlySet<string> = new Set();
 
 /**
@@ -134,7 +131,7 @@ export function throughNets(part: Part): readonly (string | undefined)[] {
 
 export function passes(part: Part): boolean {
   if (part.kind === 'inductor' || part.kind === 'fuse' || part.kind === 'switch' || part.kind === 'relay') return true;
-  if (part.kind === 'ntc') return (part.numbers['r25'] ?? 0) <= PASSING_OHMS;
+  if (part.kind === 'ntc') return (partFigure(part, 'ohmsAt25') ?? 0) <= PASSING_OHMS;
   return part.kind === 'resistor' && part.value <= PASSING_OHMS;
 }
 

@@ -1,3 +1,4 @@
+import { partFigure } from '../part';
 import { isRail, railCapacitors } from './anatomy';
 import type { Anatomy } from './anatomy';
 import type { SwitchNode } from './converters';
@@ -10,5 +11,5 @@ export function icSupply(a: Anatomy, node: SwitchNode, output: string): string {
 
 /** The printed voltage of the capacitors on a rail: how high it may be. */
 export function railVolts(a: Anatomy, net: string): number {
-  return Math.max(0, ...railCapacitors(a, net).flatMap((c) => c.parts.map((p) => p.numbers['vr'] ?? 0)));
+  return Math.max(0, ...railCapacitors(a, net).flatMap((c) => c.parts.map((p) => partFigure(p, 'ratedVolts') ?? 0)));
 }

@@ -1,5 +1,7 @@
-import { keyText, marking, netKey } from '../circuit';
-import type { Board, Part } from '../circuit';
+import { netKey } from '../circuit';
+import { marking, partText } from '../part';
+import type { Board } from '../circuit';
+import type { Part } from '../part';
 import { DisjointSets } from '../graph';
 import { anatomy, isRail } from './anatomy';
 import type { Anatomy } from './anatomy';
@@ -177,7 +179,7 @@ function describe(scene: Scene, overrides: StageOverrides, crossing: readonly Br
   for (const part of a.board.parts) {
     const branch = a.graph.branchOf(part.ref);
     const nets = part.nets.map(netKey);
-    const word = keyText(part, 'stage');
+    const word = partText(part, 'stage');
     const forced = overrides[part.ref] ?? STAGE_KINDS.find((k) => k === word);
     const best = branch ? book.best(branch) : voteForPosition(scene, part);
     if (forced) placed.push({ part, kind: forced, confidence: 1, why: 'set by hand', nets });

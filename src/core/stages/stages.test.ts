@@ -1,10 +1,11 @@
+import { isFuse } from '../part';
 import { readFileSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { findPart, netKey } from '../circuit';
 import type { Board, Nameplate } from '../circuit';
 import { parseFault } from '../fault';
 import { readNetlist } from '../netlist';
-import { findPowerPath, inputPole, isFuse, shortsPower } from '.';
+import { findPowerPath, inputPole, shortsPower } from '.';
 
 function boardOf(plate: Nameplate | undefined, ...lines: string[]): Board {
   const read = readNetlist(['t', ...lines].join('\n'));

@@ -1,3 +1,4 @@
+import { partFigure } from '../part';
 import { isRail } from './anatomy';
 import type { Scene } from './claims';
 import type { Converter } from './converters';
@@ -46,7 +47,7 @@ function inPowerOrder(converters: readonly Converter[]): readonly Converter[] {
 /** Amperes that the switches and coils of a converter are made for. */
 function strength(c: Converter): number {
   const amps = [...c.transistors.map((t) => t.branch), ...c.coils, ...c.ics].flatMap((b) =>
-    b.parts.map((p) => p.numbers['ir'] ?? 0),
+    b.parts.map((p) => partFigure(p, 'ratedAmps') ?? 0),
   );
   return c.transistors.length * 0.5 + Math.max(0, ...amps);
 }

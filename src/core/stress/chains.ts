@@ -1,5 +1,7 @@
-import { netKey, parallelOhms } from '../circuit';
-import type { Board, Part } from '../circuit';
+import { netKey } from '../circuit';
+import { parallelOhms, partFigure } from '../part';
+import type { Board } from '../circuit';
+import type { Part } from '../part';
 import { forwardVolts, farNet } from './railNets';
 import type { PartsByNet } from './railNets';
 
@@ -83,7 +85,8 @@ function follow(
     const draws = (parts.get(end) ?? []).find((p) => !used.has(p) && drawsAt(p, end, pinsSilent));
     if (draws) {
       // A shunt reference at the end holds its cathode at its reference or above: the most current is known.
-      if (draws.kind === 'shunt-reference' && netKey(draws.nets[2]!) === end) held = draws.numbers['vref'] ?? 2.5;
+      if (draws.kind === 'shunt-reference' && netKey(draws.nets[2]!) === end)
+        held = partFigure(draws, 'referenceVolts') ?? 2.5;
       else stopped = draws;
       if (held > 0) return settle(links, volts, held, true, null);
       break;

@@ -1,5 +1,5 @@
-import { isElectrolytic, keyText, marking, safetyClass } from '../circuit';
-import type { Part } from '../circuit';
+import { isElectrolytic, marking, partText, safetyClass, partFigure } from '../part';
+import type { Part } from '../part';
 
 /** Kinds of stress that a rating is derated for. */
 export type StressKind = keyof typeof DERATING;
@@ -49,10 +49,10 @@ export function judgeStress(stress: number | null, rating: number | null, factor
 /** Which derating a capacitor is held to. bulk: it stands behind the mains rectifier. */
 export function capacitorKind(part: Part, bulk: boolean): StressKind {
   if (safetyClass(part)) return 'safety-capacitor';
-  const told = `${marking(part) ?? ''} ${keyText(part, 'type') ?? ''}`;
+  const told = `${marking(part) ?? ''} ${partText(part, 'type') ?? ''}`;
   if (/tant|\bTA\b|^\d{3}[A-Z]$/iu.test(told.trim())) return 'tantalum';
   if (isElectrolytic(part)) return bulk ? 'bulk-electrolytic' : 'output-electrolytic';
   if (/MK[PTS]|film|poly/iu.test(told)) return 'film';
   const farads = part.kind === 'capacitor' ? part.value : 0;
-  return (part.numbers['vr'] ?? 0) >= 160 && farads >= 10e-9 ? 'film' : 'ceramic';
+  return (partFigure(part, 'ratedVolts') ?? 0) >= 160 && farads >= 10e-9 ? 'film' : 'ceramic';
 }

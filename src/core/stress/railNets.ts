@@ -1,5 +1,7 @@
-import { keyText, netKey } from '../circuit';
-import type { Board, Part } from '../circuit';
+import { netKey } from '../circuit';
+import { partFigure, isOpenSwitch, junctionFigures } from '../part';
+import type { Board } from '../circuit';
+import type { Part } from '../part';
 import { junctionDrop } from '../stages';
 
 /** Shunts and links up to this do not make another rail. */
@@ -42,7 +44,7 @@ export function railNets(board: Board, parts: PartsByNet, rail: string, back: st
     for (const part of parts.get(net) ?? []) {
       const leads =
         part.kind === 'fuse' ||
-        (part.kind === 'switch' && keyText(part, 'state') !== 'open') ||
+        (part.kind === 'switch' && !isOpenSwitch(part)) ||
         (part.kind === 'inductor' && !coupled.has(part.ref.toLowerCase())) ||
         (part.kind === 'resistor' && part.value <= SHUNT_OHMS);
       if (!leads) continue;
@@ -65,7 +67,8 @@ export function forwardVolts(board: Board, part: Part): number {
 /** The breakdown of a zener or surge clamp, or null: printed volts, else the model's. */
 export function clampVolts(board: Board, part: Part): number | null {
   if (part.kind !== 'diode') return null;
-  const model = board.models.get(part.model.toLowerCase())?.numbers;
-  const clamps = part.numbers['pr'] !== undefined || /^(?:DTV|TVS|DZ|Z)/iu.test(part.ref);
-  return clamps ? (part.numbers['vr'] ?? model?.['bv'] ?? null) : null;
+  const clamps = partFigure(part, 'ratedWatts') !== undefined || /^(?:DTV|TVS|DZ|Z)/iu.test(part.ref);
+  if (!clamps) return null;
+  const { breakdownVolts } = junctionFigures(board.models.get(part.model.toLowerCase()));
+  return partFigure(part, 'ratedVolts') ?? (breakdownVolts < Infinity ? breakdownVolts : null);
 }

@@ -1,5 +1,7 @@
-import { keyText, netKey, pinNames } from '../circuit';
-import type { Board, Part } from '../circuit';
+import { netKey, pinNames } from '../circuit';
+import { partFigure } from '../part';
+import type { Board } from '../circuit';
+import type { Part } from '../part';
 import { formatQuantity } from '../quantity';
 import type { Unit } from '../quantity';
 import { recogniseStages } from '../stages';
@@ -126,9 +128,9 @@ function capacitorRow(part: Part, netVolts: ReadonlyMap<string, number>, row: Ro
     'voltage',
     kind,
     known ? Math.abs(a - b) : null,
-    part.numbers['vr'],
+    partFigure(part, 'ratedVolts'),
     known
-      ? part.numbers['vr'] === undefined
+      ? partFigure(part, 'ratedVolts') === undefined
         ? `${formatQuantity(Math.abs(a - b), 'V')} across it, and its rated volts are not noted`
         : `${formatQuantity(Math.abs(a - b), 'V')} across it`
       : `what stands on ${strange} is not known`,
@@ -153,15 +155,15 @@ function chainRows(chain: Chain, row: RowMaker): readonly StressRow[] {
             'current',
             'semiconductor-current',
             chain.amps,
-            part.numbers['ir'],
-            part.numbers['ir'] === undefined ? `${why}, and its rated current is not noted` : why,
+            partFigure(part, 'ratedAmps'),
+            partFigure(part, 'ratedAmps') === undefined ? `${why}, and its rated current is not noted` : why,
           ),
         ];
       }
       const volts = link.ohms * chain.amps;
       const watts = (volts * volts) / part.value;
       const why = `${atMost}${formatQuantity(volts, 'V')} across ${formatQuantity(part.value, 'ohm')}`;
-      const rated = part.numbers['pr'];
+      const rated = partFigure(part, 'ratedWatts');
       const power = row(
         part.ref,
         'power',
@@ -170,7 +172,7 @@ function chainRows(chain: Chain, row: RowMaker): readonly StressRow[] {
         rated,
         rated === undefined ? `${why} make ${formatQuantity(watts, 'W')}, and its rated watts are not noted` : why,
       );
-      const most = part.numbers['vr'];
+      const most = partFigure(part, 'ratedVolts');
       return most === undefined ? [power] : [power, row(part.ref, 'voltage', 'resistor-voltage', volts, most, why)];
     }),
   );
@@ -187,7 +189,7 @@ function otherRows(
 ): readonly StressRow[] {
   const volts = asked.volts;
   const across = formatQuantity(volts, 'V');
-  const rated = part.numbers['vr'];
+  const rated = partFigure(part, 'ratedVolts');
   const pins = part.nets.flatMap((n, i) => (rails.has(netKey(n)) ? [pinNames(part)[i]!] : []));
   if (pins.length === 0) return [];
   switch (part.kind) {
@@ -220,7 +222,7 @@ function otherRows(
           ]
         : [];
     case 'ic': {
-      const most = Number(keyText(part, 'vr') ?? NaN);
+      const most = partFigure(part, 'ratedVolts') ?? NaN;
       return [
         row(
           part.ref,

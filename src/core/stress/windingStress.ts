@@ -1,5 +1,7 @@
 import { findPart, netKey } from '../circuit';
-import type { Board, Part } from '../circuit';
+import type { Board } from '../circuit';
+import { partFigure } from '../part';
+import type { Part } from '../part';
 import { formatQuantity } from '../quantity';
 import { findPowerPath, recogniseStages } from '../stages';
 import type { PartsByNet } from './railNets';
@@ -30,7 +32,14 @@ export function windingStress(
       if (!primary) {
         if (isCoupled(board, winding))
           rows.push(
-            row(diode.ref, 'voltage', 'rectifier', null, diode.numbers['vr'], 'its winding’s turns are not known'),
+            row(
+              diode.ref,
+              'voltage',
+              'rectifier',
+              null,
+              partFigure(diode, 'ratedVolts'),
+              'its winding’s turns are not known',
+            ),
           );
         continue;
       }
@@ -42,7 +51,7 @@ export function windingStress(
           'voltage',
           'rectifier',
           piv,
-          diode.numbers['vr'],
+          partFigure(diode, 'ratedVolts'),
           piv === null
             ? 'the input’s highest volts are not known'
             : `${formatQuantity(volts, 'V')} + ${formatQuantity(peak!, 'V')} / ${primary.ratio.toPrecision(3)} in reverse`,
@@ -53,7 +62,7 @@ export function windingStress(
       rows.push(...otherRails(board, parts, winding, diode, volts, row));
       const reflected = primary.ratio * (volts + forwardVolts(board, diode));
       const known = peak + reflected;
-      const rated = drain.numbers['vr'];
+      const rated = partFigure(drain, 'ratedVolts');
       const why = `${formatQuantity(peak, 'V')} + ${formatQuantity(reflected, 'V')} reflected, without the leakage spike`;
       const over = rated !== undefined && known > rated;
       rows.push(row(drain.ref, 'voltage', 'transistor-voltage', over ? known : null, rated, why));
@@ -87,7 +96,7 @@ function otherRails(
       const why = `${formatQuantity(there, 'V')} on ${rectifier.nets[1]} by turns (${turns.toPrecision(3)} of the output’s)`;
       for (const part of parts.get(rail) ?? []) {
         if (part.kind === 'capacitor' && other.nets.some((n) => netKey(n) === farNet(part, rail)))
-          rows.push(row(part.ref, 'voltage', capacitorKind(part, false), there, part.numbers['vr'], why));
+          rows.push(row(part.ref, 'voltage', capacitorKind(part, false), there, partFigure(part, 'ratedVolts'), why));
         if (part.kind === 'ic')
           rows.push(row(part.ref, 'limit', 'limit', there, null, `${why}: look its highest supply up`));
       }

@@ -1,5 +1,5 @@
-import { isElectrolytic, marking, safetyClass } from '../circuit';
-import type { Part } from '../circuit';
+import { isElectrolytic, marking, safetyClass, partFigure, partText, isFuse } from '../part';
+import type { Part, PartFigure } from '../part';
 import { formatQuantity } from '../quantity';
 
 /** What a technician wants to fit. SI units; absent where not stated. */
@@ -45,15 +45,15 @@ export function safetyKind(part: Part): SafetyKind | null {
     case 'mov':
       return 'varistor';
     case 'ntc':
-      return (part.numbers['r25'] ?? Infinity) <= 100 ? 'inrush NTC' : null;
+      return (partFigure(part, 'ohmsAt25') ?? Infinity) <= 100 ? 'inrush NTC' : null;
     case 'opto':
       return 'optocoupler';
     case 'capacitor':
       return safetyClass(part) === 'X' ? 'X capacitor' : safetyClass(part) === 'Y' ? 'Y capacitor' : null;
     case 'inductor':
-      return part.keys.some((k) => k.key.toLowerCase() === 'pkg' && /^T\d/iu.test(k.text)) ? 'transformer' : null;
+      return /^T\d/iu.test(partText(part, 'pkg') ?? '') ? 'transformer' : null;
     case 'resistor':
-      return part.keys.some((k) => ['fusible', 'flameproof'].includes(k.key.toLowerCase())) ? 'fusible resistor' : null;
+      return isFuse(part) || partText(part, 'flameproof') !== undefined ? 'fusible resistor' : null;
     case 'connector':
       return /mains lead/iu.test(marking(part) ?? '') ? 'mains lead' : null;
     default:
@@ -115,8 +115,8 @@ function sameClass(safety: SafetyKind, given: string): boolean {
 }
 
 function checkFuse(old: Part, fitted: FittedPart, refused: string[]): void {
-  const amps = old.numbers['ir'];
-  const volts = old.numbers['vr'];
+  const amps = partFigure(old, 'ratedAmps');
+  const volts = partFigure(old, 'ratedVolts');
   const print = marking(old) ?? '';
   if (amps !== undefined && fitted.ratedAmps === undefined) refused.push('State the rating of the new fuse.');
   if (amps !== undefined && fitted.ratedAmps !== undefined && Math.abs(fitted.ratedAmps / amps - 1) > 1e-6) {
@@ -134,7 +134,7 @@ function checkFuse(old: Part, fitted: FittedPart, refused: string[]): void {
 function checkRatings(old: Part, fitted: FittedPart, valueList: string[], refused: string[]): void {
   if (old.kind === 'resistor' || old.kind === 'capacitor' || old.kind === 'inductor') {
     const unit = { resistor: 'ohm', capacitor: 'F', inductor: 'H' } as const;
-    const tolerance = old.numbers['tol'] ?? (old.kind === 'resistor' ? 0.05 : 0.2);
+    const tolerance = partFigure(old, 'tolerance') ?? (old.kind === 'resistor' ? 0.05 : 0.2);
     if (fitted.value === undefined) valueList.push('State the value of the new part.');
     else if (old.value > 0 && Math.abs(fitted.value / old.value - 1) > tolerance + 1e-9) {
       valueList.push(
@@ -142,17 +142,17 @@ function checkRatings(old: Part, fitted: FittedPart, valueList: string[], refuse
       );
     }
   }
-  const compare = (name: string, key: 'vr' | 'ir' | 'pr', given: number | undefined, unit: 'V' | 'A' | 'W'): void => {
-    const was = old.numbers[key];
+  const compare = (name: string, key: PartFigure, given: number | undefined, unit: 'V' | 'A' | 'W'): void => {
+    const was = partFigure(old, key);
     if (was === undefined) return;
     if (given === undefined)
       valueList.push(`State the rated ${name} of the new part: the old one had ${formatQuantity(was, unit)}.`);
     else if (given < was)
       refused.push(`Rated ${name} ${formatQuantity(given, unit)} is lower than ${formatQuantity(was, unit)}.`);
   };
-  compare('volts', 'vr', fitted.ratedVolts, 'V');
-  if (old.kind !== 'capacitor') compare('amperes', 'ir', fitted.ratedAmps, 'A');
-  if (old.kind === 'resistor') compare('watts', 'pr', fitted.ratedWatts, 'W');
+  compare('volts', 'ratedVolts', fitted.ratedVolts, 'V');
+  if (old.kind !== 'capacitor') compare('amperes', 'ratedAmps', fitted.ratedAmps, 'A');
+  if (old.kind === 'resistor') compare('watts', 'ratedWatts', fitted.ratedWatts, 'W');
   if (isElectrolytic(old)) {
     if (fitted.lowEsr !== true) valueList.push('An electrolytic here needs the same low ESR or ripple rating.');
     if (fitted.celsius105 !== true) valueList.push('Fit a 105 °C part.');

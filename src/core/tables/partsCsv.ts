@@ -1,10 +1,14 @@
 import { csvCell } from '../csv';
-import { findPart, keyText, netKey, pinNames } from '../circuit';
-import type { Board, Part } from '../circuit';
+import { findPart, netKey, pinNames } from '../circuit';
+import { partText, PART_FIGURES, partFigure } from '../part';
+import type { Board } from '../circuit';
+import type { Part } from '../part';
 import { netlistText } from '../netlist';
 import { pinsOnNet } from '../circuit';
 import { readShorthand } from '../trace';
 
+/** The ratings that a row carries, in the order of the header. */
+const RATINGS = ['ratedVolts', 'ratedAmps', 'ratedWatts'] as const;
 const HEADER = 'ref,kind,value,mark,fitted,basis,vr,ir,pr,nets';
 
 function valueOf(part: Part): string {
@@ -18,10 +22,10 @@ export function partsCsv(board: Board): string {
       p.ref,
       p.kind,
       valueOf(p),
-      keyText(p, 'mark') ?? '',
+      partText(p, 'mark') ?? '',
       p.fitted ? 'yes' : 'no',
       p.basis,
-      ...['vr', 'ir', 'pr'].map((k) => (p.numbers[k] === undefined ? '' : String(p.numbers[k]))),
+      ...RATINGS.map((figure) => String(partFigure(p, figure) ?? '')),
       p.nets.join(' '),
     ]
       .map(csvCell)
@@ -90,13 +94,15 @@ function lineOf(at: (name: string) => string, board: Board): string | null {
   const mark = at('mark');
   const value = at('value');
   const nets = at('nets');
-  if (mark !== '' && mark !== (known ? (keyText(known, 'mark') ?? '') : ''))
+  if (mark !== '' && mark !== (known ? (partText(known, 'mark') ?? '') : ''))
     words.push(`"${mark.replace(/"/gu, '″')}"`);
   else if (!known) words.push(mark === '' ? (value === '' ? '?' : value) : `"${mark}"`);
   if (value !== '' && (!known || valueOf(known) !== value)) words.push(`is=${value}`);
-  for (const key of ['vr', 'ir', 'pr']) {
+  for (const rating of RATINGS) {
+    const { key } = PART_FIGURES[rating];
     const figure = at(key);
-    if (figure !== '' && String(known?.numbers[key] ?? '') !== figure) words.push(`${key}=${figure}`);
+    const before = known && partFigure(known, rating);
+    if (figure !== '' && String(before ?? '') !== figure) words.push(`${key}=${figure}`);
   }
   if (nets !== '' && nets !== known?.nets.join(' ')) words.push(...nets.split(/\s+/u).map((n, i) => `${i + 1}:${n}`));
   return words.length === 1 && known ? null : words.join(' ');

@@ -1,4 +1,5 @@
-import type { Part } from '../circuit';
+import { partFigure } from '../part';
+import type { Part } from '../part';
 import { pinNode, spotNode } from './traceState';
 import type { TraceEntry, TraceState } from './traceState';
 import { spotText } from './fact';
@@ -90,9 +91,9 @@ function carriedOhms(part: Part): { readonly pins: readonly [number, number]; re
     case 'relay':
       return { pins: [2, 3], ohms: 0.05 };
     case 'inductor':
-      return { pins: [0, 1], ohms: part.numbers['dcr'] ?? 0 };
+      return { pins: [0, 1], ohms: partFigure(part, 'windingOhms') ?? 0 };
     case 'ntc':
-      return { pins: [0, 1], ohms: part.numbers['r25'] ?? 5 };
+      return { pins: [0, 1], ohms: partFigure(part, 'ohmsAt25') ?? 5 };
     case 'resistor':
       return { pins: [0, 1], ohms: part.basis === 'assumed' ? 0 : part.value };
     default:

@@ -1,5 +1,7 @@
+import { partText } from '../part';
 import { BOARD_LIMITS, netKey } from '../circuit';
-import type { Board, Coupling, Model, Part } from '../circuit';
+import type { Board, Coupling } from '../circuit';
+import type { Model, Part } from '../part';
 import { emptyPosition, withKey } from '../netlist';
 import { settleContinuity } from './continuity';
 import type { Contradiction, OpenQuestion } from './continuity';
@@ -263,7 +265,7 @@ function couplingsOf(base: Board, parts: readonly Part[]): readonly Coupling[] {
     );
   const cores = new Map<string, Part[]>();
   for (const p of parts) {
-    const core = p.kind === 'inductor' ? p.keys.find((k) => k.key === 'pkg')?.text : undefined;
+    const core = p.kind === 'inductor' ? partText(p, 'pkg') : undefined;
     if (core !== undefined) cores.set(core, [...(cores.get(core) ?? []), p]);
   }
   const made: Coupling[] = [];

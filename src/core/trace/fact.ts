@@ -1,4 +1,4 @@
-import type { KeyText, PartKind } from '../circuit';
+import type { KeyText, PartKind } from '../part';
 
 /** A place in the shorthand: one pin of a part, or a net by its name. */
 export type Spot =

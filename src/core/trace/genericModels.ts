@@ -1,4 +1,4 @@
-import type { Model } from '../circuit';
+import type { Model } from '../part';
 import { decodeMarking } from '../marking';
 
 /** Models for parts of which only the kind and the marking are known: middle values of the kind. */

@@ -1,5 +1,6 @@
 import { pinNames } from '../circuit';
-import type { KeyText, Model, Part, PartKind, BLOCK_PINS } from '../circuit';
+import type { BLOCK_PINS } from '../circuit';
+import type { KeyText, Model, Part, PartKind } from '../part';
 import { decodeMarking } from '../marking';
 import type { MarkKind, RankedReading } from '../marking';
 import { NUMERIC_KEYS, netlistNumber, netlistText } from '../netlist';

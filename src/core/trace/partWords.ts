@@ -1,5 +1,5 @@
 import { BLOCK_PINS } from '../circuit';
-import type { PartKind } from '../circuit';
+import type { PartKind } from '../part';
 
 /** Which kind of part a designator's letters stand for, longest first. Boards print many. */
 const PREFIXES: readonly (readonly [RegExp, PartKind])[] = [

@@ -1,5 +1,7 @@
-import { isElectrolytic, keyText, pinNames, safetyClass } from '../circuit';
-import type { Board, Part } from '../circuit';
+import { pinNames } from '../circuit';
+import { isElectrolytic, partText, safetyClass, partFigure } from '../part';
+import type { Board } from '../circuit';
+import type { Part } from '../part';
 import { junctionDrop } from '../stages';
 
 /** Ohms at which resistors of different use part. */
@@ -25,8 +27,8 @@ export function pinType(board: Board, part: Part, pin: number): string {
       const safety = safetyClass(part);
       if (safety !== null) return `C ${safety}`;
       if (isElectrolytic(part))
-        return `C ${(part.numbers['vr'] ?? 0) >= 160 ? 'bulk' : 'electrolytic'} ${pin === 0 ? 'plus' : 'minus'}`;
-      return `C ${(part.numbers['vr'] ?? 0) >= 200 ? 'high-voltage' : part.value >= 90e-9 ? 'bypass' : 'small'}`;
+        return `C ${(partFigure(part, 'ratedVolts') ?? 0) >= 160 ? 'bulk' : 'electrolytic'} ${pin === 0 ? 'plus' : 'minus'}`;
+      return `C ${(partFigure(part, 'ratedVolts') ?? 0) >= 200 ? 'high-voltage' : part.value >= 90e-9 ? 'bypass' : 'small'}`;
     }
     case 'inductor':
       return `L ${windingClass(board, part)}`;
@@ -64,8 +66,8 @@ function windingClass(board: Board, part: Part): string {
 function diodeUse(board: Board, part: Part): string {
   const drop = junctionDrop(board, part);
   if (drop > 1.4) return 'led';
-  if (part.numbers['pr'] !== undefined || (keyText(part, 'mark') ?? '').startsWith('P6KE')) return 'zener';
-  const amps = part.numbers['ir'] ?? 1;
+  if (partFigure(part, 'ratedWatts') !== undefined || (partText(part, 'mark') ?? '').startsWith('P6KE')) return 'zener';
+  const amps = partFigure(part, 'ratedAmps') ?? 1;
   if (amps < 0.5) return 'signal';
   return drop < 0.42 ? 'schottky' : amps >= 2 ? 'power' : 'small';
 }

@@ -1,5 +1,5 @@
 import { BOARD_LIMITS } from '../circuit';
-import type { KeyText, PartKind } from '../circuit';
+import type { KeyText, PartKind } from '../part';
 import { parseQuantity } from '../quantity';
 import { ok, ownValue, refuse } from '../problem';
 import { STAGE_KINDS } from '../stages';

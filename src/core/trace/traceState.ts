@@ -1,5 +1,5 @@
 import { netKey } from '../circuit';
-import type { Part } from '../circuit';
+import type { Part } from '../part';
 import { spotText } from './fact';
 import type { Fact, Spot } from './fact';
 import type { JoinGraph } from './joinGraph';

@@ -1,5 +1,6 @@
 import { netKey, pinNames } from '../circuit';
-import type { Board, Part } from '../circuit';
+import type { Board } from '../circuit';
+import type { Part } from '../part';
 import { pinType } from './pinType';
 
 /** Parts that the netlist puts in the same place: what is read at one should be read at the others. */

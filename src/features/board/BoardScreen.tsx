@@ -1,8 +1,9 @@
 'use client';
 import { STEPS } from '@/core/job';
 import { useCallback, useMemo, useState } from 'react';
-import { boardNets, findPart, marking, pinsOnNet, placesOnNet } from '@/core/circuit';
-import type { Part } from '@/core/circuit';
+import { boardNets, findPart, pinsOnNet, placesOnNet } from '@/core/circuit';
+import { marking, partFigure } from '@/core/part';
+import type { Part } from '@/core/part';
 import { formatQuantity } from '@/core/quantity';
 import { useJob } from '@/features/job/JobContext';
 import { NextLink } from '@/features/frame/NextLink';
@@ -208,9 +209,7 @@ function PartsTable({
               <td className="figure pr-2 text-right whitespace-nowrap">
                 {figure} <span className="inline-block w-7 text-left text-faint">{unit ?? ''}</span>
               </td>
-              <td className="max-w-32 truncate pr-3">
-                {marking(p) ?? (p.numbers['vr'] !== undefined ? formatQuantity(p.numbers['vr'], 'V') : '')}
-              </td>
+              <td className="max-w-32 truncate pr-3">{marking(p) ?? ratedVolts(p)}</td>
               <td className="figure max-w-44 truncate text-sm text-faint">{p.nets.join(' ')}</td>
             </tr>
           );
@@ -218,4 +217,9 @@ function PartsTable({
       </tbody>
     </table>
   );
+}
+
+function ratedVolts(part: Part): string {
+  const volts = partFigure(part, 'ratedVolts');
+  return volts === undefined ? '' : formatQuantity(volts, 'V');
 }

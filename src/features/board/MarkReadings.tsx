@@ -1,7 +1,8 @@
 'use client';
 import { decodeMarking } from '@/core/marking';
 import type { MarkKind, RankedReading } from '@/core/marking';
-import type { Board, Part, PartKind } from '@/core/circuit';
+import type { Board } from '@/core/circuit';
+import type { Part, PartKind } from '@/core/part';
 import { readingsInPlace } from '@/core/infer';
 import type { PlacedReading } from '@/core/infer';
 import { formatQuantity } from '@/core/quantity';

@@ -2,8 +2,10 @@
 import { linesOf } from '@/core/ledger';
 import { useMemo, useState } from 'react';
 import type { FormEvent } from 'react';
-import { keyText, marking, netKey, pinNames, pinsOnNet, placesOnNet } from '@/core/circuit';
-import type { Board, Part } from '@/core/circuit';
+import { netKey, pinNames, pinsOnNet, placesOnNet } from '@/core/circuit';
+import { marking, partText, PART_FIGURES, partFigure } from '@/core/part';
+import type { Board } from '@/core/circuit';
+import type { Part, PartFigure } from '@/core/part';
 import { expectReading } from '@/core/expect';
 import { sumsForPart } from '@/core/figures';
 import { inferredValues } from '@/core/infer';
@@ -91,16 +93,16 @@ function PartSums({ board, part }: { board: Board; part: Part }) {
 
 function ratings(part: Part): string {
   const said: string[] = [];
-  const add = (key: string, unit: 'V' | 'A' | 'W' | 'ohm', word: string): void => {
-    const value = part.numbers[key];
-    if (value !== undefined) said.push(`${formatQuantity(value, unit)} ${word}`);
+  const add = (figure: PartFigure, word: string): void => {
+    const value = partFigure(part, figure);
+    if (value !== undefined) said.push(`${formatQuantity(value, PART_FIGURES[figure].unit)} ${word}`);
   };
-  add('vr', 'V', 'rated');
-  add('ir', 'A', part.kind === 'capacitor' ? 'ripple' : 'rated');
-  add('pr', 'W', 'rated');
-  add('esr', 'ohm', 'ESR');
-  add('dcr', 'ohm', 'winding');
-  const tolerance = keyText(part, 'tol');
+  add('ratedVolts', 'rated');
+  add('ratedAmps', part.kind === 'capacitor' ? 'ripple' : 'rated');
+  add('ratedWatts', 'rated');
+  add('seriesOhms', 'ESR');
+  add('windingOhms', 'winding');
+  const tolerance = partText(part, 'tol');
   if (tolerance) said.push(`± ${tolerance}`);
   return said.join(', ') || 'no rating noted';
 }

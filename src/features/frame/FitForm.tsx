@@ -1,8 +1,8 @@
 'use client';
 import { useMemo, useState } from 'react';
 import type { FormEvent } from 'react';
-import { isElectrolytic, marking } from '@/core/circuit';
-import type { Part } from '@/core/circuit';
+import { isElectrolytic, marking } from '@/core/part';
+import type { Part } from '@/core/part';
 import { parseQuantity } from '@/core/quantity';
 import { shortValue } from '@/core/schematic';
 import { judgeSubstitution, safetyKind } from '@/core/substitute';

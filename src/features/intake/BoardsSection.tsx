@@ -3,7 +3,7 @@ import { useMemo, useState } from 'react';
 import type { FormEvent } from 'react';
 import { ARCHETYPES, archetypeBoard } from '@/core/archetype';
 import type { Board } from '@/core/circuit';
-import { marking } from '@/core/circuit';
+import { marking } from '@/core/part';
 import type { Problem } from '@/core/problem';
 import { useJob } from '@/features/job/JobContext';
 import type { FirstBoard, Harness } from '@/features/job/JobContext';

@@ -1,5 +1,5 @@
 'use client';
-import { marking } from '@/core/circuit';
+import { marking } from '@/core/part';
 import type { SeenReading } from '@/core/expect';
 import { safetyKind } from '@/core/substitute';
 import { FitForm } from '@/features/frame/FitForm';

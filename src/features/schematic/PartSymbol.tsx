@@ -1,5 +1,6 @@
-import { isElectrolytic, pinNames } from '@/core/circuit';
-import type { Part } from '@/core/circuit';
+import { pinNames } from '@/core/circuit';
+import { isElectrolytic } from '@/core/part';
+import type { Part } from '@/core/part';
 import type { SymbolBox } from '@/core/schematic';
 
 /** Draws a part's own sign in its box, in the manner of IEC 60617. Strokes inherit their look. */

@@ -1,8 +1,8 @@
-import { isElectrolytic } from '../circuit';
-import type { Part } from '../circuit';
+import { valueTolerance } from '../part';
+import type { Part } from '../part';
 
 /** What of a part can differ from the printed value. */
-export type DrawnProperty = 'value' | 'saturation' | 'gain' | 'threshold' | 'dcr';
+export type DrawnProperty = 'value' | 'saturation' | 'gain' | 'threshold' | 'winding' | 'series';
 
 /**
  * Says how far a part's property is from its nominal value: a factor (for `threshold` too). 1 is nominal.
@@ -18,7 +18,6 @@ export const NOMINAL_DRAW: PartDraw = () => 1;
  * `tol=` is two sigma. An assumed value counts as a factor of 2 for two sigma.
  */
 export function partSigma(part: Part, property: DrawnProperty): number {
-  const tolerance = part.numbers['tol'];
   switch (property) {
     case 'saturation':
       return Math.log(1.6);
@@ -26,17 +25,11 @@ export function partSigma(part: Part, property: DrawnProperty): number {
       return Math.log(1.5);
     case 'threshold':
       return 0.15;
-    case 'dcr':
+    case 'winding':
       return 0.1;
+    case 'series':
+      return Math.log(2) / 2;
     case 'value':
-      if (part.basis === 'assumed' && ['resistor', 'capacitor', 'inductor'].includes(part.kind)) return Math.log(2) / 2;
-      if (tolerance !== undefined) return tolerance / 2;
-      return defaultTolerance(part) / 2;
+      return valueTolerance(part) / 2;
   }
-}
-
-function defaultTolerance(part: Part): number {
-  if (part.kind === 'resistor') return 0.05;
-  if (part.kind === 'capacitor') return isElectrolytic(part) ? 0.275 : 0.2;
-  return 0.2;
 }

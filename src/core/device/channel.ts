@@ -1,3 +1,43 @@
+import type { ChannelFigures } from '../part';
+import type { DeviceModel } from './evaluation';
+
+/**
+ * The parameters of a channel: polarity (+1 N, -1 P), threshold in its own polarity, transconductance, on-resistance;
+ * `threshold` multiplies its threshold.
+ */
+export function channelParameters(figures: ChannelFigures, threshold = 1): readonly number[] {
+  return [figures.polarity, figures.thresholdVolts * threshold, figures.transconductance, figures.onOhms];
+}
+
+const AT = new Float64Array(3);
+
+/** A channel; terminals drain, gate, source. Its body diode is a junction of its own. */
+export const CHANNEL: DeviceModel = {
+  kind: 'channel',
+  terminals: 3,
+  states: 0,
+  drawn: ['threshold'],
+  evaluate(p, o, x, out) {
+    const polarity = p[o]!;
+    const threshold = p[o + 1]!;
+    channelCurrent(polarity * (x[1]! - x[2]!), polarity * (x[0]! - x[2]!), threshold, p[o + 2]!, p[o + 3]!, AT);
+    const gm = AT[1]!;
+    const gd = AT[2]!;
+    const { flow, slope, flowByLog } = out;
+    flow[0] = polarity * AT[0]!;
+    flow[2] = -flow[0];
+    slope[0] = gd;
+    slope[1] = gm;
+    slope[2] = -gd - gm;
+    slope[6] = -gd;
+    slope[7] = -gm;
+    slope[8] = gd + gm;
+    // The current hangs on Vgs - VTO.
+    flowByLog[0] = -polarity * gm * threshold;
+    flowByLog[2] = -flowByLog[0];
+  },
+};
+
 /**
  * Channel of a level 1 MOSFET with its resistance in the drain lead, in its own polarity (NMOS signs).
  *

@@ -74,13 +74,3 @@ export type BlockKind = (typeof BLOCK_KINDS)[number];
 
 export type Part = PassivePart | SourcePart | ModelPart | BlockPart | IcPart;
 export type PartKind = Part['kind'];
-
-/** The text of a key as written, or undefined. Keys are compared without case. */
-export function keyText(part: Part, key: string): string | undefined {
-  return part.keys.find((k) => k.key.toLowerCase() === key)?.text;
-}
-
-/** What is printed on the part, or undefined. */
-export function marking(part: Part): string | undefined {
-  return keyText(part, 'mark');
-}

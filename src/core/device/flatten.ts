@@ -1,0 +1,201 @@
+import { findPart, netKey, pinIndex } from '../circuit';
+import type { Board, Coupling } from '../circuit';
+import { OPEN_OHMS, SHORT_OHMS } from '../fault';
+import type { Fault } from '../fault';
+import { DisjointSets } from '../graph';
+import type { Part } from '../part';
+import { invariant } from '../problem';
+import type { Circuit, Device, Dormant } from './circuit';
+import { NOMINAL_DRAW } from './draw';
+import type { PartDraw } from './draw';
+import { expandPart } from './expandPart';
+import type { DeviceSink, Winding } from './expandPart';
+import { RESISTOR, windings } from './passives';
+
+interface PlacedWinding {
+  readonly winding: Winding;
+  readonly name: string;
+  readonly nodes: readonly [number, number];
+  readonly owner: number;
+  /** Its place among the devices. */
+  readonly place: number;
+}
+
+interface Draft {
+  /** Part being expanded, and its name. */
+  owner: number;
+  name: string;
+  readonly names: string[];
+  readonly nets: Map<string, number>;
+  readonly devices: (Device | null)[];
+  readonly parameters: number[];
+  /** Full names, in lower case, of the windings that some coupling names; they are joined when all parts are in. */
+  readonly coupled: ReadonlySet<string>;
+  readonly windings: PlacedWinding[];
+  readonly dormant: Dormant[];
+}
+
+/**
+ * A board as devices on nodes.
+ *
+ * faults  add up; shorts and leaks sit at the part, inside any opened pin (`netlist.md` section 2).
+ *         They must have come through `parseFault`: unknown parts or pins are our own mistake and throw.
+ * draw    how far each part is from its nominal value.
+ */
+export function flatten(board: Board, faults: readonly Fault[] = [], draw: PartDraw = NOMINAL_DRAW): Circuit {
+  const couplings = couplingsOf(board);
+  const draft: Draft = {
+    owner: -1,
+    name: '',
+    names: [],
+    nets: new Map(),
+    devices: [],
+    parameters: [],
+    coupled: new Set(couplings.flatMap((k) => [k.first.toLowerCase(), k.second.toLowerCase()])),
+    windings: [],
+    dormant: [],
+  };
+  const sink = makeSink(draft);
+  const byPart = new Map<string, Fault[]>();
+  for (const fault of faults) {
+    const part = findPart(board, fault.ref);
+    invariant(part !== undefined, `fault on unknown part ${fault.ref}`);
+    byPart.set(part.ref, [...(byPart.get(part.ref) ?? []), fault]);
+  }
+  for (const [index, part] of board.parts.entries()) {
+    draft.owner = index;
+    draft.name = part.ref;
+    const outer = part.nets.map((net) => sink.node(net));
+    if (part.fitted) addPart(board, part, outer, byPart.get(part.ref) ?? [], sink, draw);
+  }
+  couple(draft, couplings);
+  return {
+    nodeNames: draft.names,
+    nodeOfNet: draft.nets,
+    devices: draft.devices.filter((d) => d !== null),
+    parameters: Float64Array.from(draft.parameters),
+    dormant: draft.dormant,
+  };
+}
+
+function addPart(
+  board: Board,
+  part: Part,
+  outer: readonly number[],
+  faults: readonly Fault[],
+  sink: DeviceSink,
+  draw: PartDraw,
+): void {
+  const pins = [...outer];
+  const drifted: { value?: number; seriesOhms?: number } = {};
+  const opened = new Set<number>();
+  for (const fault of faults) {
+    if (fault.kind === 'value') drifted.value = fault.value;
+    if (fault.kind === 'esr') drifted.seriesOhms = fault.ohms;
+    if (fault.kind !== 'open') continue;
+    if (fault.pin !== undefined) opened.add(indexOf(board, part, fault.pin));
+    else if (pins.length === 2) opened.add(0);
+    else pins.forEach((_, i) => opened.add(i));
+  }
+  const exact = (a: number, b: number, ohms: number): void => sink.add(RESISTOR, [a, b], [ohms], [0]);
+  for (const i of opened) {
+    pins[i] = sink.node('NC');
+    exact(outer[i]!, pins[i]!, OPEN_OHMS);
+  }
+  expandPart({ board, draw, sink, owner: part.ref, drifted }, part, pins);
+  for (const fault of faults) {
+    if (fault.kind !== 'short' && fault.kind !== 'leak') continue;
+    const ohms = fault.kind === 'short' ? SHORT_OHMS : fault.ohms;
+    if (fault.pins) {
+      exact(pins[indexOf(board, part, fault.pins[0])]!, pins[indexOf(board, part, fault.pins[1])]!, ohms);
+    } else {
+      for (let i = 0; i < pins.length; i++) for (let j = i + 1; j < pins.length; j++) exact(pins[i]!, pins[j]!, ohms);
+    }
+  }
+}
+
+function indexOf(board: Board, part: Part, pin: string): number {
+  const index = pinIndex(board, part, pin);
+  invariant(index >= 0, `${part.ref} has no pin ${pin}`);
+  return index;
+}
+
+function makeSink(draft: Draft): DeviceSink {
+  return {
+    node(name) {
+      const key = netKey(name);
+      const known = key === 'nc' ? undefined : draft.nets.get(key);
+      if (known !== undefined) return known;
+      draft.names.push(name);
+      const made = draft.names.length - 1;
+      if (key !== 'nc') draft.nets.set(key, made);
+      return made;
+    },
+    add(model, nodes, parameters, sigmas) {
+      const { owner, name } = draft;
+      draft.devices.push({ model, nodes, owners: nodes.map(() => owner), at: draft.parameters.length, sigmas, name });
+      for (const p of parameters) draft.parameters.push(p);
+    },
+    winding(name, nodes, winding) {
+      const { ohms, henries, ohmsSigma, henriesSigma } = winding;
+      if (!draft.coupled.has(name.toLowerCase())) {
+        this.add(windings(1), nodes, [ohms, henries], [ohmsSigma, henriesSigma]);
+        return;
+      }
+      draft.windings.push({ winding, name, nodes, owner: draft.owner, place: draft.devices.length });
+      draft.devices.push(null);
+    },
+    dormant(nodes) {
+      draft.dormant.push({ owner: draft.owner, nodes });
+    },
+  };
+}
+
+/** Every coupling of the board, those inside subcircuits by the full names of their windings. */
+function couplingsOf(board: Board): readonly Coupling[] {
+  const all = [...board.couplings];
+  for (const part of board.parts) {
+    const inside = part.kind === 'ic' ? board.subcircuits.get(part.subcircuit.toLowerCase()) : undefined;
+    for (const k of inside?.couplings ?? [])
+      all.push({ ...k, first: `${part.ref}/${k.first}`, second: `${part.ref}/${k.second}` });
+  }
+  return all;
+}
+
+/** Makes one device of the windings that are coupled, at the place of the first of them. */
+function couple(draft: Draft, couplings: readonly Coupling[]): void {
+  const placed = draft.windings;
+  const numbers = new Map(placed.map((w, i) => [w.name.toLowerCase(), i]));
+  const sets = new DisjointSets(placed.length);
+  const factors = new Map<number, number>();
+  const pair = (i: number, j: number): number => Math.min(i, j) * placed.length + Math.max(i, j);
+  for (const { first, second, factor } of couplings) {
+    const [a, b] = [numbers.get(first.toLowerCase()), numbers.get(second.toLowerCase())];
+    if (a === undefined || b === undefined || a === b) continue;
+    sets.union(a, b);
+    factors.set(pair(a, b), factor);
+  }
+  const groups = new Map<number, number[]>();
+  placed.forEach((_, i) => {
+    const group = groups.get(sets.find(i));
+    if (group) group.push(i);
+    else groups.set(sets.find(i), [i]);
+  });
+  for (const group of groups.values()) {
+    const own = group.map((i) => placed[i]!);
+    draft.devices[own[0]!.place] = {
+      model: windings(own.length),
+      nodes: own.flatMap((w) => w.nodes),
+      owners: own.flatMap((w) => [w.owner, w.owner]),
+      at: draft.parameters.length,
+      sigmas: [...own.map((w) => w.winding.ohmsSigma), ...own.map((w) => w.winding.henriesSigma)],
+      name: own.map((w) => w.name).join('+'),
+    };
+    for (const w of own) draft.parameters.push(w.winding.ohms);
+    for (const i of group)
+      for (const j of group) {
+        const k = i === j ? 1 : (factors.get(pair(i, j)) ?? 0);
+        draft.parameters.push(k * Math.sqrt(placed[i]!.winding.henries * placed[j]!.winding.henries));
+      }
+  }
+}

@@ -1,0 +1,27 @@
+export {
+  PART_FIGURES,
+  coldOhms,
+  isElectrolytic,
+  isFuse,
+  isOpenSwitch,
+  marking,
+  parallelOhms,
+  partFigure,
+  partText,
+  safetyClass,
+  valueTolerance,
+} from './figures';
+export type { PartFigure } from './figures';
+export {
+  THERMAL_VOLTS,
+  channelFigures,
+  junctionFigures,
+  junctionVolts,
+  plainJunction,
+  transistorFigures,
+} from './model';
+export type { ChannelFigures, JunctionFigures, Model, TransistorFigures } from './model';
+export { BLOCK_KINDS } from './part';
+export type { BlockKind, BlockPart, IcPart, KeyText, ModelPart, Part, PartKind, PassivePart, SourcePart } from './part';
+export { SHEET_FACTS, heldPinVolts, sheetFact } from './sheet';
+export type { SheetFact, Sheets } from './sheet';
