@@ -21,18 +21,19 @@ const TIERS: Readonly<Record<string, number>> = {
   archetype: 5,
   device: 6,
   stages: 6,
+  operate: 7,
   solve: 7,
   trace: 7,
-  safety: 7,
+  safety: 8,
   schematic: 7,
-  stress: 7,
+  stress: 8,
   meter: 8,
   tables: 8,
   infer: 8,
-  modify: 8,
+  modify: 9,
   expect: 9,
   diagnose: 9,
-  figures: 9,
+  figures: 10,
   permit: 10,
   ledger: 10,
   job: 11,
@@ -77,5 +78,21 @@ test('only core/part reads the figures and texts of a part by their keys', () =>
     .filter(({ file }) =>
       /numbers\['|\b(?:part|model|known|p|q)!?\.numbers\b|\bpart\.keys\b|facts\?\.\[/u.test(readFileSync(file, 'utf8')),
     );
+  expect(wrong.map(({ name }) => name)).toEqual([]);
+});
+
+/** Who reads volts off the nameplate: `operate` for every other room; the typical circuits, which write them; intake's own check. */
+const PLATE_READERS = /^(?:operate|circuit|archetype)\/|^safety\/nameplateSanity\.ts$/u;
+
+test('only core/operate asks the nameplate for volts', () => {
+  const wrong = files
+    .map(({ folder, file }) => ({ name: `${folder}/${file.slice(join(core, folder).length + 1)}`, file }))
+    .filter(({ name }) => !PLATE_READERS.test(name))
+    .filter(({ file }) => {
+      const text = readFileSync(file, 'utf8');
+      return (
+        /\binput(?:Min|Nominal|Max)\b/u.test(text) || /nameplate\?*\.(?:outputs|auxInputs)[^;]*\.volts/u.test(text)
+      );
+    });
   expect(wrong.map(({ name }) => name)).toEqual([]);
 });

@@ -2,6 +2,7 @@ import { findPart, netKey } from '../circuit';
 import { isElectrolytic, partFigure, sheetFact, SHEET_FACTS, PART_FIGURES } from '../part';
 import type { Board } from '../circuit';
 import type { Part, SheetFact } from '../part';
+import { printedOutputs, supplyOf } from '../operate';
 import { formatQuantity, weakestBasis } from '../quantity';
 import type { Basis, Unit } from '../quantity';
 import { energyStores } from '../safety';
@@ -96,35 +97,28 @@ function storeFigures(board: Board): readonly Figure[] {
 }
 
 function plateFigures(board: Board): readonly Figure[] {
-  const plate = board.nameplate ?? {};
+  const supply = supplyOf(board);
   const figures: Figure[] = [];
   const add = (
     key: string,
     words: string,
     unit: Unit,
-    value: number | undefined,
+    value: number | null,
     net: string | null,
     rank: number,
   ): void => {
-    if (value !== undefined && value > 0)
+    if (value !== null && value > 0)
       figures.push({ key, ref: null, net, words, unit, value, basis: 'seen', why: 'printed on the nameplate', rank });
   };
-  add('input.nominal', 'nominal input', 'V', plate.inputNominal, plate.inputRail ?? null, 20);
-  add('input.max', 'highest input', 'V', plate.inputMax, plate.inputRail ?? null, 21);
-  add('input.min', 'lowest input', 'V', plate.inputMin, plate.inputRail ?? null, 22);
-  add('input.hertz', 'mains frequency', 'Hz', plate.hertz, null, 20);
-  (plate.outputs ?? []).forEach((o, i) => {
-    const name = o.rail ?? `output ${i + 1}`;
-    add(`${name}.volts`, `${name}, printed volts`, 'V', o.volts, o.rail ?? null, 25 + i);
-    add(`${name}.amps`, `${name}, printed amps`, 'A', o.amps, o.rail ?? null, 20 + i);
-    add(
-      `${name}.watts`,
-      `${name}, printed watts`,
-      'W',
-      o.kind === 'dc' ? o.volts * o.amps : undefined,
-      o.rail ?? null,
-      20 + i,
-    );
+  add('input.nominal', 'nominal input', 'V', supply.nominal, supply.rail, 20);
+  const printed = supply.highestBasis === 'seen' ? supply.highest : null;
+  add('input.max', 'highest input', 'V', printed, supply.rail, 21);
+  add('input.min', 'lowest input', 'V', supply.lowest, supply.rail, 22);
+  add('input.hertz', 'mains frequency', 'Hz', supply.hertz, null, 20);
+  printedOutputs(board).forEach((o, i) => {
+    add(`${o.name}.volts`, `${o.name}, printed volts`, 'V', o.volts, o.rail, 25 + i);
+    add(`${o.name}.amps`, `${o.name}, printed amps`, 'A', o.amps, o.rail, 20 + i);
+    add(`${o.name}.watts`, `${o.name}, printed watts`, 'W', o.watts, o.rail, 20 + i);
   });
   return figures;
 }

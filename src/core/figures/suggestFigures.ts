@@ -1,7 +1,8 @@
 import { findPart, netKey } from '../circuit';
 import type { Board } from '../circuit';
 import type { PartKind } from '../part';
-import { findDividers, findLockPins } from '../modify';
+import { findLockPins } from '../modify';
+import { findDividers, printedOutputs } from '../operate';
 import { energyStores } from '../safety';
 import { recogniseStages } from '../stages';
 import type { StageKind } from '../stages';
@@ -60,9 +61,9 @@ const PLACES = {
   'store capacitor': (board) => on(biggestStore(board)?.refs[0], 'value'),
   input: () => 'input.nominal',
   hertz: () => 'input.hertz',
-  'output volts': (board) => on(board.nameplate?.outputs?.[0]?.rail, 'volts'),
-  'output amps': (board) => on(board.nameplate?.outputs?.[0]?.rail, 'amps'),
-  'output watts': (board) => on(board.nameplate?.outputs?.[0]?.rail, 'watts'),
+  'output volts': (board) => on(printedOutputs(board)[0]?.rail, 'volts'),
+  'output amps': (board) => on(printedOutputs(board)[0]?.rail, 'amps'),
+  'output watts': (board) => on(printedOutputs(board)[0]?.rail, 'watts'),
   reference: (board) => {
     const ref = findDividers(board)[0]?.ref;
     return ref === undefined
@@ -96,8 +97,8 @@ function biggestStore(board: Board) {
   return energyStores(board)[0];
 }
 
-function on(name: string | undefined, figure: string): string | null {
-  return name === undefined ? null : `${name}.${figure}`;
+function on(name: string | null | undefined, figure: string): string | null {
+  return name === undefined || name === null ? null : `${name}.${figure}`;
 }
 
 /** Several parts in one place have no single figure. */

@@ -2,6 +2,7 @@ import { findPart, netKey, pinsOnNet } from '../circuit';
 import type { Board } from '../circuit';
 import { partFigure } from '../part';
 import type { Part } from '../part';
+import { printedOutputs, supplyOf } from '../operate';
 import { formatQuantity, nearestPreferred } from '../quantity';
 import { recogniseStages } from '../stages';
 import type { StageMap } from '../stages';
@@ -66,17 +67,17 @@ function sameNets(a: Part, b: Part): boolean {
 }
 
 function wattsOut(board: Board): number {
-  return (board.nameplate?.outputs ?? []).reduce((sum, o) => sum + o.volts * o.amps, 0);
+  return printedOutputs(board).reduce((sum, o) => sum + o.volts * o.amps, 0);
 }
 
 /** The sense resistor from the power: peak current of a flyback at its lowest input, from I = 2 P / (eta V D). */
 function fromPower(board: Board, part: Part, map: StageMap): readonly InferredValue[] {
-  const lowest = board.nameplate?.inputMin;
+  const { kind, lowest } = supplyOf(board);
   const watts = wattsOut(board);
   const shunt = map.stages.find((s) => s.parts.includes(part.ref))?.reasons[part.ref]?.includes('into volts');
   // With several converters the watts of each are not known.
-  if (!shunt || lowest === undefined || watts <= 0 || map.topology.includes('+')) return [];
-  const rail = board.nameplate?.source === 'mains' ? lowest * 1.2 : lowest;
+  if (!shunt || lowest === null || watts <= 0 || map.topology.includes('+')) return [];
+  const rail = kind === 'mains' ? lowest * 1.2 : lowest;
   const amps = (2 * watts) / (EFFICIENCY * rail * LONGEST_ON);
   const controller = Object.values(board.facts ?? {}).find((f) => f['csMax'] !== undefined);
   const volts = Math.abs(controller?.['csMax'] ?? USUAL_SENSE_VOLTS);
@@ -93,8 +94,8 @@ function fromPower(board: Board, part: Part, map: StageMap): readonly InferredVa
 
 /** The resistor of a light from the volts of its rail. */
 function fromLamp(board: Board, part: Part): readonly InferredValue[] {
-  const output = board.nameplate?.outputs?.find((o) =>
-    part.nets.some((n) => o.rail !== undefined && netKey(n) === netKey(o.rail)),
+  const output = printedOutputs(board).find((o) =>
+    part.nets.some((n) => o.rail !== null && netKey(n) === netKey(o.rail)),
   );
   if (!output || output.volts <= LAMP_VOLTS) return [];
   const value = nearestPreferred((output.volts - LAMP_VOLTS) / LAMP_AMPERES, 'E12');
@@ -103,8 +104,8 @@ function fromLamp(board: Board, part: Part): readonly InferredValue[] {
 
 /** One resistor of a divider from the other, the output's volts and the reference. */
 function fromDivider(board: Board, part: Part): readonly InferredValue[] {
-  for (const output of board.nameplate?.outputs ?? []) {
-    if (output.rail === undefined || output.return === undefined) continue;
+  for (const output of printedOutputs(board)) {
+    if (output.rail === null || output.return === null) continue;
     const upper = part.nets.find((n) => netKey(n) === netKey(output.rail!));
     const tap = part.nets.find((n) => n !== upper);
     if (upper === undefined || tap === undefined) continue;
@@ -131,8 +132,8 @@ function fromDivider(board: Board, part: Part): readonly InferredValue[] {
 /** Storage from the power: 2 µF a watt where 100 V mains is allowed, 1 µF a watt on 230 V alone. */
 function fromRipple(board: Board): readonly InferredValue[] {
   const watts = wattsOut(board);
-  const lowest = board.nameplate?.inputMin;
-  if (watts <= 0 || lowest === undefined || board.nameplate?.source !== 'mains') return [];
+  const { kind, lowest } = supplyOf(board);
+  if (watts <= 0 || lowest === null || kind !== 'mains') return [];
   const each = lowest < 150 ? 2e-6 : 1e-6;
   return [
     {

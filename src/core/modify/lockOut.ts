@@ -11,7 +11,8 @@ import { runSum } from '../sums';
 import type { BadInput } from '../sums';
 import type { Change } from './change';
 import { figure, fittedWatts, freeNet } from './outputVoltage';
-import { VOLTS_UNKNOWN, findDividers, findLockPins, freeRef, heldVolts, resistorsBetween } from './places';
+import { findDividers, printedOutputs, resistorsBetween, supplyOf } from '../operate';
+import { VOLTS_UNKNOWN, findLockPins, freeRef, heldVolts } from './places';
 import { cannotModify, withFacts } from './plan';
 import type { Plan, PlanProblem } from './plan';
 import { stepOff, stepOn } from './steps';
@@ -98,9 +99,9 @@ export function lockOutStress(board: Board, change: LockOut): readonly StressRow
   const [top, bottom] = [upper[0], lower[0]];
   if (!top || !bottom) return [gone(change)];
   const [rTop, rBottom] = [parallelOhms(upper), parallelOhms(lower)];
-  const most = board.nameplate?.inputMax;
-  const pinVolts = most === undefined ? null : (most * rBottom) / (rTop + rBottom);
-  const watts = most === undefined ? null : (most - pinVolts!) ** 2 / rTop;
+  const most = supplyOf(board).highest;
+  const pinVolts = most === null ? null : (most * rBottom) / (rTop + rBottom);
+  const watts = most === null ? null : (most - pinVolts!) ** 2 / rTop;
   const rating = partFigure(top, 'ratedWatts') ?? null;
   const factor = DERATING['resistor-power'].factor;
   const unknown = 'the highest input is not noted';
@@ -115,7 +116,7 @@ export function lockOutStress(board: Board, change: LockOut): readonly StressRow
       ratio: watts === null || rating === null ? null : watts / rating,
       verdict: judgeStress(watts, rating, factor),
       why:
-        most === undefined
+        most === null
           ? unknown
           : `${formatQuantity(most - pinVolts!, 'V')} across ${formatQuantity(rTop, 'ohm')} at the highest input`,
     },
@@ -147,7 +148,7 @@ function gone(change: LockOut): StressRow {
 function outputVolts(board: Board, ref: string): number | null {
   const own = findDividers(board).find((d) => d.ref === ref);
   if (own) return heldVolts(board, own.rail);
-  const [only, ...more] = (board.nameplate?.outputs ?? []).filter((o) => o.kind === 'dc');
+  const [only, ...more] = printedOutputs(board).filter((o) => o.kind === 'dc');
   return only && more.length === 0 ? only.volts : null;
 }
 
@@ -155,12 +156,12 @@ function stepsOf(board: Board, volts: number, rises: number, falls: number): rea
   const band = [volts * 0.93, volts, volts * 1.07] as const;
   const between = (rises + falls) / 2;
   const wide = rises - falls > 0.06 * rises;
-  const nominal = board.nameplate?.inputNominal;
+  const { nominal } = supplyOf(board);
   return [
     stepOff('vin', falls * 0.9, 'coming up', volts),
     ...(wide ? [stepOff('vin', between, 'coming up, inside the window', volts)] : []),
     stepOn('vin', rises * 1.06, 'just above its start', band),
-    ...(nominal !== undefined && nominal > rises * 1.15 ? [stepOn('vin', nominal, 'nominal input', band)] : []),
+    ...(nominal !== null && nominal > rises * 1.15 ? [stepOn('vin', nominal, 'nominal input', band)] : []),
     ...(wide ? [stepOn('vin', between, 'going down, inside the window', band)] : []),
     stepOff('vin', falls * 0.9, 'going down, below its stop', volts),
   ];

@@ -1,18 +1,10 @@
+import { findDividers } from '../operate';
 import { DOCK_MODULE } from '../../demo/boards/dockModule';
 import type { Board } from '../circuit';
 import type { Part } from '../part';
 import { readNetlist } from '../netlist';
 import { runSum } from '../sums';
-import {
-  findDividers,
-  findLoadPlaces,
-  findLockPins,
-  judgeSteps,
-  keptStress,
-  planChange,
-  stepExpectation,
-  withFacts,
-} from '.';
+import { findLoadPlaces, findLockPins, judgeSteps, keptStress, planChange, stepExpectation, withFacts } from '.';
 import type { Change, Plan } from '.';
 
 function boardOf(text: string): Board {

@@ -9,7 +9,8 @@ import { railStress } from '../stress';
 import { runSum } from '../sums';
 import type { BadInput } from '../sums';
 import type { Change } from './change';
-import { findDividers, freeRef } from './places';
+import { findDividers, loosest, printedOutputs, supplyOf } from '../operate';
+import { freeRef } from './places';
 import { cannotModify, withFacts } from './plan';
 import type { Plan, PlanProblem } from './plan';
 import { stepOn } from './steps';
@@ -91,8 +92,6 @@ export function planOutputVoltage(board: Board, change: OutputVoltage): Result<P
 /** Lowest, nominal, highest output by the tolerances of the resistors and 2 % of the reference, with the meter's own. */
 function toleranceBand(after: Board, change: OutputVoltage): readonly [number, number, number] {
   const divider = findDividers(after).find((d) => netKey(d.tap) === netKey(change.tap));
-  const loosest = (parts: readonly Part[]): number =>
-    Math.max(0.01, ...parts.map((p) => partFigure(p, 'tolerance') ?? 0.05));
   const corner = runSum('divider-output', {
     vRef: change.vRef,
     rTop: divider?.rTop ?? 0,
@@ -115,30 +114,30 @@ function notesOf(
   const notes = [
     `Tolerances (1 % resistors, 2 % reference) leave it between ${formatQuantity(low, 'V')} and ${formatQuantity(high, 'V')}.`,
   ];
-  const output = board.nameplate?.outputs?.find((o) => o.rail !== undefined && netKey(o.rail) === netKey(change.rail));
+  const output = printedOutputs(board).find((o) => o.rail !== null && netKey(o.rail) === netKey(change.rail));
   if (output && output.amps > 0 && reached > output.volts) {
     const amps = (output.volts * output.amps) / reached;
     notes.push(
       `The printed ${formatQuantity(output.volts * output.amps, 'W')} are reached at ${formatQuantity(amps, 'A')} now, no more at ${formatQuantity(output.amps, 'A')}.`,
     );
   }
-  const highest = board.nameplate?.inputMin;
-  if (board.nameplate?.source !== 'mains' && highest !== undefined && reached > 0.9 * highest)
+  const { kind, lowest } = supplyOf(board);
+  if (kind !== 'mains' && lowest !== null && reached > 0.9 * lowest)
     notes.push(
-      `A step-down converter cannot hold ${formatQuantity(reached, 'V')} from ${formatQuantity(highest, 'V')}.`,
+      `A step-down converter cannot hold ${formatQuantity(reached, 'V')} from ${formatQuantity(lowest, 'V')}.`,
     );
   notes.push('Write the new voltage on the unit: the nameplate no longer tells it.');
   return notes;
 }
 
 function stepsOf(board: Board, band: readonly [number, number, number]): Plan['steps'] {
-  const { inputMin, inputNominal, inputMax } = board.nameplate ?? {};
+  const { lowest, nominal, highest } = supplyOf(board);
   const inputs = [
-    [inputMin, 'lowest input'],
-    [inputNominal, 'nominal input'],
-    [inputMax, 'highest input'],
+    [lowest, 'lowest input'],
+    [nominal, 'nominal input'],
+    [highest, 'highest input'],
   ] as const;
-  return inputs.flatMap(([volts, words]) => (volts === undefined ? [] : [stepOn('vin', volts, words, band)]));
+  return inputs.flatMap(([volts, words]) => (volts === null ? [] : [stepOn('vin', volts, words, band)]));
 }
 
 /** A value as it is written on a resistor: `47k`, `4.7k`, `330`. */

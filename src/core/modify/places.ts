@@ -1,26 +1,9 @@
 import { netKey } from '../circuit';
-import { parallelOhms, partFigure, sheetFact } from '../part';
+import { findDividers, operatingPoint, resistorsBetween } from '../operate';
+import { sheetFact } from '../part';
 import type { Board } from '../circuit';
 import type { Part } from '../part';
 import { recogniseStages } from '../stages';
-
-/**
- * A divider that sets an output, as it stands on the board. Resistors of one place in parallel count as one.
- *
- * vRef  its reference with where it comes from; null where nothing tells.
- */
-export interface Divider {
-  readonly ref: string;
-  readonly rail: string;
-  readonly return: string;
-  readonly tap: string;
-  readonly top: readonly Part[];
-  readonly bottom: readonly Part[];
-  readonly rTop: number;
-  readonly rBottom: number;
-  readonly vRef: number | null;
-  readonly vRefFrom: string;
-}
 
 /** A pin that lets a converter run, with the divider before it if there is one. */
 export interface LockPin {
@@ -42,87 +25,13 @@ export interface LoadPlace {
   readonly return: string;
 }
 
-/** Fitted resistors between two nets. */
-export function resistorsBetween(board: Board, a: string, b: string): readonly Part[] {
-  const wanted = [netKey(a), netKey(b)].sort().join(' ');
-  return board.parts.filter((p) => p.kind === 'resistor' && p.fitted && p.nets.map(netKey).sort().join(' ') === wanted);
-}
-
-/** Dividers that set an output: at the feedback pins of controllers and at shunt references, outputs first. */
-export function findDividers(board: Board): readonly Divider[] {
-  const senses: { ref: string; tap: string; back: string; known: number | undefined }[] = [];
-  for (const [ref, pins] of Object.entries(recogniseStages(board).pins)) {
-    const part = board.parts.find((p) => p.ref === ref);
-    const ground = pins.find((p) => p.role === 'GND');
-    if (!part || !ground) continue;
-    for (const pin of pins.filter((p) => p.role === 'FB'))
-      senses.push({
-        ref,
-        tap: part.nets[Number(pin.pin) - 1]!,
-        back: part.nets[Number(ground.pin) - 1]!,
-        known: sheetFact(board.facts, ref, 'fbRef'),
-      });
-  }
-  for (const p of board.parts)
-    if (p.kind === 'shunt-reference' && p.fitted)
-      senses.push({
-        ref: p.ref,
-        tap: p.nets[0]!,
-        back: p.nets[1]!,
-        known: partFigure(p, 'referenceVolts') ?? sheetFact(board.facts, p.ref, 'vRef'),
-      });
-  return senses.flatMap(({ ref, tap, back, known }): readonly Divider[] => {
-    const rail = railAbove(board, tap, back);
-    if (rail === null) return [];
-    const [top, bottom] = [resistorsBetween(board, rail, tap), resistorsBetween(board, tap, back)];
-    if (top.length === 0 || bottom.length === 0) return [];
-    const [rTop, rBottom] = [parallelOhms(top), parallelOhms(bottom)];
-    const printed = board.nameplate?.outputs?.find(
-      (o) => o.rail !== undefined && netKey(o.rail) === netKey(rail),
-    )?.volts;
-    const implied = printed === undefined ? null : printed / (1 + rTop / rBottom);
-    const vRef = known ?? implied;
-    const vRefFrom =
-      known !== undefined
-        ? `what the data sheet of ${ref} says`
-        : implied === null
-          ? 'not known'
-          : `what ${printed} V at ${rail} imply`;
-    return [{ ref, rail, return: back, tap, top, bottom, rTop, rBottom, vRef, vRefFrom }];
-  });
-}
-
 /** Said where no sweep can be laid down: it has nothing to be judged by. */
 export const VOLTS_UNKNOWN =
   'What the output gives is not known, so no sweep is laid down: say it on the nameplate, or trace its divider and reference.';
 
 /** Volts that a rail is held at by its divider, else what the nameplate prints for it; null where nobody says. */
 export function heldVolts(board: Board, rail: string): number | null {
-  const divider = findDividers(board).find((d) => netKey(d.rail) === netKey(rail));
-  if (divider && divider.vRef !== null) return divider.vRef * (1 + divider.rTop / divider.rBottom);
-  const printed = board.nameplate?.outputs?.find((o) => o.rail !== undefined && netKey(o.rail) === netKey(rail));
-  return printed?.volts ?? null;
-}
-
-/** The rail at the far end of a resistor on this net: of several the one with most capacitance to the return. */
-function railAbove(board: Board, net: string, back: string): string | null {
-  const ends = board.parts
-    .filter((p) => p.kind === 'resistor' && p.fitted && p.nets.some((n) => netKey(n) === netKey(net)))
-    .map((p) => p.nets.find((n) => netKey(n) !== netKey(net)) ?? net)
-    .filter((n) => netKey(n) !== netKey(back) && netKey(n) !== netKey(net));
-  const smooth = (n: string): number =>
-    board.parts.reduce(
-      (sum, p) =>
-        p.kind === 'capacitor' &&
-        p.fitted &&
-        p.nets.some((x) => netKey(x) === netKey(n)) &&
-        p.nets.some((x) => netKey(x) === netKey(back))
-          ? sum + p.value
-          : sum,
-      0,
-    );
-  const best = [...ends].sort((a, b) => smooth(b) - smooth(a))[0];
-  return best !== undefined && smooth(best) > 0 ? best : null;
+  return operatingPoint(board).net(rail)?.nominal ?? null;
 }
 
 /** Pins at which a converter can be held off until its input is high enough. */

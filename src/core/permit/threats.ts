@@ -2,6 +2,7 @@ import { boardNets, netKey } from '../circuit';
 import type { Board } from '../circuit';
 import { partFigure, isFuse } from '../part';
 import type { Part } from '../part';
+import { printedOutputs, supplyOf } from '../operate';
 import { findEnergyPoles, passes, recogniseStages, switchedNets, throughNets } from '../stages';
 import type { EnergyPole } from '../stages';
 
@@ -131,16 +132,19 @@ function joinOhms(part: Part): number {
   return part.kind === 'resistor' ? part.value : Infinity;
 }
 
-/** Volts that may stand at a pole, for judging what a leak there would burn. */
+/**
+ * Volts that may stand at a pole, for judging what a leak there would burn: the source's peak, on a rail what the
+ * nameplate prints for it. Where nothing tells, mains is what it may be.
+ */
 function poleVolts(board: Board, pole: EnergyPole): number {
-  const plate = board.nameplate;
-  const input = plate?.inputMax ?? plate?.inputNominal ?? (plate?.source === 'mains' ? 264 : 12);
-  if (pole.kind !== 'rail') return plate?.source === 'mains' ? input * Math.SQRT2 : input;
-  const own = (plate?.outputs ?? []).find((o) =>
-    [o.rail, o.return].some((n) => n !== undefined && pole.nets.has(netKey(n))),
-  );
-  return own?.volts ?? input;
+  const input = supplyOf(board).peak ?? UNKNOWN_PEAK;
+  if (pole.kind !== 'rail') return input;
+  const own = printedOutputs(board).find((o) => [o.rail, o.return].some((n) => n !== null && pole.nets.has(netKey(n))));
+  return own?.peak ?? input;
 }
+
+/** The peak of 264 V mains. */
+const UNKNOWN_PEAK = Math.SQRT2 * 264;
 
 /** Whether a part burns open under a short: a fuse, an inrush limiter, a rectifier, a small resistor. */
 function burns(part: Part): boolean {

@@ -9,7 +9,6 @@ export {
   UNTRACED,
   WET_TOUCH_LIMIT_VOLTS,
   energyStores,
-  sizeDoubt,
   untracedStore,
 } from './stores';
-export type { DischargePlan, EnergyStore, SizeDoubt } from './stores';
+export type { DischargePlan, EnergyStore } from './stores';

@@ -1,7 +1,8 @@
 import type { Board, Nameplate } from '../circuit';
 import { readNetlist } from '../netlist';
 import { deriveBoard, readShorthand } from '../trace';
-import { UNTRACED, energyStores, judgeHazard, nameplateSanity, sizeDoubt, untracedStore } from '.';
+import { UNTRACED, energyStores, judgeHazard, nameplateSanity, untracedStore } from '.';
+import { sizeDoubt } from '../operate';
 
 const mains: Nameplate = { source: 'mains', inputRail: 'L', inputReturn: 'N', inputMax: 264 };
 function boardOf(plate: Nameplate | undefined, ...lines: string[]): Board {

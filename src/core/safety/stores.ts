@@ -1,12 +1,19 @@
 import { netKey } from '../circuit';
-import { isElectrolytic, partText, safetyClass, partFigure } from '../part';
 import type { Board, Nameplate } from '../circuit';
-import type { Part } from '../part';
-import { decodeMarking } from '../marking';
-import { formatQuantity, nearestPreferred } from '../quantity';
-import type { Basis, Quantity } from '../quantity';
-import { findPowerPath, inputPole } from '../stages';
-import type { PowerPath } from '../stages';
+import {
+  UNKNOWN_FARADS,
+  UNKNOWN_VOLTS,
+  chargeCells,
+  operatingPoint,
+  sizeDoubt,
+  sizeUnknown,
+  supplyOf,
+  worstFarads,
+} from '../operate';
+import type { Cell, OperatingPoint, SizeDoubt } from '../operate';
+import { nearestPreferred } from '../quantity';
+import type { Quantity } from '../quantity';
+import { findPowerPath } from '../stages';
 
 /** Limits, with their reasons in product.md, "Making safe". */
 export const TOUCH_LIMIT_VOLTS = 60;
@@ -14,15 +21,6 @@ export const WET_TOUCH_LIMIT_VOLTS = 30;
 export const METER_LIMIT_VOLTS = 0.2;
 export const TOUCH_LIMIT_JOULES = 10;
 const LISTED_JOULES = 10e-3;
-
-/** A capacitor of which nothing says how many volts it may hold: a bulk one, and one too small to be one. */
-const UNKNOWN_VOLTS = 450;
-const SMALL_FARADS = 0.1e-6;
-const SMALL_UNKNOWN_VOLTS = 400;
-/** A capacitor of which nothing says how large it is. */
-const UNKNOWN_FARADS = 1000e-6;
-/** What tracing writes for a capacitor whose marking it cannot read. */
-const STAND_IN_FARADS = 100e-9;
 
 /**
  * Capacitors that share their charge, and where to prove them empty.
@@ -50,14 +48,6 @@ export interface EnergyStore {
   readonly discharge: DischargePlan;
 }
 
-/** A bare figure on a capacitor that may be picofarads in code or microfarads. */
-export interface SizeDoubt {
-  readonly ref: string;
-  readonly mark: string;
-  readonly large: number;
-  readonly small: number;
-}
-
 /** A resistor for the store, and a filament lamp where the voltage asks for one. Seconds to come below 0.2 V. */
 export interface DischargePlan {
   readonly ohms: number;
@@ -65,13 +55,6 @@ export interface DischargePlan {
   readonly ratedVolts: number;
   readonly seconds: number;
   readonly lamp: string | null;
-}
-
-/** One capacitor as far as its charge goes; it may stand inside an IC that is known. */
-interface Cell {
-  readonly ref: string;
-  readonly nets: readonly [string, string];
-  readonly part: Part;
 }
 
 /**
@@ -84,54 +67,41 @@ interface Cell {
  */
 export function energyStores(board: Board, boardId = '', unit?: Nameplate): readonly EnergyStore[] {
   const groups = new Map<string, Cell[]>();
-  for (const cell of cells(board)) {
+  for (const cell of chargeCells(board)) {
     const key = cell.nets.toSorted().join(' ');
     groups.set(key, [...(groups.get(key) ?? []), cell]);
   }
-  const plated = board.nameplate || !unit ? board : { ...board, nameplate: unit };
-  const path = findPowerPath(plated);
-  return [...groups.values()]
-    .flatMap((list) => store(plated, path, boardId, list) ?? [])
-    .sort((a, b) => b.joules - a.joules);
+  const point = operatingPoint(plated(board, unit));
+  return [...groups.values()].flatMap((list) => store(point, boardId, list) ?? []).sort((a, b) => b.joules - a.joules);
 }
 
-/** How deep insides are looked into; a netlist that nests deeper is refused by its reader. */
-const MOST_DEPTH = 8;
-
-/** All fitted capacitors and cells, those inside known ICs too; a leg that is not connected is a net of its own. */
-function cells(board: Board): readonly Cell[] {
-  const out: Cell[] = [];
-  const look = (ref: string, part: Part, nets: readonly string[], depth: number): void => {
-    if (!part.fitted) return;
-    if (holdsCharge(part)) {
-      const [a = '', b = ''] = nets.map((net, i) => (netKey(net) === 'nc' ? `nc ${ref} ${i + 1}` : netKey(net)));
-      if (a !== b) out.push({ ref, part, nets: [a, b] });
-    }
-    const inside = part.kind === 'ic' ? board.subcircuits.get(part.subcircuit.toLowerCase()) : undefined;
-    if (!inside || depth >= MOST_DEPTH) return;
-    for (const inner of inside.parts) {
-      const outside = inner.nets.map((net) => {
-        const pin = inside.pins.findIndex((p) => netKey(p) === netKey(net));
-        return netKey(net) === 'nc' ? net : pin < 0 ? `${ref}:${depth}:${inner.ref}:${net}` : (nets[pin] ?? net);
-      });
-      look(ref, inner, outside, depth + 1);
-    }
-  };
-  for (const part of board.parts) look(part.ref, part, part.nets, 0);
-  return out;
+/** A board with the nameplate of its unit, where it has none of its own; the same one each time. */
+function plated(board: Board, unit: Nameplate | undefined): Board {
+  if (board.nameplate || !unit) return board;
+  const known = platedOf.get(board)?.get(unit);
+  if (known) return known;
+  const made = { ...board, nameplate: unit };
+  platedOf.set(board, (platedOf.get(board) ?? new WeakMap<Nameplate, Board>()).set(unit, made));
+  return made;
 }
 
-function holdsCharge(part: Part): boolean {
-  return part.kind === 'capacitor' || (part.kind === 'voltage-source' && part.value !== 0);
-}
+const platedOf = new WeakMap<Board, WeakMap<Nameplate, Board>>();
 
-function store(board: Board, path: PowerPath, boardId: string, list: readonly Cell[]): EnergyStore | null {
+function store(point: OperatingPoint, boardId: string, list: readonly Cell[]): EnergyStore | null {
   const doubts = list.flatMap((c) => sizeDoubt(c.part) ?? []);
   const farads = (c: Cell): number => worstFarads(c.part);
   const sorted = [...list].sort((a, b) => farads(b) - farads(a));
   const [largest] = sorted as [Cell];
   const total = list.reduce((sum, c) => sum + farads(c), 0);
-  const volts = credibleVolts(board, path, largest, list);
+  const most = point.highest(largest.nets[0], largest.nets[1]);
+  const volts: Quantity = {
+    nominal: most.volts,
+    low: 0,
+    high: most.volts,
+    unit: 'V',
+    basis: most.basis,
+    why: most.why,
+  };
   const joules = (total * volts.nominal ** 2) / 2;
   const battery = list.some((c) => c.part.kind === 'voltage-source');
   const unknown = list.some((c) => sizeUnknown(c.part));
@@ -158,103 +128,6 @@ function written(cell: Cell, pin: number): string {
   return cell.ref === cell.part.ref && netKey(net) !== 'nc' ? net : cell.nets[pin]!;
 }
 
-/** Nothing legible printed and nothing said of a capacitor: its value is a stand-in. */
-function sizeUnknown(part: Part): boolean {
-  if (part.kind !== 'capacitor' || partFigure(part, 'ratedVolts') !== undefined || partText(part, 'said') !== undefined)
-    return false;
-  const mark = partText(part, 'mark');
-  if (mark === undefined) return part.basis === 'assumed';
-  return part.value === STAND_IN_FARADS && !decodeMarking(mark).some((r) => r.kind === 'capacitor');
-}
-
-function worstFarads(part: Part): number {
-  if (part.kind !== 'capacitor') return 0;
-  if (sizeUnknown(part)) return Math.max(UNKNOWN_FARADS, part.value);
-  return Math.max(part.value, sizeDoubt(part)?.large ?? 0);
-}
-
-const PREFERRED = new Set(['10', '12', '15', '18', '22', '27', '33', '39', '47', '56', '68', '82']);
-
-/**
- * A bare preferred figure such as `180` on a capacitor: 18 pF in code, or 180 uF in plain figures. Null where the
- * marking says which, or somebody has (`is=`).
- */
-export function sizeDoubt(part: Part): SizeDoubt | null {
-  if (part.kind !== 'capacitor' || part.basis === 'measured' || part.basis === 'confirmed') return null;
-  const mark = partText(part, 'mark')?.trim() ?? '';
-  const figure = /^(\d\d)(0{0,2})$/u.exec(mark);
-  if (!figure || !PREFERRED.has(figure[1]!) || partText(part, 'said') !== undefined) return null;
-  if (part.value > 1e-9) return null;
-  return { ref: part.ref, mark, large: Number(mark) * 1e-6, small: part.value };
-}
-
-interface Candidate {
-  readonly volts: number;
-  readonly basis: Basis;
-  readonly why: string;
-}
-
-function credibleVolts(board: Board, path: PowerPath, largest: Cell, list: readonly Cell[]): Quantity {
-  const found = [
-    ...ratings(list),
-    ...inputVolts(board, path, largest),
-    ...outputVolts(board, largest),
-    ...list.flatMap(({ part }): readonly Candidate[] =>
-      part.kind === 'voltage-source'
-        ? [{ volts: Math.abs(part.value), basis: 'seen', why: `${formatQuantity(Math.abs(part.value), 'V')}, a cell` }]
-        : [],
-    ),
-  ];
-  const rated = list.some((c) => partFigure(c.part, 'ratedVolts') !== undefined || c.part.kind === 'voltage-source');
-  if (!rated) {
-    const small = list.every((c) => worstFarads(c.part) <= SMALL_FARADS && !isElectrolytic(c.part));
-    const volts = small ? SMALL_UNKNOWN_VOLTS : UNKNOWN_VOLTS;
-    found.push({ volts, basis: 'assumed', why: `no rating is known: ${volts} V taken` });
-  }
-  const worst = found.reduce((a, b) => (b.volts > a.volts ? b : a));
-  return { nominal: worst.volts, low: 0, high: worst.volts, unit: 'V', basis: worst.basis, why: worst.why };
-}
-
-/** Ratings: the largest bounds them all; X, Y and AC parts are printed in volts rms. */
-function ratings(list: readonly Cell[]): readonly Candidate[] {
-  return list.flatMap(({ part }): readonly Candidate[] => {
-    const printed = partFigure(part, 'ratedVolts');
-    if (printed === undefined) return [];
-    const ac = safetyClass(part) !== null || /\bAC\b/iu.test(partText(part, 'class') ?? '');
-    const volts = printed * (ac ? Math.SQRT2 : 1);
-    return [{ volts, basis: 'assumed', why: `${formatQuantity(volts, 'V')} is the rating there: an upper bound` }];
-  });
-}
-
-/** What the input puts there: the peak of the highest line on either side of the rectifier, or the highest direct voltage. */
-function inputVolts(board: Board, path: PowerPath, { nets }: Cell): readonly Candidate[] {
-  const plate = board.nameplate;
-  const most = plate?.inputMax ?? plate?.inputNominal;
-  if (most === undefined) return [];
-  const mains = plate?.source === 'mains';
-  const poles = nets.map((n) => inputPole(path, n));
-  const atPlus = poles.some((p) => (mains ? p % 4 === 2 : p >= 0 && p % 2 === 0));
-  if (!atPlus && !poles.every((p) => p >= 0)) return [];
-  if (!mains) return [{ volts: most, basis: 'seen', why: `${most} V, the highest input of the nameplate` }];
-  const volts = Math.SQRT2 * most;
-  return [
-    { volts, basis: 'seen', why: `${Math.round(volts)} V = ${most} V x 1.414, the highest line behind the rectifier` },
-  ];
-}
-
-/** What the nameplate says of an output or a further supply that stands across it. */
-function outputVolts(board: Board, { nets }: Cell): readonly Candidate[] {
-  const plate = board.nameplate;
-  const across = (rail: string | undefined, back: string | undefined): boolean =>
-    rail !== undefined && back !== undefined && nets.includes(netKey(rail)) && nets.includes(netKey(back));
-  const outputs = (plate?.outputs ?? []).filter((o) => across(o.rail, o.return));
-  const further = (plate?.auxInputs ?? []).filter((x) => across(x.rail, x.return));
-  return [
-    ...outputs.map((o) => Math.max(o.volts * (o.kind === 'ac' ? Math.SQRT2 : 1), o.voltsMax ?? 0)),
-    ...further.map((x) => x.volts),
-  ].map((volts) => ({ volts, basis: 'seen' as const, why: `${formatQuantity(volts, 'V')} by the nameplate` }));
-}
-
 /** Key and designator of what is not traced. */
 export const UNTRACED = 'not-traced';
 
@@ -271,10 +144,10 @@ export function untracedStore(
   first: boolean,
   unit?: Nameplate,
 ): EnergyStore | null {
-  const plated = board.nameplate || !unit ? board : { ...board, nameplate: unit };
+  const known = plated(board, unit);
   const needed = stores.filter((s) => s.boardId === boardId && s.proof);
-  if (first ? bulkFound(plated, needed) : needed.length > 0) return null;
-  const mains = (plated.nameplate?.source ?? 'mains') === 'mains';
+  if (first ? bulkFound(known, needed) : needed.length > 0) return null;
+  const mains = (supplyOf(known).kind ?? 'mains') === 'mains';
   const place =
     board.parts.length === 0 || mains
       ? 'plus to minus of the rectifier, or every large capacitor in turn'
@@ -306,7 +179,7 @@ export function untracedStore(
 /** Whether a store to be proved hangs on the plus pole of a source: behind the rectifier of a mains inlet, at a direct one. */
 function bulkFound(board: Board, needed: readonly EnergyStore[]): boolean {
   const { input } = findPowerPath(board);
-  const mains = board.nameplate?.source === 'mains';
+  const mains = supplyOf(board).kind === 'mains';
   const plus = mains ? input.filter((_, i) => i % 4 === 2) : input.filter((_, i) => i % 2 === 0);
   return needed.some((s) => [s.plus, s.minus].some((net) => plus.some((pole) => pole.has(netKey(net)))));
 }

@@ -79,7 +79,7 @@ const BOX_WIDTH = 76;
  * that stay, and names for those that leave. Reference nets and very large nets are names everywhere.
  */
 export function schematicGraph(board: Board, map: StageMap): SchematicGraph {
-  const rails = railNets(board, map);
+  const rails = namedNets(board, map);
   const islandOf = new Map(map.islands.flatMap((island, i) => island.nets.map((n) => [netKey(n), i] as const)));
   const rooms = roomsOf(map).map((room): SchematicRoom => {
     const parts = room.parts.flatMap((ref) => findPart(board, ref) ?? []);
@@ -115,8 +115,8 @@ function mainIsland(parts: readonly Part[], islandOf: ReadonlyMap<string, number
   return [...votes].sort((a, b) => b[1] - a[1])[0]?.[0] ?? -1;
 }
 
-/** Rails: pins left free, the reference nets of the islands, and very large nets. */
-function railNets(board: Board, map: StageMap): ReadonlySet<string> {
+/** Nets that are named at each pin: pins left free, the reference nets of the islands, and very large nets. */
+function namedNets(board: Board, map: StageMap): ReadonlySet<string> {
   const rails = new Set(['nc', ...map.islands.filter((i) => i.nets.length > 2).map((i) => netKey(i.reference))]);
   for (const [net, pins] of countPins(board.parts)) if (pins >= RAIL_PINS) rails.add(net);
   return rails;

@@ -1,7 +1,7 @@
 import type { Board } from '../circuit';
 import { findIslands } from './islands';
 import type { GalvanicIsland } from './islands';
-import { diodeClass, farEnd, partGraph } from './partGraph';
+import { partGraph } from './partGraph';
 import type { Branch, PartGraph } from './partGraph';
 import { findLineInput, findRectifiers, findTransformerInput } from './rectifiers';
 import type { LineInput, Rectifier } from './rectifiers';
@@ -58,57 +58,6 @@ function transformerLines(
       return line && !held ? [line] : [];
     });
   });
-}
-
-const RAIL_FARADS = 90e-9;
-
-/** Whether a net is kept steady, by a capacitor to ground or as a bridge's plus: a rail. */
-export function isRail(a: Anatomy, net: string): boolean {
-  if (a.rectifiers.some((r) => r.plus === net)) return true;
-  return railCapacitors(a, net).length > 0 && isFed(a, net);
-}
-
-const FEED_OHMS = 330;
-const STORE_FARADS = 4.7e-6;
-
-/** Whether something that carries power leads to a net: a signal behind its filter resistor is no rail. */
-function isFed(a: Anatomy, net: string): boolean {
-  return a.graph.on(net).some(({ branch, pin }) => {
-    switch (branch.kind) {
-      case 'diode':
-        return pin === 1 && diodeClass(a.board, branch) !== 'led' && diodeClass(a.board, branch) !== 'zener';
-      case 'ic':
-        return branch.nets.length >= 3;
-      case 'resistor':
-        return branch.value! <= FEED_OHMS && !a.grounds.has(farEnd(branch, net));
-      case 'relay':
-        return pin >= 2;
-      case 'capacitor': {
-        // The midpoint of two storage capacitors in series.
-        const far = farEnd(branch, net);
-        return branch.value! >= 1e-6 && a.rectifiers.some((r) => r.plus === far);
-      }
-      case 'connector':
-        return railCapacitors(a, net).some((c) => c.value! >= STORE_FARADS);
-      case 'inductor':
-      case 'bridge':
-      case 'regulator':
-      case 'fuse':
-      case 'switch':
-        return true;
-      default:
-        return false;
-    }
-  });
-}
-
-/** Capacitors of 0.1 µF and more from a net to a ground. */
-export function railCapacitors(a: Anatomy, net: string): readonly Branch[] {
-  if (a.grounds.has(net)) return [];
-  return a.graph
-    .on(net, 'capacitor')
-    .map((p) => p.branch)
-    .filter((c) => c.value! >= RAIL_FARADS && a.grounds.has(farEnd(c, net)));
 }
 
 /** The island of a net, or undefined for a lone net. */

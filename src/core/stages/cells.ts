@@ -1,5 +1,6 @@
 import { partFigure } from '../part';
-import { controllersOf, inductorsAt, isRail } from './anatomy';
+import { controllersOf, inductorsAt } from './anatomy';
+import { isRail } from './rails';
 import type { Anatomy } from './anatomy';
 import { diodeClass, farEnd } from './partGraph';
 import type { Branch } from './partGraph';

@@ -1,10 +1,11 @@
-import { inductorsAt, isRail } from './anatomy';
+import { inductorsAt } from './anatomy';
+import { isRail } from './rails';
 import type { Anatomy } from './anatomy';
 import { diodesAt } from './cells';
 import type { Converter, SwitchNode, Topology } from './converters';
 import { farEnd } from './partGraph';
 import type { Branch } from './partGraph';
-import { icSupply } from './railVolts';
+import { icSupply } from './rails';
 import { railBehind } from './secondaries';
 
 /** A switch on a plain choke (or on the only winding of a coupled one that carries power). */

@@ -1,4 +1,4 @@
-import { isRail } from './anatomy';
+import { isRail } from './rails';
 import type { Anatomy } from './anatomy';
 import type { PowerSwitches } from './cells';
 import type { Converter } from './converters';

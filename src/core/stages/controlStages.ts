@@ -1,4 +1,4 @@
-import { isRail, railCapacitors } from './anatomy';
+import { isRail, railCapacitors } from './rails';
 import { cone, isEdge } from './claims';
 import type { Scene } from './claims';
 import { claimRelay } from './inputStages';

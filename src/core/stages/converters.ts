@@ -1,11 +1,12 @@
-import { inductorsAt, isRail, railCapacitors, transformerOf } from './anatomy';
+import { inductorsAt, transformerOf } from './anatomy';
+import { isRail, railCapacitors } from './rails';
 import type { Anatomy } from './anatomy';
 import { diodesAt } from './cells';
 import type { Leg, PowerSwitches } from './cells';
 import { farEnd } from './partGraph';
 import type { Branch } from './partGraph';
 import { chokeConverter } from './chokeConverter';
-import { icSupply } from './railVolts';
+import { icSupply } from './rails';
 import { railBehind } from './secondaries';
 import type { Transistor } from './transistors';
 import type { Core } from './windings';

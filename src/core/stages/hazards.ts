@@ -1,5 +1,5 @@
 import { marking } from '../part';
-import { railCapacitors } from './anatomy';
+import { railCapacitors } from './rails';
 import type { Anatomy } from './anatomy';
 import type { Scene } from './claims';
 import type { GalvanicIsland } from './islands';

@@ -2,6 +2,8 @@ export { findEnergyPoles, switchedNets } from './energyPoles';
 export type { EnergyPole } from './energyPoles';
 export { findPowerPath, inputPole, passes, shortsPower, throughNets } from './powerPath';
 export type { PowerPath } from './powerPath';
+export { Rails, rails } from './rails';
+export type { RailJoint, RailPurpose } from './rails';
 export { recogniseStages } from './recogniseStages';
 export type { Crossing, IslandFinding, Stage, StageMap, StageOverrides } from './recogniseStages';
 export { STAGE_KINDS } from './stageKinds';

@@ -1,5 +1,6 @@
 import { isElectrolytic, safetyClass, isFuse } from '../part';
-import { islandOf, isRail, transformerOf } from './anatomy';
+import { islandOf, transformerOf } from './anatomy';
+import { isRail } from './rails';
 import type { Anatomy } from './anatomy';
 import { cone } from './claims';
 import type { Scene } from './claims';

@@ -1,5 +1,6 @@
 import { assign } from '../graph';
-import { controllersOf, isRail } from './anatomy';
+import { controllersOf } from './anatomy';
+import { isRail } from './rails';
 import type { Anatomy } from './anatomy';
 import type { PowerSwitches } from './cells';
 import type { Converter } from './converters';

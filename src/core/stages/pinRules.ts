@@ -1,11 +1,12 @@
-import { inductorsAt, islandOf, isRail, railCapacitors, transformerOf } from './anatomy';
+import { inductorsAt, islandOf, transformerOf } from './anatomy';
+import { isRail, railCapacitors } from './rails';
 import type { Anatomy } from './anatomy';
 import { diodesAt } from './cells';
 import type { PowerSwitches } from './cells';
 import type { Converter } from './converters';
 import { diodeClass, farEnd } from './partGraph';
 import type { Branch } from './partGraph';
-import { railVolts } from './railVolts';
+import { railVolts } from './rails';
 import type { Secondary } from './secondaries';
 
 export const PIN_ROLES = [

@@ -14,6 +14,8 @@ import { pinIndex } from '../circuit';
 export interface PowerPath {
   readonly input: readonly ReadonlySet<string>[];
   readonly outputs: readonly (readonly [ReadonlySet<string>, ReadonlySet<string>])[];
+  /** Plus and minus right behind each rectifier of an inlet, as keys; null where it is not traced. */
+  readonly buses: readonly { readonly plus: string | null; readonly minus: string | null }[];
 }
 
 /** Up to this many ohm a resistor passes a short-circuit current on. */
@@ -25,6 +27,7 @@ const SHORT_LIMIT_OHMS = 100;
 export function findPowerPath(board: Board): PowerPath {
   const inlets = inletNets(board);
   const input: ReadonlySet<string>[] = [];
+  const buses: PowerPath['buses'][number][] = [];
   for (const inlet of inlets) {
     const seeds = [
       { net: inlet.rail, forward: !inlet.alternating },
@@ -33,7 +36,9 @@ export function findPowerPath(board: Board): PowerPath {
     const [a = NOWHERE, b = NOWHERE] = spread(board, seeds, []);
     input.push(a, b);
     if (!inlet.alternating) continue;
-    const { plus, minus } = rectified(board, a, b);
+    const bus = rectified(board, a, b);
+    const { plus, minus } = bus;
+    buses.push(bus);
     const behind = [
       ...(plus === null ? [] : [{ net: plus, forward: true }]),
       ...(minus === null ? [] : [{ net: minus, forward: false }]),
@@ -45,7 +50,7 @@ export function findPowerPath(board: Board): PowerPath {
     const [rail = NOWHERE, back = NOWHERE] = spread(board, seeds, []);
     return [rail, back] as const;
   });
-  return { input, outputs };
+  return { input, outputs, buses };
 }
 
 /** Where a pole begins to grow; `forward`: through diodes too, anode to cathode. */

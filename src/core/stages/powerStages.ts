@@ -1,4 +1,5 @@
-import { islandOf, isRail } from './anatomy';
+import { islandOf } from './anatomy';
+import { isRail } from './rails';
 import { diodesAt } from './cells';
 import { cone, isEdge } from './claims';
 import type { Scene } from './claims';

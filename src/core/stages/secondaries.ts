@@ -1,4 +1,5 @@
-import { controllersOf, isRail, railCapacitors, transformerOf } from './anatomy';
+import { controllersOf, transformerOf } from './anatomy';
+import { isRail, railCapacitors } from './rails';
 import type { Anatomy } from './anatomy';
 import { diodeClass, farEnd } from './partGraph';
 import type { Branch } from './partGraph';

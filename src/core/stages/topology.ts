@@ -1,5 +1,5 @@
 import { partFigure } from '../part';
-import { isRail } from './anatomy';
+import { isRail } from './rails';
 import type { Scene } from './claims';
 import type { Converter } from './converters';
 import { farEnd } from './partGraph';

@@ -2,8 +2,8 @@ import { netKey } from '../circuit';
 import { parallelOhms, partFigure } from '../part';
 import type { Board } from '../circuit';
 import type { Part } from '../part';
-import { forwardVolts, farNet } from './railNets';
-import type { PartsByNet } from './railNets';
+import { forwardVolts, farNet } from './netParts';
+import type { PartsByNet } from './netParts';
 
 /** One element of a chain: parallel resistors taken together, or a diode in its forward direction. */
 interface Link {

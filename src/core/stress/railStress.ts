@@ -4,12 +4,12 @@ import type { Board } from '../circuit';
 import type { Part } from '../part';
 import { formatQuantity } from '../quantity';
 import type { Unit } from '../quantity';
-import { recogniseStages } from '../stages';
+import { rails as railsOf, recogniseStages } from '../stages';
 import { railChains } from './chains';
 import type { Chain } from './chains';
 import { DERATING, capacitorKind, judgeStress } from './derating';
 import type { Derating, StressKind, Verdict } from './derating';
-import { clampVolts, farNet, partsByNet, railNets } from './railNets';
+import { clampVolts, farNet, partsByNet } from './netParts';
 import { windingStress } from './windingStress';
 
 /** One stress against its rating. stress, rating and limit (derated) in `unit`; null where not known. */
@@ -48,7 +48,7 @@ export function railStress(board: Board, asked: RailAsked): readonly StressRow[]
   const derating = asked.derating ?? DERATING;
   const row = rowMaker(derating);
   const parts = partsByNet(board);
-  const rails = railNets(board, parts, asked.rail, asked.return);
+  const rails = railsOf(board).at(asked.rail);
   const back = netKey(asked.return);
   const chains = railChains(board, parts, rails, back, asked.volts, silentPins(board));
   const netVolts = new Map<string, number>([[back, 0]]);

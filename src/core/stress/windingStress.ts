@@ -2,11 +2,12 @@ import { findPart, netKey } from '../circuit';
 import type { Board } from '../circuit';
 import { partFigure } from '../part';
 import type { Part } from '../part';
+import { operatingPoint } from '../operate';
 import { formatQuantity } from '../quantity';
 import { findPowerPath, recogniseStages } from '../stages';
-import type { PartsByNet } from './railNets';
+import type { PartsByNet } from './netParts';
 import { capacitorKind } from './derating';
-import { farNet, forwardVolts } from './railNets';
+import { farNet, forwardVolts } from './netParts';
 import type { RowMaker, StressRow } from './railStress';
 
 /**
@@ -43,7 +44,7 @@ export function windingStress(
           );
         continue;
       }
-      const peak = busVolts(board);
+      const peak = operatingPoint(board).busPeak;
       const piv = peak === null ? null : volts + peak / primary.ratio;
       rows.push(
         row(
@@ -137,11 +138,4 @@ function switchOf(parts: PartsByNet, primary: Part): Part | undefined {
     .find(
       (p) => (p.kind === 'mosfet' || p.kind === 'bjt') && primary.nets.some((n) => netKey(n) === netKey(p.nets[0]!)),
     );
-}
-
-/** The highest volts of the rectified bus, or of the dc input. */
-function busVolts(board: Board): number | null {
-  const { source, inputMax } = board.nameplate ?? {};
-  if (inputMax === undefined) return null;
-  return source === 'mains' ? Math.SQRT2 * inputMax : inputMax;
 }

@@ -1,4 +1,5 @@
 'use client';
+import { supplyOf } from '@/core/operate';
 import { useState } from 'react';
 import { findPart } from '@/core/circuit';
 import { formatQuantity } from '@/core/quantity';
@@ -91,7 +92,7 @@ function Proof({ modification: m, lit, over }: { modification: Modification; lit
   const setBy = m.body.steps[0]?.setBy ?? 'vin';
   const on = m.body.steps.find((s) => !s.off);
   const limit =
-    active.board.nameplate?.source === 'mains'
+    supplyOf(active.board).kind === 'mains'
       ? 'through a filament lamp, the leads clipped on while it is dead,'
       : 'through a current limit';
   const begin = (): void => {

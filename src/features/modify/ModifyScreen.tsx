@@ -1,6 +1,7 @@
 'use client';
 import { useState } from 'react';
-import { CHANGE_NAMES, findDividers, findLoadPlaces, findLockPins } from '@/core/modify';
+import { CHANGE_NAMES, findLoadPlaces, findLockPins } from '@/core/modify';
+import { findDividers } from '@/core/operate';
 import type { ChangeKind } from '@/core/modify';
 import { useJob } from '@/features/job/JobContext';
 import { LoadForm } from './LoadForm';

@@ -1,7 +1,8 @@
 'use client';
 import { useMemo, useState } from 'react';
 import { planChange } from '@/core/modify';
-import type { Change, Divider } from '@/core/modify';
+import type { Change } from '@/core/modify';
+import type { Divider } from '@/core/operate';
 import { formatQuantity } from '@/core/quantity';
 import { useJob } from '@/features/job/JobContext';
 import { typedFigure } from '@/features/frame/typedFigure';

@@ -1,6 +1,7 @@
 'use client';
 import { linesOf } from '@/core/ledger';
 import { useMemo, useState } from 'react';
+import { printedOutputs } from '@/core/operate';
 import { formatQuantity } from '@/core/quantity';
 import { runSum } from '@/core/sums';
 import { COLUMN_KEYS, SWEEP_COLUMNS } from '@/core/sweep';
@@ -13,7 +14,7 @@ import { Choice, TextField } from '@/ui/Field';
 /** What a new sweep is for: begins with what the nameplate claims. */
 export function SetupForm({ onBegin }: { onBegin(setup: SweepSetup): void }) {
   const { active, lines } = useJob();
-  const output = active.board.nameplate?.outputs?.[0];
+  const output = printedOutputs(active.board)[0];
   const [title, setTitle] = useState('');
   const [setBy, setSetBy] = useState<SweepColumn>('iout');
   const [column, setColumn] = useState<SweepColumn>('vout');

@@ -1,11 +1,9 @@
 import { netKey } from '../circuit';
-import { partFigure, isOpenSwitch, junctionFigures } from '../part';
+import { partFigure, junctionFigures } from '../part';
 import type { Board } from '../circuit';
 import type { Part } from '../part';
 import { junctionDrop } from '../stages';
 
-/** Shunts and links up to this do not make another rail. */
-const SHUNT_OHMS = 1;
 const LED_DROP = 1.4;
 
 /** Fitted parts of a board by net key. */
@@ -29,31 +27,6 @@ export function partsByNet(board: Board): PartsByNet {
 export function farNet(part: Part, net: string): string {
   const [a = '', b = ''] = part.nets.map(netKey);
   return a === net ? b : a;
-}
-
-/**
- * The nets that stand at the rail's voltage: the rail itself and what fuses, closed switches, chokes and shunts lead
- * to, where a capacitor to the return shows that it is a rail and no switching node.
- */
-export function railNets(board: Board, parts: PartsByNet, rail: string, back: string): ReadonlySet<string> {
-  const nets = new Set([netKey(rail)]);
-  const smooth = (net: string): boolean =>
-    (parts.get(net) ?? []).some((p) => p.kind === 'capacitor' && farNet(p, net) === netKey(back) && p.value >= 100e-9);
-  const coupled = new Set(board.couplings.flatMap((k) => [k.first.toLowerCase(), k.second.toLowerCase()]));
-  for (const net of nets) {
-    for (const part of parts.get(net) ?? []) {
-      const leads =
-        part.kind === 'fuse' ||
-        (part.kind === 'switch' && !isOpenSwitch(part)) ||
-        (part.kind === 'inductor' && !coupled.has(part.ref.toLowerCase())) ||
-        (part.kind === 'resistor' && part.value <= SHUNT_OHMS);
-      if (!leads) continue;
-      const far = farNet(part, net);
-      const plain = part.kind !== 'inductor' && part.kind !== 'resistor';
-      if (far !== netKey(back) && (plain || smooth(far))) nets.add(far);
-    }
-  }
-  return nets;
 }
 
 /** What a diode does when its anode is higher: volts across it at work. */

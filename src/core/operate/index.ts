@@ -1,0 +1,12 @@
+export { UNKNOWN_FARADS, chargeCells, sizeDoubt, sizeUnknown, worstFarads } from './cells';
+export type { Cell, SizeDoubt } from './cells';
+export { findDividers, resistorsBetween } from './dividers';
+export type { Divider } from './dividers';
+export { UNKNOWN_VOLTS } from './highest';
+export type { Highest } from './highest';
+export { OperatingPoint, operatingPoint } from './operatingPoint';
+export { loosest } from './statements';
+export { furtherSupplies, printedOutputs, supplyOf } from './supply';
+export type { PrintedRail, Supply } from './supply';
+export { VOLTS_SOURCES } from './volts';
+export type { Conditions, MeasuredVolts, Statement, Volts, VoltsSource } from './volts';
