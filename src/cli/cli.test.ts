@@ -78,7 +78,7 @@ test('a thousand requests take seconds', () => {
   expect(performance.now() - from).toBeLessThan(60_000);
 });
 
-test('diagnose names the suspects, the next reading and the gate; facts come from a file', () => {
+test('diagnose names the suspects, the next reading and the power permit; facts come from a file', () => {
   const csv = file('readings.csv', 'mode,red,black,value\ndiode,SRC,DRAIN,0.002\nohms,G,SRC,9.2e3\nohms,L,LF,OL\n');
   const { status, out } = run(
     'diagnose',
@@ -95,12 +95,12 @@ test('diagnose names the suspects, the next reading and the gate; facts come fro
   const d = JSON.parse(out) as {
     suspects: { fault: string; probability: number; group: string[] }[];
     next: { why: string } | null;
-    gate: { allowed: boolean };
+    permit: { allowed: boolean };
   };
   expect(d.suspects[0]!.fault).toMatch(/M1:short\(d,s\).*F1:open/u);
   expect(d.suspects[0]!.group).toContain(d.suspects[0]!.fault);
   expect(d.suspects.reduce((s, x) => s + x.probability, 0)).toBeGreaterThan(0.9);
-  expect(d.gate.allowed).toBe(false);
+  expect(d.permit.allowed).toBe(false);
   expect(run('diagnose', lamp, '--readings', csv).out).toContain('Do not power this');
 });
 

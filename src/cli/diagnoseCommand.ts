@@ -46,7 +46,7 @@ function document(d: Diagnosis, permit: PowerPermit): unknown {
     next: next
       ? { mode: next.point.mode, red: next.point.red, black: next.point.black, gainBits: next.gainBits, why: why(next) }
       : null,
-    gate: permit,
+    permit,
   };
 }
 

@@ -96,3 +96,41 @@ test('only core/operate asks the nameplate for volts', () => {
     });
   expect(wrong.map(({ name }) => name)).toEqual([]);
 });
+
+test('no file imports itself round a circle', () => {
+  const source = join(core, '..');
+  const all = new Set<string>();
+  const walk = (folder: string): void => {
+    for (const name of readdirSync(folder)) {
+      const path = join(folder, name);
+      if (statSync(path).isDirectory()) walk(path);
+      else if (/\.tsx?$/u.test(name) && !name.includes('.test.')) all.add(path);
+    }
+  };
+  walk(source);
+  const target = (from: string, name: string): string | undefined => {
+    const base = name.startsWith('@/')
+      ? join(source, name.slice(2))
+      : name.startsWith('.')
+        ? join(from, '..', name)
+        : '';
+    return [`${base}.ts`, `${base}.tsx`, join(base, 'index.ts')].find((path) => all.has(path));
+  };
+  const imports = new Map(
+    [...all].map((file) => {
+      const names = [...readFileSync(file, 'utf8').matchAll(/from '([^']+)'/gu)].map(([, name = '']) => name);
+      return [file, names.flatMap((name) => target(file, name) ?? [])] as const;
+    }),
+  );
+  // What imports nothing that is left goes, until nothing goes any more: what stays stands in a circle or above one.
+  const left = new Set(all);
+  for (let gone = true; gone;) {
+    gone = false;
+    for (const file of left) {
+      if (imports.get(file)!.some((f) => left.has(f) && f !== file)) continue;
+      left.delete(file);
+      gone = true;
+    }
+  }
+  expect([...left].map((file) => file.slice(source.length + 1))).toEqual([]);
+});

@@ -137,4 +137,9 @@ test('a board is found by its unit, its title or any marking; signs of the patte
   expect(await refs('kbl406')).toEqual(['P-1']);
   expect(await refs('%')).toEqual([]);
   expect(await refs('nothing like it')).toEqual([]);
+  // Found through what is kept beside the boards, not by reading each.
+  const plan = await db.pool.query(
+    `begin; set local enable_seqscan = off; explain select id from board where printed ilike '%kbl406%'; rollback`,
+  );
+  expect(JSON.stringify(plan)).toContain('board_printed');
 });

@@ -71,7 +71,7 @@ export function expandPart(context: ExpandContext, part: Part, pins: readonly nu
       const loss = partFigure(part, 'coreLossOhms');
       sink.winding(context.owner, [p0, p1], {
         ohms: (partFigure(part, 'windingOhms') ?? 0) * drawn('winding'),
-        henries: drifted.value ?? part.value,
+        henries: (drifted.value ?? part.value) * drawn('value'),
         ohmsSigma: sigma('winding'),
         henriesSigma: sigma('value'),
       });
@@ -79,8 +79,9 @@ export function expandPart(context: ExpandContext, part: Part, pins: readonly nu
       return;
     }
     case 'capacitor': {
-      const farads = drifted.value ?? part.value;
-      const ohms = drifted.seriesOhms ?? partFigure(part, 'seriesOhms') ?? 0;
+      const farads = (drifted.value ?? part.value) * drawn('value');
+      const noted = partFigure(part, 'seriesOhms') ?? 0;
+      const ohms = drifted.seriesOhms ?? (noted > 0 ? noted * drawn('series') : 0);
       if (ohms > 0) sink.add(LOSSY_CAPACITOR, [p0, p1], [farads, ohms], [sigma('value'), sigma('series')]);
       else sink.add(CAPACITOR, [p0, p1], [farads], [sigma('value')]);
       return;

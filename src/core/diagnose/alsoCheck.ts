@@ -5,7 +5,7 @@ import type { Fault } from '../fault';
 import { findPowerPath } from '../stages';
 import { LINKED_FAULTS, TAKEN_ROLE_WORDS } from './linkedFaults';
 import { takenFaults, triggerRole } from './partRoles';
-import type { ProbePoint } from './dictionary';
+import type { ProbePoint } from './probePoint';
 
 /** Something that often dies with a called fault: what it would be, in words, and the reading that shows it. */
 export interface AlsoCheck {

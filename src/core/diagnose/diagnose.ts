@@ -3,7 +3,7 @@ import { groupHypotheses } from './groups';
 import { binOutcomes, planReadings } from './nextReading';
 import type { OutcomeBins, PlannedReading } from './nextReading';
 import { Predictions, posterior, weighReadings } from './posterior';
-import type { ProbePoint } from './dictionary';
+import type { ProbePoint } from './probePoint';
 import type { TakenReading } from './posterior';
 
 /**

@@ -2,23 +2,17 @@ import { netKey } from '../circuit';
 import type { Board } from '../circuit';
 import type { Fault } from '../fault';
 import { DEFAULT_METER, probe, solverFor } from '../meter';
-import type { ColdMode, ComputedReading } from '../meter';
+import type { ComputedReading } from '../meter';
 import type { DcSolver, Network } from '../solve';
 import type { Hypothesis } from './hypotheses';
 import { distinguishable, outcomeSpread } from './outcome';
 import type { OutcomeSpread } from './outcome';
 import { probePairs } from './probePairs';
+import type { ProbePoint } from './probePoint';
 import { keepSolution, noneCanChange } from './unaffected';
 import type { KnownSolution } from './unaffected';
 import { settleSeconds } from './settling';
 import { SteadyPoints } from './steadyPoints';
-
-/** A reading that may be taken. Nets are named as on the board. */
-export interface ProbePoint {
-  readonly mode: ColdMode;
-  readonly red: string;
-  readonly black: string;
-}
 
 /**
  * A point with what every hypothesis predicts there. Hypotheses that predict the same share a class;

@@ -1,5 +1,6 @@
 import { netKey } from '../circuit';
-import type { FaultDictionary, PredictedPoint, ProbePoint } from './dictionary';
+import type { FaultDictionary, PredictedPoint } from './dictionary';
+import type { ProbePoint } from './probePoint';
 import { OUTLIER_SHARE, normalCdf } from './outcome';
 import { pointKey } from './posterior';
 

@@ -2,7 +2,8 @@ import { netKey } from '../circuit';
 import { invariant, ok, refuse } from '../problem';
 import type { Problem, Result } from '../problem';
 import { buildWholeDictionary } from './dictionary';
-import type { FaultDictionary, PredictedPoint, ProbePoint } from './dictionary';
+import type { FaultDictionary, PredictedPoint } from './dictionary';
+import type { ProbePoint } from './probePoint';
 import { logLikelihood } from './outcome';
 import type { Observation } from './outcome';
 

@@ -5,7 +5,7 @@ import { MOST_READINGS, littleLeft } from './diagnose';
 import type { Diagnosis, Diagnoser } from './diagnose';
 import type { Fault } from '../fault';
 import type { PartDraw } from '../device';
-import type { ProbePoint } from './dictionary';
+import type { ProbePoint } from './probePoint';
 import type { TakenReading } from './posterior';
 
 /** Chooses the next point from what is known; null ends the hunt. */

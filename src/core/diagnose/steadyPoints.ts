@@ -3,7 +3,7 @@ import type { Board } from '../circuit';
 import { drawParts, probe, solverFor } from '../meter';
 import { seededRandom } from '../quantity';
 import type { DcSolver } from '../solve';
-import type { ProbePoint } from './dictionary';
+import type { ProbePoint } from './probePoint';
 import { coordinate } from './outcome';
 import type { OutcomeSpread } from './outcome';
 

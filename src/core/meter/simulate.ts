@@ -1,5 +1,5 @@
 import { netKey } from '../circuit';
-import { gaussian } from '../quantity';
+import { gaussian, seededRandom } from '../quantity';
 import type { Random } from '../quantity';
 import { partSigma } from '../device';
 import type { DrawnProperty, PartDraw } from '../device';
@@ -14,16 +14,26 @@ import type { ColdMode, MeterReading } from './reading';
  * sigma, truncated), junctions lognormal. A part keeps its draw: ask twice, get the same.
  */
 export function drawParts(random: Random): PartDraw {
+  const seed = Math.floor(random() * 2 ** 32);
   const drawn = new Map<string, number>();
   return (owner, part, property) => {
     const key = `${owner} ${property}`;
     const known = drawn.get(key);
     if (known !== undefined) return known;
     const sigma = partSigma(part, property);
-    const made = LOGNORMAL.has(property) ? Math.exp(sigma * gaussian(random)) : 1 + sigma * truncated(random, property);
+    // Each property has numbers of its own: what else is drawn, and in which order, changes nothing about it.
+    const own = seededRandom(seed ^ hashOf(key));
+    const made = LOGNORMAL.has(property) ? Math.exp(sigma * gaussian(own)) : 1 + sigma * truncated(own, property);
     drawn.set(key, made);
     return made;
   };
+}
+
+/** A number from a text. Source: G. Fowler, L. C. Noll, K.-P. Vo, FNV-1a with 32 bits (1991). */
+function hashOf(text: string): number {
+  let hash = 0x811c9dc5;
+  for (let i = 0; i < text.length; i++) hash = Math.imul(hash ^ text.charCodeAt(i), 0x01000193);
+  return hash >>> 0;
 }
 
 /** Drawn on a ratio scale, untruncated. */

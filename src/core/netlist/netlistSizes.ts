@@ -2,7 +2,7 @@ import { BOARD_LIMITS, DESIGNATOR } from '../circuit';
 import type { Part } from '../part';
 import { netlistError } from './problems';
 import type { NetlistProblem } from './problems';
-import type { Draft } from './readNetlist';
+import type { Draft } from './draft';
 
 /** A text that is too long to be read at all, found without reading it. */
 export function lengthProblem(source: string): NetlistProblem | null {

@@ -1,8 +1,9 @@
 import { BOARD_LIMITS, netKey } from '../circuit';
 import type { Board, Coupling, LayoutItem, Subcircuit } from '../circuit';
-import type { Model, Part } from '../part';
+import type { Part } from '../part';
 import { ok, refuse } from '../problem';
 import type { Result } from '../problem';
+import type { Draft } from './draft';
 import { logicalLines } from './logicalLines';
 import type { LogicalLine } from './logicalLines';
 import { netlistError } from './problems';
@@ -16,18 +17,6 @@ import { couplingLine, elementName, partLine } from './writeNetlist';
 export interface NetlistReading {
   readonly board: Board;
   readonly warnings: readonly NetlistProblem[];
-}
-
-/** What has been read of a file so far. */
-export interface Draft {
-  readonly parts: { part: Part; line: number }[];
-  /** Parts inside of .subckts. */
-  readonly inner: { part: Part; line: number }[];
-  readonly couplings: { coupling: Coupling; line: number }[];
-  readonly models: Map<string, Model>;
-  readonly subcircuits: Map<string, Subcircuit>;
-  readonly layout: LayoutItem[];
-  readonly problems: NetlistProblem[];
 }
 
 /**

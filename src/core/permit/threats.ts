@@ -3,7 +3,7 @@ import type { Board } from '../circuit';
 import { partFigure, isFuse } from '../part';
 import type { Part } from '../part';
 import { printedOutputs, supplyOf } from '../operate';
-import { findEnergyPoles, passes, recogniseStages, switchedNets, throughNets } from '../stages';
+import { STORING_FARADS, findEnergyPoles, passes, recogniseStages, switchedNets, throughNets } from '../stages';
 import type { EnergyPole } from '../stages';
 
 /** The leak that a reading must tell from a healthy board, ohm; where a few ohm belong, less (`SMALLER_LEAKS`). */
@@ -205,8 +205,6 @@ function sensedBy(board: Board, a: string, b: string): readonly string[] {
       : [],
   );
 }
-
-const STORING_FARADS = 0.1e-6;
 
 /** Diodes of one pole from a switched choke to a store: shorted, the switch shorts the store. */
 function boosts(board: Board, pole: EnergyPole): readonly (readonly [string, string])[] {

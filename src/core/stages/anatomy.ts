@@ -4,11 +4,12 @@ import type { GalvanicIsland } from './islands';
 import { partGraph } from './partGraph';
 import type { Branch, PartGraph } from './partGraph';
 import { findLineInput, findRectifiers, findTransformerInput } from './rectifiers';
-import type { LineInput, Rectifier } from './rectifiers';
+import type { LineInput } from './rectifiers';
+import type { Rectifier } from './shapes';
 import { findTransistors, groundNets } from './transistors';
 import type { Transistor } from './transistors';
 import { findCores } from './windings';
-import type { Core } from './windings';
+import type { Core } from './shapes';
 
 /** What is unmistakable on a board, found before any stage is named. */
 export interface Anatomy {

@@ -6,7 +6,7 @@ import { diodeClass, farEnd } from './partGraph';
 import type { Branch } from './partGraph';
 import { drivePath } from './transistors';
 import type { DrivePath, Transistor } from './transistors';
-import type { Core } from './windings';
+import type { Core } from './shapes';
 
 /** Two transistors in series between a rail and its return, with the node between them. */
 export interface Leg {

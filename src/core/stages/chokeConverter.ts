@@ -2,10 +2,10 @@ import { inductorsAt } from './anatomy';
 import { isRail } from './rails';
 import type { Anatomy } from './anatomy';
 import { diodesAt } from './cells';
-import type { Converter, SwitchNode, Topology } from './converters';
+import type { Converter, SwitchNode, Topology } from './converter';
 import { farEnd } from './partGraph';
 import type { Branch } from './partGraph';
-import { icSupply } from './rails';
+import { icSupply } from './icSupply';
 import { railBehind } from './secondaries';
 
 /** A switch on a plain choke (or on the only winding of a coupled one that carries power). */

@@ -1,7 +1,7 @@
 import { isRail } from './rails';
 import type { Anatomy } from './anatomy';
 import type { PowerSwitches } from './cells';
-import type { Converter } from './converters';
+import type { Converter } from './converter';
 import { farEnd } from './partGraph';
 import type { Branch } from './partGraph';
 import type { PinFinding } from './pinRoles';

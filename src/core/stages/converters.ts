@@ -1,3 +1,4 @@
+import type { Converter, SwitchNode } from './converter';
 import { inductorsAt, transformerOf } from './anatomy';
 import { isRail, railCapacitors } from './rails';
 import type { Anatomy } from './anatomy';
@@ -6,57 +7,10 @@ import type { Leg, PowerSwitches } from './cells';
 import { farEnd } from './partGraph';
 import type { Branch } from './partGraph';
 import { chokeConverter } from './chokeConverter';
-import { icSupply } from './rails';
+import { icSupply } from './icSupply';
 import { railBehind } from './secondaries';
 import type { Transistor } from './transistors';
-import type { Core } from './windings';
-
-export const TOPOLOGIES = [
-  'flyback',
-  'forward',
-  'two-switch-forward',
-  'half-bridge',
-  'full-bridge',
-  'push-pull',
-  'buck',
-  'synchronous-buck',
-  'boost',
-  'boost-pfc',
-  'buck-boost',
-  'royer',
-  'blocking-oscillator',
-  'linear',
-  'line-frequency-inverter',
-  'three-phase-inverter',
-  'solid-state-relay',
-  'unknown',
-] as const;
-export type Topology = (typeof TOPOLOGIES)[number];
-
-/**
- * One converter: its topology, switches, the windings they work on, the supply it draws from and the rails it makes.
- */
-export interface Converter {
-  readonly topology: Topology;
-  readonly why: string;
-  readonly transistors: readonly Transistor[];
-  readonly ics: readonly Branch[];
-  readonly legs: readonly Leg[];
-  /** Driven windings or the choke. */
-  readonly coils: readonly Branch[];
-  readonly core: Core | null;
-  /** Switching nodes. */
-  readonly nodes: readonly string[];
-  readonly supply: string;
-  readonly outputs: ReadonlySet<string>;
-}
-
-export interface SwitchNode {
-  readonly net: string;
-  readonly leg: Leg | null;
-  readonly transistors: readonly Transistor[];
-  readonly ics: readonly Branch[];
-}
+import type { Core } from './shapes';
 
 /** Recognises the converters of a board from its switches and coils. */
 export function findConverters(a: Anatomy, switches: PowerSwitches): readonly Converter[] {

@@ -17,9 +17,10 @@ export interface EnergyPole {
   readonly nets: ReadonlySet<string>;
 }
 
-/** From here on a rail's capacitor holds what may hurt, volts rated; from here on a capacitor stores energy, farad. */
+/** From here on a rail's capacitor holds what may hurt, volts rated. */
 const HIGH_RAIL_VOLTS = 60;
-const STORING_FARADS = 0.1e-6;
+/** From here on a capacitor stores energy, farad. */
+export const STORING_FARADS = 0.1e-6;
 
 /**
  * The poles of every way that energy can take on a board: from each inlet, behind its rectifier, through each power

@@ -1,4 +1,4 @@
-export { findEnergyPoles, switchedNets } from './energyPoles';
+export { STORING_FARADS, findEnergyPoles, switchedNets } from './energyPoles';
 export type { EnergyPole } from './energyPoles';
 export { findPowerPath, inputPole, passes, shortsPower, throughNets } from './powerPath';
 export type { PowerPath } from './powerPath';

@@ -3,7 +3,7 @@ import type { Board } from '../circuit';
 import { DisjointSets } from '../graph';
 import { diodeClass } from './partGraph';
 import type { Branch, PartGraph } from './partGraph';
-import type { Core } from './windings';
+import type { Core } from './shapes';
 
 /**
  * Nets joined by conductive parts. `nets` are keys; `reference` is where the black lead goes, `references` others of

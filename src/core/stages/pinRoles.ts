@@ -3,7 +3,7 @@ import { controllersOf } from './anatomy';
 import { isRail } from './rails';
 import type { Anatomy } from './anatomy';
 import type { PowerSwitches } from './cells';
-import type { Converter } from './converters';
+import type { Converter } from './converter';
 import { farEnd } from './partGraph';
 import { PIN_ROLES, PIN_RULES } from './pinRules';
 import type { PinRole, PinScene, RoleScore } from './pinRules';

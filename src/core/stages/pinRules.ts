@@ -3,10 +3,10 @@ import { isRail, railCapacitors } from './rails';
 import type { Anatomy } from './anatomy';
 import { diodesAt } from './cells';
 import type { PowerSwitches } from './cells';
-import type { Converter } from './converters';
+import type { Converter } from './converter';
 import { diodeClass, farEnd } from './partGraph';
 import type { Branch } from './partGraph';
-import { railVolts } from './rails';
+import { railVolts } from './icSupply';
 import type { Secondary } from './secondaries';
 
 export const PIN_ROLES = [

@@ -3,7 +3,7 @@ import { isRail } from './rails';
 import { diodesAt } from './cells';
 import { cone, isEdge } from './claims';
 import type { Scene } from './claims';
-import type { Converter } from './converters';
+import type { Converter } from './converter';
 import { diodeClass, farEnd } from './partGraph';
 import type { Branch } from './partGraph';
 import { synchronousRectifiers } from './secondaries';

@@ -5,7 +5,6 @@ import { isFuse, isOpenSwitch, partFigure } from '../part';
 import type { Part } from '../part';
 import { anatomy } from './anatomy';
 import type { Anatomy } from './anatomy';
-import type { SwitchNode } from './converters';
 import { diodeClass, farEnd } from './partGraph';
 import type { Branch } from './partGraph';
 
@@ -58,17 +57,6 @@ export function railCapacitors(a: Anatomy, net: string): readonly Branch[] {
     .on(net, 'capacitor')
     .map((p) => p.branch)
     .filter((c) => c.value! >= RAIL_FARADS && a.grounds.has(farEnd(c, net)));
-}
-
-/** The supply pin of an integrated high-side switch: its other pin on a rail with more volts than the output. */
-export function icSupply(a: Anatomy, node: SwitchNode, output: string): string {
-  const rails = node.ics.flatMap((ic) => ic.nets).filter((n) => n !== output && isRail(a, n));
-  return rails.sort((x, y) => railVolts(a, y) - railVolts(a, x))[0] ?? output;
-}
-
-/** The printed voltage of the capacitors on a rail: how high it may be. */
-export function railVolts(a: Anatomy, net: string): number {
-  return Math.max(0, ...railCapacitors(a, net).flatMap((c) => c.parts.map((p) => partFigure(p, 'ratedVolts') ?? 0)));
 }
 
 /**

@@ -1,14 +1,6 @@
 import { diodeClass } from './partGraph';
 import type { Branch, PartGraph } from './partGraph';
-import type { Core } from './windings';
-
-/** A full-wave rectifier, block or of single diodes, and what feeds it. */
-export interface Rectifier {
-  readonly branches: readonly Branch[];
-  readonly ac: readonly string[];
-  readonly plus: string;
-  readonly minus: string;
-}
+import type { Core, Rectifier } from './shapes';
 
 /** All bridges of a board: blocks, and four or six diodes wired as one. */
 export function findRectifiers(graph: PartGraph): readonly Rectifier[] {

@@ -3,9 +3,9 @@ import { isRail, railCapacitors } from './rails';
 import type { Anatomy } from './anatomy';
 import { diodeClass, farEnd } from './partGraph';
 import type { Branch } from './partGraph';
-import type { Rectifier } from './rectifiers';
+import type { Rectifier } from './shapes';
 import type { Transistor } from './transistors';
-import type { Core } from './windings';
+import type { Core } from './shapes';
 
 /** Nets that a rail leads to through chokes, fuses, contacts and links, itself included. */
 export function railBehind(a: Anatomy, start: string): ReadonlySet<string> {

@@ -1,7 +1,7 @@
 import { partFigure } from '../part';
 import { isRail } from './rails';
 import type { Scene } from './claims';
-import type { Converter } from './converters';
+import type { Converter } from './converter';
 import { farEnd } from './partGraph';
 import { fedByWinding } from './secondaries';
 

@@ -2,13 +2,7 @@ import type { Board } from '../circuit';
 import { DisjointSets } from '../graph';
 import { farEnd } from './partGraph';
 import type { Branch, PartGraph } from './partGraph';
-import type { Rectifier } from './rectifiers';
-
-/** Windings on one core. `choke`: its windings lie in series in a line, one per conductor (common-mode choke). */
-export interface Core {
-  readonly windings: readonly Branch[];
-  readonly choke: boolean;
-}
+import type { Core, Rectifier } from './shapes';
 
 /** Groups coupled windings into cores and tells common-mode chokes from transformers. */
 export function findCores(board: Board, graph: PartGraph, rectifiers: readonly Rectifier[]): readonly Core[] {

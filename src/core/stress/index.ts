@@ -1,4 +1,5 @@
 export { DERATING, capacitorKind, judgeStress } from './derating';
 export type { Derating, StressKind, Verdict } from './derating';
 export { railStress } from './railStress';
-export type { RailAsked, StressRow } from './railStress';
+export type { RailAsked } from './railStress';
+export type { StressRow } from './stressRow';

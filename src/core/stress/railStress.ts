@@ -3,27 +3,15 @@ import { partFigure } from '../part';
 import type { Board } from '../circuit';
 import type { Part } from '../part';
 import { formatQuantity } from '../quantity';
-import type { Unit } from '../quantity';
 import { rails as railsOf, recogniseStages } from '../stages';
 import { railChains } from './chains';
 import type { Chain } from './chains';
-import { DERATING, capacitorKind, judgeStress } from './derating';
-import type { Derating, StressKind, Verdict } from './derating';
+import { DERATING, capacitorKind } from './derating';
+import type { Derating, Verdict } from './derating';
 import { clampVolts, farNet, partsByNet } from './netParts';
+import { rowMaker } from './stressRow';
+import type { RowMaker, StressRow } from './stressRow';
 import { windingStress } from './windingStress';
-
-/** One stress against its rating. stress, rating and limit (derated) in `unit`; null where not known. */
-export interface StressRow {
-  readonly ref: string;
-  readonly quantity: 'voltage' | 'power' | 'current' | 'limit';
-  readonly unit: Unit;
-  readonly stress: number | null;
-  readonly rating: number | null;
-  readonly limit: number | null;
-  readonly ratio: number | null;
-  readonly verdict: Verdict;
-  readonly why: string;
-}
 
 /** What is asked of a rail. loadVolts: the highest input that its load bears, where someone knows it. */
 export interface RailAsked {
@@ -69,44 +57,6 @@ export function railStress(board: Board, asked: RailAsked): readonly StressRow[]
   return [...once.values()].sort(
     (a, b) => worst.indexOf(a.verdict) - worst.indexOf(b.verdict) || (b.ratio ?? 0) - (a.ratio ?? 0),
   );
-}
-
-export type RowMaker = (
-  ref: string,
-  quantity: StressRow['quantity'],
-  kind: StressKind,
-  stress: number | null,
-  rating: number | null | undefined,
-  why: string,
-) => StressRow;
-
-const UNITS = { voltage: 'V', power: 'W', current: 'A', limit: 'V' } as const;
-
-function rowMaker(derating: Derating): RowMaker {
-  return (ref, quantity, kind, stress, rated, why) => {
-    const rating = rated ?? null;
-    const { factor, words, why: reason } = derating[kind];
-    const verdict = judgeStress(stress, rating, factor);
-    const share = stress !== null && rating !== null ? stress / rating : null;
-    const against =
-      share === null
-        ? ''
-        : `: ${Math.round(share * 100)} % of its ${formatQuantity(rating!, UNITS[quantity])}${
-            verdict === 'tight' ? `, beyond the ${Math.round(factor * 100)} % used of it (${words}: ${reason})` : ''
-          }`;
-    const limit = rating === null ? null : rating * factor;
-    return {
-      ref,
-      quantity,
-      unit: UNITS[quantity],
-      stress,
-      rating,
-      limit,
-      ratio: share,
-      verdict,
-      why: `${why}${against}`,
-    };
-  };
 }
 
 /** Pins that neither take nor give a current worth counting: what senses. */

@@ -8,7 +8,7 @@ import { findPowerPath, recogniseStages } from '../stages';
 import type { PartsByNet } from './netParts';
 import { capacitorKind } from './derating';
 import { farNet, forwardVolts } from './netParts';
-import type { RowMaker, StressRow } from './railStress';
+import type { RowMaker, StressRow } from './stressRow';
 
 /**
  * Rectifiers that feed a rail from a winding, and the switch behind it: what the new volts mean for them.

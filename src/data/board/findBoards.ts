@@ -19,12 +19,14 @@ export async function findBoards(db: Db, words: string): Promise<readonly FoundB
   const pattern = `%${words.trim().replace(/[\\%_]/gu, (c) => `\\${c}`)}%`;
   const { rows } = await db.query(
     `select j.tag, u.name as unit, b.label, b.id as board_id, jsonb_array_length(b.content->'parts') as parts
-     from board b
+     from (
+       select id from board where printed ilike $1
+       union
+       select b.id from board b join job j on j.id = b.job_id join unit u on u.id = j.unit_id where u.name ilike $1
+     ) found
+     join board b on b.id = found.id
      join job j on j.id = b.job_id
      join unit u on u.id = j.unit_id
-     where u.name ilike $1 or b.content->>'title' ilike $1 or exists (
-       select 1 from jsonb_array_elements(b.content->'parts') p, jsonb_array_elements(p->'keys') k
-       where k->>'key' = 'mark' and k->>'text' ilike $1)
      order by j.created_at desc limit ${MOST}`,
     [pattern],
   );

@@ -10,7 +10,7 @@ import { NextLink } from '@/features/frame/NextLink';
 import { useSuspects } from '@/features/job/SuspectsContext';
 import { shortValue } from '@/core/schematic';
 import { Schematic } from '@/features/schematic/Schematic';
-import type { Selection } from '@/features/schematic/Schematic';
+import type { Selection } from '@/features/schematic/selection';
 import { BasisMark } from './BasisMark';
 import { ComparePanel } from './ComparePanel';
 import { LookPanel } from './LookPanel';

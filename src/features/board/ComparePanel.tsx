@@ -4,7 +4,7 @@ import { compareBoards } from '@/core/compare';
 import type { Board } from '@/core/circuit';
 import { useJob } from '@/features/job/JobContext';
 import { useFoundBoards } from '@/features/frame/useFoundBoards';
-import type { Selection } from '@/features/schematic/Schematic';
+import type { Selection } from '@/features/schematic/selection';
 import { Button } from '@/ui/Button';
 import { BoardJson, boardFromJson } from '@/wire/boardJson';
 

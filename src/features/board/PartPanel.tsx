@@ -16,7 +16,7 @@ import { engineeringParts, formatQuantity, parseQuantity } from '@/core/quantity
 import { useCommands, useJob } from '@/features/job/JobContext';
 import { SumLink } from '@/features/frame/SumLink';
 import { expectedWords, seenWords } from '@/features/frame/lineWords';
-import type { Selection } from '@/features/schematic/Schematic';
+import type { Selection } from '@/features/schematic/selection';
 import { shortValue } from '@/core/schematic';
 import { Button } from '@/ui/Button';
 import { TextField } from '@/ui/Field';

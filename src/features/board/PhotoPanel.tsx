@@ -4,7 +4,7 @@ import { findPart, pinNames } from '@/core/circuit';
 import { mapPoint, registerPhotographs } from '@/core/registration';
 import type { Point } from '@/core/registration';
 import { useJob } from '@/features/job/JobContext';
-import type { Selection } from '@/features/schematic/Schematic';
+import type { Selection } from '@/features/schematic/selection';
 import type { PhotoMarks, Side, StoredPhoto } from '@/wire/photoMarks';
 import { NetPads, Overlay, Pairs, Pins, Spot, nearest } from './photoParts';
 import { PicturePane } from './PicturePane';

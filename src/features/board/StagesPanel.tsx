@@ -4,7 +4,7 @@ import { STAGE_KINDS, STAGE_NOTES, recogniseStages } from '@/core/stages';
 import { findTwins } from '@/core/trace';
 import { useJob } from '@/features/job/JobContext';
 import { roomName } from '@/features/schematic/Drawing';
-import type { Selection } from '@/features/schematic/Schematic';
+import type { Selection } from '@/features/schematic/selection';
 
 /** What the board is made of, from input to output: topology, stages with their evidence, pins, islands, twins. */
 export function StagesPanel({ picked, onPick }: { picked: string | undefined; onPick(selection: Selection): void }) {

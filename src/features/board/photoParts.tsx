@@ -3,7 +3,7 @@ import { findPart, netKey } from '@/core/circuit';
 import { fitHomography } from '@/core/registration';
 import type { Point, Registration } from '@/core/registration';
 import { useJob } from '@/features/job/JobContext';
-import type { Selection } from '@/features/schematic/Schematic';
+import type { Selection } from '@/features/schematic/selection';
 import { Button } from '@/ui/Button';
 import type { PhotoMarks, Side, StoredPhoto } from '@/wire/photoMarks';
 

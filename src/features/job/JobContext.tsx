@@ -7,7 +7,6 @@ import { jobProgress, jobState } from '@/core/job';
 import type { JobProgress, JobSource, JobState } from '@/core/job';
 import type { Problem } from '@/core/problem';
 import type { Hazard, Moment } from '@/core/safety';
-import type { TraceEntry, TracedBoard } from '@/core/trace';
 import { BoardJson, boardFromJson } from '@/wire/boardJson';
 import type { LedgerEntry, NewLine, StoredLine } from '@/wire/ledger';
 import type { LiveJob } from '@/features/frame/LiveBanner';
@@ -16,6 +15,7 @@ import { useContact } from './useContact';
 import { useMoment } from './useMoment';
 import { useOutbox } from './useOutbox';
 import type { RefusedLine } from './waitingStore';
+import type { JobBoard } from './jobBoard';
 import { useTraced } from './useTraced';
 
 /** What a job's screens get from the server. */
@@ -30,19 +30,6 @@ export interface JobData {
   readonly accessories: string;
   readonly sources: readonly JobSource[];
   readonly createdAt: number;
-}
-
-/** A board as it follows from its start and the tracing facts that stand, those on their way to the server included. */
-export interface JobBoard {
-  readonly id: string;
-  readonly label: string;
-  readonly damaged: string | null;
-  readonly board: Board;
-  readonly start: Board;
-  /** Without what was changed or fitted since: what the readings of the fault-finding were taken on. */
-  readonly asFound: Board;
-  readonly entries: readonly TraceEntry[];
-  readonly trace: TracedBoard;
 }
 
 interface StartBoard {

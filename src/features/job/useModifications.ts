@@ -2,7 +2,7 @@ import { useMemo } from 'react';
 import { modificationsOf } from '@/core/job';
 import type { Modification } from '@/core/job';
 import { useJob } from './JobContext';
-import type { JobBoard } from './JobContext';
+import type { JobBoard } from './jobBoard';
 import { useAllSweeps } from './useSweeps';
 
 /** The changes of a board, newest first; of the board worked on unless told. */

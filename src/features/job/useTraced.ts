@@ -5,7 +5,7 @@ import type { BoardKind } from '@/core/job';
 import { deriveBoard } from '@/core/trace';
 import type { TraceEntry } from '@/core/trace';
 import type { NewLine, StoredLine } from '@/wire/ledger';
-import type { JobBoard } from './JobContext';
+import type { JobBoard } from './jobBoard';
 
 interface Start {
   readonly id: string;

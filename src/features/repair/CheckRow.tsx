@@ -5,7 +5,7 @@ import type { SeenReading } from '@/core/expect';
 import { faultWords } from '@/core/fault';
 import { coldReading } from '@/features/job/coldReading';
 import { useCommands } from '@/features/job/JobContext';
-import type { JobBoard } from '@/features/job/JobContext';
+import type { JobBoard } from '@/features/job/jobBoard';
 import { seenWords } from '@/features/frame/lineWords';
 import { Button } from '@/ui/Button';
 import { TextField } from '@/ui/Field';

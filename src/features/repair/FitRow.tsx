@@ -5,7 +5,7 @@ import { safetyKind } from '@/core/substitute';
 import { FitForm } from '@/features/frame/FitForm';
 import { coldReading } from '@/features/job/coldReading';
 import { useCommands } from '@/features/job/JobContext';
-import type { JobBoard } from '@/features/job/JobContext';
+import type { JobBoard } from '@/features/job/jobBoard';
 import { seenWords } from '@/features/frame/lineWords';
 import { shortValue } from '@/core/schematic';
 import { OutcomeMark } from './OutcomeMark';

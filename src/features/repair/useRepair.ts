@@ -3,7 +3,7 @@ import { useMemo } from 'react';
 import { repairState } from '@/core/job';
 import type { RepairState } from '@/core/job';
 import { useJob } from '@/features/job/JobContext';
-import type { JobBoard } from '@/features/job/JobContext';
+import type { JobBoard } from '@/features/job/jobBoard';
 
 /** Where the repair of the open job stands. */
 export function useRepair(): RepairState<JobBoard> {

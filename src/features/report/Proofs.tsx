@@ -1,6 +1,6 @@
 import { judgeSweep } from '@/core/sweep';
 import { useJob } from '@/features/job/JobContext';
-import type { JobBoard } from '@/features/job/JobContext';
+import type { JobBoard } from '@/features/job/jobBoard';
 import { stressWords } from '@/features/frame/stressWords';
 import { SweepPlot } from '@/features/frame/SweepPlot';
 import { useModifications } from '@/features/job/useModifications';

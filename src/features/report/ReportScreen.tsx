@@ -6,7 +6,7 @@ import { faultWords, formatFault } from '@/core/fault';
 import { judgeReading } from '@/core/job';
 import { formatQuantity } from '@/core/quantity';
 import { useJob } from '@/features/job/JobContext';
-import type { JobBoard } from '@/features/job/JobContext';
+import type { JobBoard } from '@/features/job/jobBoard';
 import { timeWords } from '@/features/frame/LedgerPanel';
 import { expectedWords, seenWords } from '@/features/frame/lineWords';
 import { Button } from '@/ui/Button';

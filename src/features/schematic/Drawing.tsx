@@ -5,7 +5,7 @@ import type { Board } from '@/core/circuit';
 import type { IslandFinding } from '@/core/stages';
 import { PartSymbol } from './PartSymbol';
 import type { SchematicLayout } from './elkLayout';
-import type { Selection } from './Schematic';
+import type { Selection } from './selection';
 
 /** The drawing itself: rooms, glow of suspicion, wires, symbols with their labels. */
 export const Drawing = memo(function Drawing({

@@ -4,16 +4,12 @@ import type { PointerEvent as ReactPointerEvent } from 'react';
 import { netKey } from '@/core/circuit';
 import type { Board } from '@/core/circuit';
 import { Drawing } from './Drawing';
+import type { Selection } from './selection';
 import { saveSvg } from './saveSvg';
 import { useSchematicLayout } from './useSchematicLayout';
 import type { SchematicLayout } from './elkLayout';
 
 /** What is picked out: a part, a net, or the two nets under the leads. */
-export interface Selection {
-  readonly part?: string | undefined;
-  readonly nets?: readonly string[] | undefined;
-}
-
 interface View {
   readonly x: number;
   readonly y: number;
