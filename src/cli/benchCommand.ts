@@ -5,6 +5,8 @@ import { checklistPoints } from '../../bench/checklist';
 import { decisionMs, dictionaryCost, solveRate } from '../../bench/dictionaryBench';
 import { EXAMPLE_BOARDS, exampleBoard, exampleLabels } from '../../bench/exampleBoards';
 import { layoutMs } from '../../bench/layoutTime';
+import { heldInvisible, readAcross, repairMix } from '../../bench/repairs';
+import type { RepairMix } from '../../bench/repairs';
 import { stageAccuracy } from '../../bench/stageAccuracy';
 import { sweepTime } from '../../bench/sweepTime';
 import { touchesPerPin } from '../../bench/touches';
@@ -36,6 +38,9 @@ export async function benchCommand(words: readonly string[]): Promise<number> {
   }
   return 0;
 }
+
+/** Repairs drawn from the priors, for each board. */
+const REPAIRS = 500;
 
 type Row = ReturnType<typeof benchBoard> & {
   readonly layoutMs: number;
@@ -71,6 +76,13 @@ function benchBoard(name: string, most: number) {
     solves,
     dictionary: cost,
     nextMs,
+    repairs: {
+      real: repairMix(diagnoser, Math.min(REPAIRS, most)),
+      even: repairMix(diagnoser, 'each'),
+      across: readAcross(diagnoser, ['open', 'short']),
+      drifted: readAcross(diagnoser, ['double', 'half']),
+      invisible: heldInvisible(diagnoser),
+    },
     isolation: {
       faults: chosen.length,
       visible: visible.length,
@@ -116,8 +128,18 @@ function text(r: Row): string {
     `      checklist   ${line(i.checklist)}  (plan / checklist ${(i.plan.mean / i.checklist.mean).toFixed(2)})`,
     `      random      ${line(i.random)}`,
     `      ref. depth  mean ${i.referenceDepth.toFixed(1)}  (plan / depth ${(i.plan.mean / i.referenceDepth).toFixed(2)})`,
-    `  5 schematic           ${Math.round(r.layoutMs)} ms for stages and layout`,
+    `  5 repairs as they come  ${mixed(r.repairs.real)}`,
+    `    every fault once       ${mixed(r.repairs.even)}`,
+    `    read straight across   ${r.repairs.across.found} of ${r.repairs.across.asked} among the first three, drifted to 2 or 1/2 ${r.repairs.drifted.found} of ${r.repairs.drifted.asked}`,
+    `    odds stated : true     ${r.repairs.real.calibration.flatMap(([n, odds, held]) => (n < 5 ? [] : [`${odds.toFixed(2)} : ${held.toFixed(2)}`])).join(', ')}`,
+    `    held invisible         ${r.repairs.invisible.join(' ')}`,
+    `  6 schematic           ${Math.round(r.layoutMs)} ms for stages and layout`,
     `    touches per pin      proposals ${r.touches.ours.toFixed(2)} (groups left apart ${r.touches.missed.toFixed(1)}); all pairs ${r.touches.allPairs.toFixed(1)}, representatives ${r.touches.representatives.toFixed(2)}, guesswork ${r.touches.guesswork.toFixed(2)}; ${r.touches.pins} pins on ${r.touches.nets} nets`,
-    `  6 stages              F1 ${r.stages.f1.toFixed(3)}, pins ${r.stages.pins.right} of ${r.stages.pins.of}, ${r.stages.topology}; disturbed, mean/worst: ${disturbed.join(', ')}`,
+    `  7 stages              F1 ${r.stages.f1.toFixed(3)}, pins ${r.stages.pins.right} of ${r.stages.pins.of}, ${r.stages.topology}; disturbed, mean/worst: ${disturbed.join(', ')}`,
   ].join('\n');
+}
+
+function mixed(m: RepairMix): string {
+  const percent = (share: number): string => `${(100 * share).toFixed(1)} %`;
+  return `${m.seen} that can be seen: right ${percent(m.right)}, wrong ${percent(m.wrong)}, open ${percent(m.open)}, ${m.readings.toFixed(1)} readings; ${m.unseen} that cannot: ${m.unseenNamed} named all the same`;
 }

@@ -100,9 +100,8 @@ async function hunt(board: Board, demo: DemoJob, write: Write): Promise<void> {
     await write(reading(mode, red, black, seen, 'probe'), 0.4);
   };
   for (let k = 0; k < demo.readings; k++) {
-    const probabilities = diagnoser.weigh(readings);
-    if (diagnoser.suspects(probabilities)[0]!.probability >= 0.95) break;
-    const point = diagnoser.plan(readings, probabilities, 1)[0]?.point;
+    if (diagnoser.diagnose(readings, 1).verdict !== 'open') break;
+    const point = diagnoser.plan(readings, diagnoser.attention(readings), 1)[0]?.point;
     if (!point) break;
     await take(point);
   }

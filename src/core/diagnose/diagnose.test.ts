@@ -1,4 +1,4 @@
-import { seededRandom } from '../quantity';
+import { normalCdf, seededRandom } from '../quantity';
 import { readNetlist } from '../netlist';
 import { probe, solverFor } from '../meter';
 import { netKey } from '../circuit';
@@ -6,16 +6,16 @@ import { FAULT_MODES } from './faultModes';
 import { binOutcomes, expectedGain } from './nextReading';
 import { KIND_WEIGHTS } from './priors';
 import {
-  Diagnoser,
-  LINKED_FAULTS,
   alsoCheck,
   buildDictionary,
   buildWholeDictionary,
   coordinate,
+  Diagnoser,
   distinguishable,
+  LINKED_FAULTS,
   listHypotheses,
   logLikelihood,
-  normalCdf,
+  mistakeChance,
   outcomeSpread,
   pointKey,
   posterior,
@@ -121,7 +121,7 @@ test('every point lies across some part, once', () => {
   const keys = pairs.map(({ a, b }) => [netKey(a), netKey(b)].sort().join(' '));
   expect(new Set(keys).size).toBe(keys.length);
   expect(keys).toContain('d s');
-  expect(dictionary.points.length).toBeLessThanOrEqual(3 * pairs.length);
+  expect(dictionary.points.length).toBeLessThanOrEqual(4 * pairs.length);
 });
 
 test('what the dictionary skipped reads as on the healthy board: every entry equals its own full solve', () => {
@@ -196,12 +196,38 @@ test('the normal distribution function is right to 2e-7', () => {
     expect(Math.abs(normalCdf(z) - p)).toBeLessThan(2e-7);
 });
 
-test('faults are apart by more than three sigma, or by overload', () => {
-  const at = (mean: number, overload = 0) => ({ mean, sigma: 0.1, overload });
-  expect(distinguishable(at(1), at(1.4))).toBe(false);
-  expect(distinguishable(at(1), at(1.5))).toBe(true);
-  expect(distinguishable(at(1), at(1, 1))).toBe(true);
-  expect(distinguishable(at(1, 1), at(9, 1))).toBe(false);
+test('the chance of a mistake is half of what two predictions share', () => {
+  const at = (mean: number, sigma = 0.1, overload = 0) => ({ mean, sigma, overload });
+  // Two alike of one sigma: Φ(-d/2), by the table of the normal distribution.
+  for (const [distance, chance] of [
+    [0, 0.5],
+    [2, 0.1586553],
+    [4, 0.0227501],
+    [5.5, 0.0029798],
+    [6, 0.0013499],
+  ] as const)
+    expect(mistakeChance(at(1), at(1 + 0.1 * distance))).toBeCloseTo(chance, 3);
+  expect(mistakeChance(at(1), at(1, 0.1, 1))).toBe(0);
+  expect(mistakeChance(at(1, 0.1, 1), at(9, 0.1, 1))).toBe(0.5);
+  expect(mistakeChance(at(1, 0.1, 0.5), at(9, 0.1, 0.5))).toBeCloseTo(0.25, 6);
+  // A broad one hides a narrow one only as far as it lies under it: 2 / 1 standard widths of 0.01 under a density of 0.4.
+  expect(mistakeChance(at(0, 1), at(0, 0.001))).toBeLessThan(0.006);
+  expect(mistakeChance(at(0, 1), at(0, 0.001))).toBeCloseTo(mistakeChance(at(0, 0.001), at(0, 1)), 6);
+  expect(distinguishable(at(1), at(1.5))).toBe(false);
+  expect(distinguishable(at(1), at(1.6))).toBe(true);
+});
+
+test('either range counts by its own chance, and what hangs on leakage has long tails', () => {
+  const spread = outcomeSpread('ohms', 1e4, 100, { ohms: 2e4, sigma: 200, chance: 0.25 });
+  expect(spread.modes!.map((m) => m.weight)).toEqual([0.75, 0.25]);
+  const likely = (value: number) => logLikelihood('ohms', spread, spread, { kind: 'figure', value });
+  expect(likely(1e4) - likely(2e4)).toBeCloseTo(Math.log(3), 1);
+  // Halfway between the two nothing is read.
+  expect(likely(1.41e4)).toBeLessThan(likely(2e4) - 3);
+  const leaking = outcomeSpread('ohms', 3e6, 6e5);
+  expect(leaking.modes!.reduce((sum, m) => sum + m.weight, 0)).toBeCloseTo(1, 12);
+  const far = (value: number) => logLikelihood('ohms', leaking, leaking, { kind: 'figure', value });
+  expect(far(7e6)).toBeGreaterThan(far(7e7));
 });
 
 test('information is never negative, at most the entropy of the suspects, and nothing when they agree', () => {

@@ -1,7 +1,10 @@
+import { findPart } from '../circuit';
 import type { FaultDictionary } from './dictionary';
+import { KIND_WORDS, failureKind } from './failureKind';
 import { groupHypotheses } from './groups';
 import { binOutcomes, planReadings } from './nextReading';
 import type { OutcomeBins, PlannedReading } from './nextReading';
+import { logLikelihood } from './outcome';
 import { Predictions, posterior, weighReadings } from './posterior';
 import type { ProbePoint } from './probePoint';
 import type { TakenReading } from './posterior';
@@ -12,6 +15,7 @@ import type { TakenReading } from './posterior';
  * probability  of the whole group.
  * group        labels of all its members, likeliest first.
  * invisible    the group holds `none`: the readings at hand cannot tell it from a healthy board.
+ * unseen       of such a group what is in it, by kind of part, likeliest first; nothing broken among it.
  */
 export interface Suspect {
   readonly fault: string;
@@ -20,6 +24,13 @@ export interface Suspect {
   readonly group: readonly string[];
   readonly why: string;
   readonly invisible: boolean;
+  readonly unseen: readonly UnseenKind[];
+}
+
+/** Odds of a kind of part, or of nothing broken, among what the readings cannot see. */
+export interface UnseenKind {
+  readonly words: string;
+  readonly probability: number;
 }
 
 /** What the readings so far say. */
@@ -37,18 +48,22 @@ export interface Diagnosis {
 /** A hunt gives up after this many readings. */
 export const MOST_READINGS = 60;
 
-/** A leading group with this probability is named. */
+/** A leading group with this probability is named; where a reading speaks against it, only with this. */
 export const NAMED_FROM = 0.95;
+const CONTESTED_FROM = 0.998;
+/** Natural log of how much likelier a healthy board makes a reading that speaks against a suspect. */
+const CONTRADICTED = -Math.log(30);
 
 /**
- * What these readings cannot see starts the hunt with this share, however likely it is otherwise; or the hunt would
- * end on "cannot tell" before the rest has been looked at.
+ * The plan looks for what can be seen: what these readings cannot see has this share of its attention, however likely it
+ * is, or the hunt would end on "cannot tell" before the rest has been looked at. The odds are not touched by it.
  */
 const SILENT_SHARE = 0.002;
-/** No visible fault starts with less than this share of an even start: a rare fault must still be findable. */
+/** No visible fault has less than this share of an even one of the plan's attention: a rare fault must still be findable. */
 const LEAST_SHARE = 0.5;
 
-function huntingPriors(dictionary: FaultDictionary, groups: Int32Array): Float64Array {
+/** Weights of the hypotheses as the plan looks for them. */
+function searchWeights(dictionary: FaultDictionary, groups: Int32Array): Float64Array {
   const { hypotheses } = dictionary;
   let silent = 0;
   let visible = 0;
@@ -72,47 +87,79 @@ export function littleLeft(plan: readonly PlannedReading[]): boolean {
   return plan.every((p) => p.gainBits < LITTLE_BITS);
 }
 
-/** Named, when a visible group holds the limit; cannot tell, when a healthy-looking board leads and little is left to read. */
-function verdictOf(leader: Suspect | undefined, plan: readonly PlannedReading[], taken: number): Diagnosis['verdict'] {
-  if (!leader) return 'open';
-  const sure = leader.probability >= NAMED_FROM;
-  if (!leader.invisible) return sure ? 'named' : 'open';
-  return sure || littleLeft(plan) || taken >= MOST_READINGS ? 'cannot-tell' : 'open';
-}
-
-/** Diagnosis of one board: the dictionary with everything derived from it once. Add readings, ask again. */
+/**
+ * Diagnosis of one board: the dictionary with everything derived from it once. Add readings, ask again.
+ *
+ * Odds are prior times likelihood and nothing else. Where to look next is another question: `attention` weighs the
+ * hypotheses as the plan looks for them, common or rare, as far as these readings can see them.
+ */
 export class Diagnoser {
   readonly predictions: Predictions;
   readonly groups: Int32Array;
-  /** Prior weights for the hunt. */
-  private readonly priors: Float64Array;
+  private readonly search: Float64Array;
   private readonly bins: readonly OutcomeBins[];
 
   constructor(readonly dictionary: FaultDictionary) {
     this.predictions = new Predictions(dictionary);
     this.groups = groupHypotheses(dictionary);
     this.bins = binOutcomes(dictionary);
-    this.priors = huntingPriors(dictionary, this.groups);
+    this.search = searchWeights(dictionary, this.groups);
   }
 
-  /** Probabilities of all hypotheses after readings; `factors` (one for each hypothesis) are what was seen. */
+  /** Odds of all hypotheses after readings; `factors` (one for each hypothesis) are what was seen. */
   weigh(readings: readonly TakenReading[], factors?: Float64Array): Float64Array {
-    const priors = factors ? this.priors.map((p, i) => p * factors[i]!) : this.priors;
-    const weights = weighReadings(this.predictions, readings, priors);
-    const probabilities = new Float64Array(weights.length);
-    posterior(weights, probabilities);
-    return probabilities;
+    return this.after(
+      Float64Array.from(this.dictionary.hypotheses, (h) => h.weight),
+      readings,
+      factors,
+    );
   }
 
-  /** Readings worth taking next, best first. `skipped` points are left out of the plan. */
+  /** How much each hypothesis is looked for after readings; adds up to one. */
+  attention(readings: readonly TakenReading[], factors?: Float64Array): Float64Array {
+    return this.after(this.search, readings, factors);
+  }
+
+  private after(before: Float64Array, readings: readonly TakenReading[], factors?: Float64Array): Float64Array {
+    const priors = factors ? before.map((p, i) => p * factors[i]!) : before;
+    const weights = weighReadings(this.predictions, readings, priors);
+    const out = new Float64Array(weights.length);
+    posterior(weights, out);
+    return out;
+  }
+
+  /** Readings worth taking next, best first, by `attention`. `skipped` points are left out of the plan. */
   plan(
     readings: readonly TakenReading[],
-    probabilities: Float64Array,
+    attention: Float64Array,
     most: number,
     skipped: readonly ProbePoint[] = [],
   ): readonly PlannedReading[] {
     const taken = [...skipped, ...readings];
-    return planReadings(this.dictionary, this.bins, this.groups, probabilities, taken, most);
+    return planReadings(this.dictionary, this.bins, this.groups, attention, taken, most);
+  }
+
+  /** Whether everything that these readings can see has been looked for: nothing of it has attention left, or no reading tells more. */
+  lookedThrough(attention: Float64Array, plan: readonly PlannedReading[]): boolean {
+    const { groups } = this;
+    const seen = attention.reduce((sum, p, h) => (groups[h] === groups[0] ? sum : sum + p), 0);
+    return 1 - seen >= NAMED_FROM || (seen < 0.5 && littleLeft(plan));
+  }
+
+  /**
+   * Whether the leading suspect may be called: these readings can see it, and it holds the limit; more, where a reading
+   * speaks strongly against it and for a healthy board.
+   */
+  mayCall(leader: Suspect | undefined, readings: readonly TakenReading[]): boolean {
+    if (!leader || leader.invisible || leader.probability < NAMED_FROM) return false;
+    if (leader.probability >= CONTESTED_FROM) return true;
+    const h = this.dictionary.hypotheses.findIndex((one) => one.label === leader.fault);
+    return readings.every((r) => {
+      const { spreads, classOf } = this.predictions.at(r);
+      const healthy = spreads[0]!;
+      const own = logLikelihood(r.mode, spreads[classOf[h]!]!, healthy, r.seen);
+      return own - logLikelihood(r.mode, healthy, healthy, r.seen) > CONTRADICTED;
+    });
   }
 
   /** Suspects, plan and verdict after readings, in the order taken. */
@@ -124,14 +171,30 @@ export class Diagnoser {
   ): Diagnosis {
     const probabilities = this.weigh(readings, factors);
     const suspects = this.suspects(probabilities);
-    const plan = this.plan(readings, probabilities, most, skipped);
+    const attention = this.attention(readings, factors);
+    const plan = this.plan(readings, attention, most, skipped);
     const leader = suspects[0];
+    const through = this.lookedThrough(attention, plan) || readings.length >= MOST_READINGS;
     return {
       suspects,
       plan,
-      verdict: verdictOf(leader, plan, readings.length),
+      verdict: this.mayCall(leader, readings) ? 'named' : leader?.invisible && through ? 'cannot-tell' : 'open',
       probabilities,
     };
+  }
+
+  private unseen(list: readonly number[], probabilities: Float64Array): readonly UnseenKind[] {
+    const { board, hypotheses } = this.dictionary;
+    const byWords = new Map<string, number>();
+    for (const h of list) {
+      const part = hypotheses[h]!.faults[0] && findPart(board, hypotheses[h]!.faults[0].ref);
+      const kind = part ? failureKind(board, part) : null;
+      const words = kind === null ? 'nothing broken' : KIND_WORDS[kind];
+      byWords.set(words, (byWords.get(words) ?? 0) + probabilities[h]!);
+    }
+    return [...byWords]
+      .map(([words, probability]) => ({ words, probability }))
+      .sort((a, b) => b.probability - a.probability);
   }
 
   /** Groups by falling probability; those below a tenth of a promille are left out, the first always stays. */
@@ -151,6 +214,7 @@ export class Diagnoser {
         group: invisible ? ['none', ...group.filter((l) => l !== 'none')] : group,
         why: invisible ? 'these readings cannot tell it from a healthy board' : leader.why,
         invisible,
+        unseen: invisible ? this.unseen(list, probabilities) : [],
       };
     });
     made.sort((a, b) => b.probability - a.probability);

@@ -4,8 +4,10 @@ import type { Fault } from '../fault';
 import { DEFAULT_METER, probe, solverFor } from '../meter';
 import type { ComputedReading } from '../meter';
 import type { DcSolver, Network } from '../solve';
+import { driftSpread } from './drift';
+import type { DriftFault } from './drift';
 import type { Hypothesis } from './hypotheses';
-import { distinguishable, outcomeSpread } from './outcome';
+import { distinguishable, outcomeModes, outcomeSpread, overloadChance } from './outcome';
 import type { OutcomeSpread } from './outcome';
 import { probePairs } from './probePairs';
 import type { ProbePoint } from './probePoint';
@@ -67,14 +69,15 @@ interface Base {
  * Builds the dictionary step by step: yields the share done (0..1) after each hypothesis, so that the caller can show
  * progress, hand the thread back or stop; returns the dictionary.
  *
- * points  where to predict; by default diode both ways and ohms over every probe pair.
+ * asked  where to predict; by default `defaultPoints`.
  */
 export function* buildDictionary(
   board: Board,
   hypotheses: readonly Hypothesis[],
-  points: readonly ProbePoint[] = defaultPoints(board),
+  asked?: readonly ProbePoint[],
 ): Generator<number, FaultDictionary> {
   const healthy = solverFor(board, []);
+  const points = asked ?? defaultPoints(board, healthy);
   const steadiness = new SteadyPoints(board);
   const drafts = points
     .map((p) => draftPoint(board, healthy, p, hypotheses.length))
@@ -126,6 +129,8 @@ function addHypothesis(
   let solver: DcSolver | null = null;
   const from = new Map<Network, Int32Array>();
   const own: (KnownSolution | null)[] = [];
+  const [only] = faults;
+  const drift = faults.length === 1 && only?.kind === 'value' ? only : null;
   drafts.forEach((draft, p) => {
     const known = base.known[p] ?? null;
     own.push(known);
@@ -135,7 +140,7 @@ function addHypothesis(
     solver ??= solverFor(board, faults);
     if (known && !from.has(known.network)) from.set(known.network, matchNodes(known.network, solver.network));
     solved++;
-    own[p] = predict(board, solver, draft, h, known, known && from.get(known.network)!, keep);
+    own[p] = predict(board, solver, draft, h, known, known && from.get(known.network)!, keep, drift);
   });
   return { solved, base: keep ? { number: h, known: own } : null };
 }
@@ -153,14 +158,30 @@ export function buildWholeDictionary(
   }
 }
 
-/** Diode both ways and ohms over every pair of nets that some part bridges. */
-export function defaultPoints(board: Board): readonly ProbePoint[] {
-  return probePairs(board).flatMap(({ a, b }) => [
-    { mode: 'diode' as const, red: a, black: b },
-    { mode: 'diode' as const, red: b, black: a },
-    { mode: 'ohms' as const, red: a, black: b },
-  ]);
+/**
+ * Diode both ways and ohms over every pair of nets that some part bridges; ohms the other way round too where the board
+ * as it should be reads differently so.
+ */
+export function defaultPoints(board: Board, healthy: DcSolver = solverFor(board, [])): readonly ProbePoint[] {
+  const { nodeOfNet } = healthy.network;
+  const ohms = (red: string, black: string): number => {
+    const read = probe(healthy, 'ohms', nodeOfNet.get(netKey(red))!, nodeOfNet.get(netKey(black))!);
+    return read.ok ? read.value.raw : Infinity;
+  };
+  return probePairs(board).flatMap(({ a, b }) => {
+    const [there, back] = [ohms(a, b), ohms(b, a)];
+    const turned = there !== back && !(Math.abs(there - back) <= SAME_BOTH_WAYS * Math.min(there, back));
+    return [
+      { mode: 'diode' as const, red: a, black: b },
+      { mode: 'diode' as const, red: b, black: a },
+      { mode: 'ohms' as const, red: a, black: b },
+      ...(turned ? [{ mode: 'ohms' as const, red: b, black: a }] : []),
+    ];
+  });
 }
+
+/** Ohms that differ by no more than this share either way round are one point. */
+const SAME_BOTH_WAYS = 0.004;
 
 function draftPoint(board: Board, solver: DcSolver, point: ProbePoint, count: number): PointDraft {
   const redNode = solver.network.nodeOfNet.get(netKey(point.red))!;
@@ -204,6 +225,7 @@ function predict(
   known: KnownSolution | null,
   from: Int32Array | null,
   keep: boolean,
+  drift: DriftFault | null,
 ): KnownSolution | null {
   const { nodeOfNet } = solver.network;
   const red = nodeOfNet.get(netKey(draft.red))!;
@@ -227,7 +249,8 @@ function predict(
   });
   if (!computed.ok) return null; // Where nothing can be computed nothing is claimed: the base's class stands.
   const { raw, sigma, other, amps } = computed.value;
-  fileUnder(draft, h, raw, outcomeSpread(draft.mode, raw, sigma, other ?? null));
+  const range = drift && known ? driftSpread(board, known, drift, draft.mode, raw, sigma, other ?? null) : null;
+  fileUnder(draft, h, raw, range ?? outcomeSpread(draft.mode, raw, sigma, other ?? null));
   if (!keep || amps === 0 || raw === 0 || red === black) return null;
   return keepWhole(board, solver, red, black, amps);
 }
@@ -266,13 +289,35 @@ function nearly(a: number, b: number): boolean {
 
 /** Two predictions that no meter could ever tell apart share a class. */
 function alike(a: OutcomeSpread, b: OutcomeSpread): boolean {
-  if (Math.abs(a.overload - b.overload) > 1e-3) return false;
-  if (a.overload > 0.999) return true;
-  return Math.abs(a.mean - b.mean) < 0.03 * Math.min(a.sigma, b.sigma) && Math.abs(a.sigma - b.sigma) < 0.03 * a.sigma;
+  if (Math.abs(a.overload - b.overload) > 1e-3 || Math.abs(overloadChance(a) - overloadChance(b)) > 1e-3) return false;
+  if (overloadChance(a) > 0.999) return true;
+  const [x, y] = [outcomeModes(a), outcomeModes(b)];
+  return (
+    x.length === y.length &&
+    x.every((m, i) => {
+      const n = y[i]!;
+      return (
+        Math.abs(m.mean - n.mean) < 0.03 * Math.min(m.sigma, n.sigma) &&
+        Math.abs(m.sigma - n.sigma) < 0.03 * m.sigma &&
+        Math.abs(m.weight - n.weight) < 0.01
+      );
+    })
+  );
 }
 
 /** Whether two hypotheses can be told apart at a point. */
 export function separates(point: PredictedPoint, g: number, h: number): boolean {
   const [a, b] = [point.classOf[g]!, point.classOf[h]!];
-  return a !== b && distinguishable(point.spreads[a]!, point.spreads[b]!);
+  if (a === b) return false;
+  const known = apartAt.get(point) ?? new Map<number, boolean>();
+  apartAt.set(point, known);
+  const key = Math.min(a, b) * point.spreads.length + Math.max(a, b);
+  const told = known.get(key);
+  if (told !== undefined) return told;
+  const made = distinguishable(point.spreads[a]!, point.spreads[b]!);
+  known.set(key, made);
+  return made;
 }
+
+/** What was told apart before: every pair of classes is asked for by many pairs of hypotheses. */
+const apartAt = new WeakMap<PredictedPoint, Map<number, boolean>>();

@@ -11,6 +11,32 @@ const LINK_OHMS = 0.01;
 /** From this rated current a diode counts as a power rectifier. */
 const POWER_AMPS = 2;
 
+/** What parts of a kind are called where several are told in one line. */
+export const KIND_WORDS = {
+  electrolytic: 'electrolytics',
+  'small-capacitor': 'small capacitors',
+  'safety-capacitor': 'X and Y capacitors',
+  'high-resistor': 'high-ohm resistors',
+  'low-resistor': 'resistors',
+  winding: 'chokes and transformers',
+  'power-rectifier': 'rectifiers',
+  'small-diode': 'small diodes',
+  zener: 'zeners and clamps',
+  led: 'indicators',
+  bjt: 'small transistors',
+  'switch-transistor': 'switches',
+  bridge: 'bridge',
+  fuse: 'fuses',
+  ntc: 'inrush limiters',
+  mov: 'varistors',
+  'opto-or-reference': 'optos and references',
+  regulator: 'regulators',
+  relay: 'relays',
+  contact: 'contacts and joints',
+  triac: 'thyristors',
+  ic: 'controllers',
+} as const satisfies Record<FailureKind, string>;
+
 /** The row of the failure statistics that a part belongs to; null for parts that are not suspected (connectors, sources). */
 export function failureKind(board: Board, part: Part): FailureKind | null {
   switch (part.kind) {

@@ -4,7 +4,7 @@ import type { FaultDictionary } from './dictionary';
 
 /**
  * Which hypotheses no reading of the dictionary can tell apart without lifting a leg: connected components of
- * "differ nowhere by more than three combined sigma, nor in overload" (contract, section 4).
+ * "nowhere told apart by the reading", overload counted (contract, section 4).
  *
  * Gives for each hypothesis the number of its group; hypothesis 0 (`none`) is in group 0 with all invisible faults.
  */

@@ -1,7 +1,8 @@
 import { netKey } from '../circuit';
 import type { FaultDictionary, PredictedPoint } from './dictionary';
 import type { ProbePoint } from './probePoint';
-import { OUTLIER_SHARE, normalCdf } from './outcome';
+import { OUTLIER_SHARE, figureBelow, mainMode, outcomeModes, overloadChance } from './outcome';
+import type { OutcomeMode } from './outcome';
 import { pointKey } from './posterior';
 
 /** Seconds that a reading costs at the bench; every figure may be changed (`engine.md` section 7). */
@@ -39,35 +40,36 @@ export function binOutcomes(dictionary: FaultDictionary): readonly OutcomeBins[]
 }
 
 function binPoint(point: PredictedPoint): OutcomeBins {
-  const order = point.spreads.map((_, i) => i).sort((a, b) => point.spreads[a]!.mean - point.spreads[b]!.mean);
+  const modes = point.spreads
+    .filter((s) => overloadChance(s) <= 0.999)
+    .flatMap((s) => outcomeModes(s).filter((m) => m.weight > 0.02))
+    .sort((x, y) => x.mean - y.mean);
   const edges: number[] = [];
   let from = -Infinity;
-  let last: number | null = null;
-  for (const i of order) {
-    const { mean, sigma, overload } = point.spreads[i]!;
-    if (overload > 0.999) continue;
-    if (last !== null) {
-      const previous = point.spreads[last]!;
+  let previous: OutcomeMode | null = null;
+  for (const mode of modes) {
+    const { mean, sigma } = mode;
+    if (previous !== null) {
       const wide = mean - from > 2.5 * sigma;
       const gap = mean - previous.mean > 1.5 * Math.min(sigma, previous.sigma);
       if (gap || wide) {
-        const total = sigma + previous.sigma;
-        edges.push((previous.mean * sigma + mean * previous.sigma) / total);
+        edges.push((previous.mean * sigma + mean * previous.sigma) / (sigma + previous.sigma));
         from = mean;
       }
     } else from = mean;
-    last = i;
+    previous = mode;
   }
   const bins = edges.length + 2;
   const classes = point.spreads.map((s) => {
     const row = new Float64Array(bins);
+    const overload = overloadChance(s);
     let below = 0;
     for (let b = 0; b <= edges.length; b++) {
-      const upTo = b === edges.length ? 1 : normalCdf((edges[b]! - s.mean) / s.sigma);
-      row[b] = (1 - s.overload) * Math.max(0, upTo - below);
+      const upTo = b === edges.length ? 1 : figureBelow(s, edges[b]!);
+      row[b] = (1 - overload) * Math.max(0, upTo - below);
       below = upTo;
     }
-    row[bins - 1] = s.overload;
+    row[bins - 1] = overload;
     for (let b = 0; b < bins; b++) row[b] = (1 - OUTLIER_SHARE) * row[b]! + OUTLIER_SHARE / bins;
     return row;
   });
@@ -156,8 +158,9 @@ function splitOf(point: PredictedPoint, groups: Int32Array, probabilities: Float
   const live = [...mass.values()].filter((m) => m.total > 0.01);
   const clusters: { mean: number; sigma: number; overload: boolean; size: number }[] = [];
   for (const { best } of live) {
-    const s = point.spreads[point.classOf[best]!]!;
-    const overload = s.overload > 0.5;
+    const spread = point.spreads[point.classOf[best]!]!;
+    const s = mainMode(spread);
+    const overload = overloadChance(spread) > 0.5;
     const near = clusters.find(
       (c) => c.overload === overload && (overload || Math.abs(c.mean - s.mean) <= 2 * Math.hypot(c.sigma, s.sigma)),
     );

@@ -1,12 +1,29 @@
 import { DEFAULT_METER, meterSigma } from '../meter';
-import type { ColdMode, MeterProfile } from '../meter';
+import type { ColdMode, MeterProfile, OtherRange } from '../meter';
+import { normalCdf } from '../quantity';
 
-/** A figure in the coordinate in which readings are weighed: volts, or the log of ohm plus one. */
+/** One way a figure may come out: a normal distribution in the coordinate, with its share. */
+export interface OutcomeMode {
+  readonly mean: number;
+  readonly sigma: number;
+  readonly weight: number;
+}
+
+/**
+ * What a meter will show, in the coordinate in which readings are weighed: volts, or the log of ohm plus one.
+ *
+ * mean, sigma  cover every way it may come out, both ranges where either may be used; overload: its probability, as widely.
+ * modes        the ways one by one, their shares adding up to one; beyond: the probability of overload by them. Left out
+ *              where there is but one.
+ */
 export interface OutcomeSpread {
   readonly mean: number;
   readonly sigma: number;
-  /** Probability of overload. */
   readonly overload: number;
+  readonly modes?: readonly OutcomeMode[];
+  readonly beyond?: number;
+  /** Of something that may be more or less so (a drift): how it comes out in the middle, for telling it from others. */
+  readonly middle?: OutcomeSpread;
 }
 
 /** What was observed at a point. `at-least` is a creeping reading: its last figure is a lower limit. */
@@ -32,19 +49,25 @@ export function coordinate(mode: ColdMode, value: number): number {
   return mode === 'diode' ? value : Math.log(Math.max(value, -0.5) + 1);
 }
 
+/** Above this, ohm, and with this much of it from the parts, a reading hangs on what junctions leak: its tails are long. */
+const LEAKING_OHMS = 1e5;
+const LEAKING_SPREAD = 0.05;
+const TAIL_SHARE = 0.1;
+const TAIL_FACTOR = 4;
+
 /**
  * The spread of what a meter will show, given what was computed.
  *
  * raw        volts or ohm before the overload limit; Infinity for no path.
  * partSigma  one sigma of `raw` from the parts, same unit.
- * other      ohm on the neighbouring range where either may be used: the spread then covers both.
+ * other      the neighbouring range where either may be used: the spread then covers both.
  * Spread is meter, parts, leads and model error, added in squares (`netlist.md` section 3, `engine.md` section 7).
  */
 export function outcomeSpread(
   mode: ColdMode,
   raw: number,
   partSigma: number,
-  other: number | null = null,
+  other: OtherRange | null = null,
   meter: MeterProfile = DEFAULT_METER,
 ): OutcomeSpread {
   if (mode === 'diode') {
@@ -54,12 +77,83 @@ export function outcomeSpread(
     const overload = raw >= meter.diodeLimitVolts - 0.02 ? 1 : normalCdf((volts - meter.diodeOverloadVolts) / sigma);
     return { mean: volts, sigma, overload };
   }
-  if (!Number.isFinite(raw)) return { mean: Math.log(meter.ohmsOverload), sigma: 1, overload: 1 };
-  const noise = Math.hypot(meterSigma(mode, raw, meter), partSigma, OHMS_MODEL_FRACTION * raw, LEAD_OHMS);
-  const gap = other === null ? 0 : coordinate(mode, Math.min(other, meter.ohmsOverload)) - coordinate(mode, raw);
-  const mean = coordinate(mode, raw) + gap / 2;
-  const sigma = Math.min(noise / (Math.max(raw, 0) + 1) + Math.abs(gap) / 2, 3);
-  return { mean, sigma, overload: normalCdf((mean - Math.log(meter.ohmsOverload)) / sigma) };
+  const limit = Math.log(meter.ohmsOverload);
+  if (!Number.isFinite(raw)) return { mean: limit, sigma: 1, overload: 1 };
+  const own = ohmsMode(mode, raw, partSigma, meter);
+  const there = other === null ? own : ohmsMode(mode, Math.min(other.ohms, meter.ohmsOverload), other.sigma, meter);
+  const gap = there.mean - own.mean;
+  const mean = own.mean + gap / 2;
+  const sigma = Math.min(own.sigma + Math.abs(gap) / 2, 3);
+  const overload = normalCdf((mean - limit) / sigma);
+  const chance = other === null || Math.abs(gap) < own.sigma / 2 || other.chance < 1e-3 ? 0 : other.chance;
+  const modes = [
+    ...withTails(own, 1 - chance, raw, partSigma),
+    ...(chance === 0 ? [] : withTails(there, chance, other!.ohms, other!.sigma)),
+  ];
+  if (modes.length < 2) return { mean, sigma, overload };
+  const beyond = modes.reduce((sum, m) => sum + m.weight * normalCdf((m.mean - limit) / m.sigma), 0);
+  return { mean, sigma, overload, modes, beyond };
+}
+
+/** A resistance on one range: what the meter, the parts, the leads and the model leave of it, on the log scale. */
+function ohmsMode(
+  mode: ColdMode,
+  ohms: number,
+  partSigma: number,
+  meter: MeterProfile,
+): { readonly mean: number; readonly sigma: number } {
+  const noise = Math.hypot(meterSigma(mode, ohms, meter), partSigma, OHMS_MODEL_FRACTION * ohms, LEAD_OHMS);
+  return { mean: coordinate(mode, ohms), sigma: Math.min(noise / (Math.max(ohms, 0) + 1), 3) };
+}
+
+/** One range with its share, and the long tails of what hangs on leakage. */
+function withTails(
+  one: { readonly mean: number; readonly sigma: number },
+  weight: number,
+  ohms: number,
+  partSigma: number,
+): readonly OutcomeMode[] {
+  if (!(ohms > LEAKING_OHMS && partSigma > LEAKING_SPREAD * ohms)) return [{ ...one, weight }];
+  return [
+    { ...one, weight: weight * (1 - TAIL_SHARE) },
+    { mean: one.mean, sigma: TAIL_FACTOR * one.sigma, weight: weight * TAIL_SHARE },
+  ];
+}
+
+/** The ways an outcome may come out, at least one. */
+export function outcomeModes(s: OutcomeSpread): readonly OutcomeMode[] {
+  return s.modes ?? [{ mean: s.mean, sigma: s.sigma, weight: 1 }];
+}
+
+/** The likeliest way. */
+export function mainMode(s: OutcomeSpread): OutcomeMode {
+  return outcomeModes(s).reduce((best, m) => (m.weight > best.weight ? m : best));
+}
+
+/** Probability of overload. */
+export function overloadChance(s: OutcomeSpread): number {
+  return s.beyond ?? s.overload;
+}
+
+/** Density of a figure at a coordinate, given that it is one. */
+function density(s: OutcomeSpread, x: number): number {
+  if (!s.modes) return normalDensity(x, s.mean, s.sigma);
+  let sum = 0;
+  for (const m of s.modes) sum += m.weight * normalDensity(x, m.mean, m.sigma);
+  return sum;
+}
+
+/** Probability that a figure, given that it is one, lies below a coordinate. */
+export function figureBelow(s: OutcomeSpread, x: number): number {
+  if (!s.modes) return normalCdf((x - s.mean) / s.sigma);
+  let sum = 0;
+  for (const m of s.modes) sum += m.weight * normalCdf((x - m.mean) / m.sigma);
+  return sum;
+}
+
+function normalDensity(x: number, mean: number, sigma: number): number {
+  const z = (x - mean) / sigma;
+  return Math.exp(-0.5 * z * z) / (sigma * Math.sqrt(2 * Math.PI));
 }
 
 /** Natural log of the likelihood of an observation. `healthy` gives meaning to "agrees, no figure". */
@@ -70,47 +164,73 @@ export function logLikelihood(
   seen: Observation,
 ): number {
   const keep = 1 - OUTLIER_SHARE;
+  const overload = overloadChance(spread);
   switch (seen.kind) {
     case 'overload':
-      return Math.log(keep * spread.overload + OUTLIER_SHARE * OUTLIER_OVERLOAD);
-    case 'figure': {
-      const z = (coordinate(mode, seen.value) - spread.mean) / spread.sigma;
-      const density = Math.exp(-0.5 * z * z) / (spread.sigma * Math.sqrt(2 * Math.PI));
+      return Math.log(keep * overload + OUTLIER_SHARE * OUTLIER_OVERLOAD);
+    case 'figure':
       return Math.log(
-        keep * (1 - spread.overload) * density + (OUTLIER_SHARE * (1 - OUTLIER_OVERLOAD)) / FIGURE_SPAN[mode],
+        keep * (1 - overload) * density(spread, coordinate(mode, seen.value)) +
+          (OUTLIER_SHARE * (1 - OUTLIER_OVERLOAD)) / FIGURE_SPAN[mode],
       );
-    }
     case 'at-least': {
-      const above = 1 - normalCdf((coordinate(mode, seen.value) - spread.mean) / spread.sigma);
-      return Math.log(keep * (spread.overload + (1 - spread.overload) * above) + OUTLIER_SHARE * 0.5);
+      const above = 1 - figureBelow(spread, coordinate(mode, seen.value));
+      return Math.log(keep * (overload + (1 - overload) * above) + OUTLIER_SHARE * 0.5);
     }
     case 'agrees': {
-      const inBand =
-        normalCdf((healthy.mean + 2.5 * healthy.sigma - spread.mean) / spread.sigma) -
-        normalCdf((healthy.mean - 2.5 * healthy.sigma - spread.mean) / spread.sigma);
-      const same = healthy.overload > 0.5 ? spread.overload : (1 - spread.overload) * inBand;
+      const { mean, sigma } = mainMode(healthy);
+      const inBand = figureBelow(spread, mean + 2.5 * sigma) - figureBelow(spread, mean - 2.5 * sigma);
+      const same = overloadChance(healthy) > 0.5 ? overload : (1 - overload) * inBand;
       return Math.log(keep * same + OUTLIER_SHARE * 0.3);
     }
   }
 }
 
+/** Two predictions are told apart where one is taken for the other less often than this (contract, section 4). */
+export const MISTAKEN = 0.003;
+
 /**
- * Whether two predictions differ by more than three combined sigma, or in overload (contract: what groups faults).
+ * The chance of mistaking one prediction for the other by the reading alone, both equally likely beforehand: half of
+ * what their distributions share, overload included. 0.5 for two that are the same.
  */
-export function distinguishable(a: OutcomeSpread, b: OutcomeSpread): boolean {
-  if (Math.abs(a.overload - b.overload) > 0.9) return true;
-  if (a.overload > 0.5 || b.overload > 0.5) return false;
-  return Math.abs(a.mean - b.mean) > 3 * Math.hypot(a.sigma, b.sigma);
+export function mistakeChance(a: OutcomeSpread, b: OutcomeSpread): number {
+  const [oa, ob] = [overloadChance(a), overloadChance(b)];
+  return (Math.min(oa, ob) + sharedFigures(a, 1 - oa, b, 1 - ob)) / 2;
 }
 
-/** Normal distribution function. Source: Abramowitz and Stegun, Handbook of Mathematical Functions, 7.1.26; error below 2e-7. */
-export function normalCdf(z: number): number {
-  if (z > 8) return 1;
-  if (z < -8) return 0;
-  const x = Math.abs(z) / Math.SQRT2;
-  const t = 1 / (1 + 0.3275911 * x);
-  const erf =
-    1 -
-    ((((1.061405429 * t - 1.453152027) * t + 1.421413741) * t - 0.284496736) * t + 0.254829592) * t * Math.exp(-x * x);
-  return z >= 0 ? 0.5 * (1 + erf) : 0.5 * (1 - erf);
+/** Whether two predictions are told apart by the reading; of a drift its middle counts. */
+export function distinguishable(a: OutcomeSpread, b: OutcomeSpread): boolean {
+  return mistakeChance(a.middle ?? a, b.middle ?? b) < MISTAKEN;
+}
+
+/** What the figures of two outcomes share: the area under the lower of the two densities, each times its own share. */
+function sharedFigures(a: OutcomeSpread, shareA: number, b: OutcomeSpread, shareB: number): number {
+  if (shareA === 0 || shareB === 0) return 0;
+  const [x, y] = [outcomeModes(a), outcomeModes(b)];
+  if (x.every((m) => y.every((n) => Math.abs(m.mean - n.mean) > 7 * (m.sigma + n.sigma)))) return 0;
+  // Over the ways of either in turn: a broad one may step over what a narrow one shares with it.
+  return Math.max(sharedOver(x, a, shareA, b, shareB), sharedOver(y, b, shareB, a, shareA));
+}
+
+const STEPS = 48;
+const REACH = 5;
+
+function sharedOver(
+  modes: readonly OutcomeMode[],
+  a: OutcomeSpread,
+  shareA: number,
+  b: OutcomeSpread,
+  shareB: number,
+): number {
+  let sum = 0;
+  for (const { mean, sigma, weight } of modes) {
+    const width = (2 * REACH * sigma) / STEPS;
+    for (let k = 0; k < STEPS; k++) {
+      const x = mean - REACH * sigma + (k + 0.5) * width;
+      const own = shareA * density(a, x);
+      if (own === 0) continue;
+      sum += width * shareA * weight * normalDensity(x, mean, sigma) * Math.min(1, (shareB * density(b, x)) / own);
+    }
+  }
+  return Math.min(sum, shareA, shareB);
 }

@@ -1,7 +1,7 @@
 import { simulateReading, solverFor } from '../meter';
 import type { DcSolver } from '../solve';
 import type { Random } from '../quantity';
-import { MOST_READINGS, littleLeft } from './diagnose';
+import { MOST_READINGS } from './diagnose';
 import type { Diagnosis, Diagnoser } from './diagnose';
 import type { Fault } from '../fault';
 import type { PartDraw } from '../device';
@@ -34,10 +34,8 @@ export function huntFault(
   const solver: DcSolver = solverFor(diagnoser.dictionary.board, faults, draw);
   const readings: TakenReading[] = [];
   for (;;) {
-    const probabilities = diagnoser.weigh(readings);
-    const leader = diagnoser.suspects(probabilities)[0]!;
-    const point =
-      leader.probability >= 0.95 ? null : readings.length >= MOST_READINGS ? null : choose(readings, diagnoser);
+    const named = diagnoser.mayCall(diagnoser.suspects(diagnoser.weigh(readings))[0], readings);
+    const point = named || readings.length >= MOST_READINGS ? null : choose(readings, diagnoser);
     if (point === null) {
       const diagnosis = diagnoser.diagnose(readings);
       const tooMany = readings.length >= MOST_READINGS && diagnosis.verdict === 'open';
@@ -54,8 +52,7 @@ export function huntFault(
 
 /** Follows the plan: the best next reading. */
 export const bestNext: PointChooser = (readings, diagnoser) => {
-  const probabilities = diagnoser.weigh(readings);
-  const plan = diagnoser.plan(readings, probabilities, 12);
-  const done = diagnoser.suspects(probabilities)[0]!.invisible && littleLeft(plan);
-  return done ? null : (plan[0]?.point ?? null);
+  const attention = diagnoser.attention(readings);
+  const plan = diagnoser.plan(readings, attention, 12);
+  return diagnoser.lookedThrough(attention, plan) ? null : (plan[0]?.point ?? null);
 };

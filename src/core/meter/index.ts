@@ -1,5 +1,5 @@
 export { beeps, meterSigma, probe } from './probe';
-export type { ComputedReading } from './probe';
+export type { ComputedReading, OtherRange } from './probe';
 export { DEFAULT_METER } from './profile';
 export type { MeterProfile } from './profile';
 export { coldMode, readBoard, solverFor } from './readBoard';

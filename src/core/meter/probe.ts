@@ -1,5 +1,6 @@
 import { ok } from '../problem';
 import type { Result } from '../problem';
+import { normalCdf } from '../quantity';
 import type { DcSolver, NoConvergence } from '../solve';
 import { DEFAULT_METER } from './profile';
 import type { MeterProfile } from './profile';
@@ -9,7 +10,7 @@ import type { ColdMode, MeterReading } from './reading';
  * A computed reading with the spread that the parts around it give.
  *
  * value     volts or ohm; null when the meter shows OL.
- * other     ohm that the neighbouring range would show, where the parts' spread may bring it into use.
+ * other     what the neighbouring range would show, ohm, where the parts' spread may bring it into use, and the chance of that.
  * several   an earlier solution was found below the one that Newton reached.
  * raw       volts across the leads (diode) or ohm before the overload limit; Infinity with no path at all.
  * sigma     one sigma of `raw` from the spread of the parts, 0 unless asked for; same unit as `raw`.
@@ -20,8 +21,15 @@ export interface ComputedReading {
   readonly raw: number;
   readonly sigma: number;
   readonly amps: number;
-  readonly other?: number;
+  readonly other?: OtherRange;
   readonly several?: boolean;
+}
+
+/** A range that may be used instead: what it shows and one sigma of it from the parts, ohm, and how likely it is. */
+export interface OtherRange {
+  readonly ohms: number;
+  readonly sigma: number;
+  readonly chance: number;
 }
 
 /**
@@ -143,7 +151,10 @@ function probeOhms(
     const ohms = solved.value.volts / amps;
     const over = range >= ranges.length || Math.abs(ohms) > meter.ohmsOverload;
     const sigma = options.withSigma ? solver.readingSigma(red, black) / amps : 0;
-    const other = options.withSigma ? otherRange(solver, red, black, range, reach.value.amps, meter) : null;
+    const spread = ohms === 0 ? 0 : sigma / Math.abs(ohms);
+    const other = options.withSigma
+      ? otherRange(solver, red, black, range, reach.value.amps, ohms, spread, meter)
+      : null;
     return ok({
       reading: over ? OVERLOAD : { kind: 'figure', value: ohms },
       raw: ohms,
@@ -159,8 +170,9 @@ function probeOhms(
 const RANGE_DOUBT = 3;
 
 /**
- * Ohm on the neighbouring range, where the spread of the parts may bring that range into use and it would read
- * differently; null where not. reachAmps: what the range limit voltage pushes through.
+ * The neighbouring range, where the spread of the parts may bring it into use and it would read differently; null where
+ * not. reachAmps: what the range limit voltage pushes through; ohms, spread: the reading on its own range, and one sigma
+ * of its natural log from the parts.
  */
 function otherRange(
   solver: DcSolver,
@@ -168,8 +180,10 @@ function otherRange(
   black: number,
   range: number,
   reachAmps: number,
+  ohms: number,
+  spread: number,
   meter: MeterProfile,
-): number | null {
+): OtherRange | null {
   const own = meter.ohmsAmps[range]!;
   const below = meter.ohmsAmps[range - 1];
   const above = meter.ohmsAmps[range + 1];
@@ -181,7 +195,15 @@ function otherRange(
         : null;
   if (amps === null) return null;
   const solved = solver.solve(red, black, { kind: 'current', amps, limitVolts: meter.diodeLimitVolts }, true);
-  return solved.ok ? solved.value.volts / amps : null;
+  if (!solved.ok) return null;
+  // The lower range is used when its volts stay within the limit, the higher one when those of its own do not.
+  const deciding = Math.abs(amps > own ? solved.value.volts : ohms * own);
+  const sigmas = Math.log(meter.ohmsRangeVolts / Math.max(deciding, 1e-12)) / Math.max(spread, 1e-3);
+  return {
+    ohms: solved.value.volts / amps,
+    sigma: solver.readingSigma(red, black) / amps,
+    chance: normalCdf(amps > own ? sigmas : -sigmas),
+  };
 }
 
 /** Whether a continuity reading beeps. */

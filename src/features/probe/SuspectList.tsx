@@ -1,6 +1,8 @@
 'use client';
 import type { Board } from '@/core/circuit';
 import { faultWords } from '@/core/fault';
+import { KIND_WORDS } from '@/core/diagnose';
+import type { UnseenKind } from '@/core/diagnose';
 import type { Weighed } from '@/features/job/SuspectsContext';
 
 /** The suspects, likeliest first: a bar of suspicion, the figure, and what cannot be told apart from each. */
@@ -20,9 +22,10 @@ export function SuspectList({ board, weighed }: { board: Board; weighed: Weighed
               <span className="block truncate" title={faultWords(board, s.fault)}>
                 {faultWords(board, s.fault)}
               </span>
-              {i === 0 && s.group.length > 1 && (
+              {s.invisible && <Unseen kinds={s.unseen} />}
+              {i === 0 && !s.invisible && s.group.length > 1 && (
                 <span className="block text-xs text-faint">
-                  {s.invisible ? 'these readings cannot tell it from ' : 'not told from '}
+                  {'not told from '}
                   {s.group
                     .filter((g) => g !== s.fault)
                     .slice(0, 2)
@@ -36,6 +39,19 @@ export function SuspectList({ board, weighed }: { board: Board; weighed: Weighed
         </li>
       ))}
     </ol>
+  );
+}
+
+/** What diode test and ohms cannot see, by kind of part, and what would. */
+function Unseen({ kinds }: { kinds: readonly UnseenKind[] }) {
+  const told = kinds.filter((k) => k.probability >= 0.01).slice(0, 4);
+  if (told.length === 0) return null;
+  const capacitors = told.some((k) => k.words === KIND_WORDS.electrolytic);
+  return (
+    <span className="block text-xs text-faint">
+      {told.map((k) => `${k.words} ${percent(k.probability)}`).join(', ')}:{' '}
+      {capacitors ? 'an ESR meter, or readings under power, would see it' : 'readings under power would see it'}
+    </span>
   );
 }
 

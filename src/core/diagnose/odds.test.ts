@@ -1,0 +1,102 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { parseFault } from '../fault';
+import { probe, solverFor } from '../meter';
+import { readNetlist } from '../netlist';
+import { readAcross, repairMix } from '../../../bench/repairs';
+import { Diagnoser, buildWholeDictionary, listHypotheses, mainMode } from '.';
+import { driftSpread } from './drift';
+import { outcomeModes } from './outcome';
+import { keepSolution } from './unaffected';
+
+const read = readNetlist(readFileSync(join(__dirname, '../../../fixtures/boards/radio-charger-5v.cir'), 'utf8'));
+if (!read.ok) throw new Error('board');
+const { board } = read.value;
+const diagnoser = new Diagnoser(buildWholeDictionary(board, listHypotheses(board)));
+const { hypotheses } = diagnoser.dictionary;
+
+test('before any reading the odds are the priors, what cannot be seen among them', () => {
+  const total = hypotheses.reduce((sum, h) => sum + h.weight, 0);
+  const odds = diagnoser.weigh([]);
+  hypotheses.forEach((h, i) => expect(odds[i]).toBeCloseTo(h.weight / total, 12));
+  const unseen = diagnoser.suspects(odds).find((s) => s.invisible)!;
+  expect(unseen.probability).toBeGreaterThan(0.3);
+  // Dried electrolytics lead every count of failures, and no diode test sees them.
+  expect(unseen.unseen[0]!.words).toBe('electrolytics');
+  expect(unseen.unseen.reduce((sum, k) => sum + k.probability, 0)).toBeCloseTo(unseen.probability, 9);
+});
+
+test('the plan looks for what can be seen, common or rare, and leaves the odds alone', () => {
+  const attention = diagnoser.attention([]);
+  const silent = hypotheses.reduce(
+    (sum, _, i) => (diagnoser.groups[i] === diagnoser.groups[0] ? sum + attention[i]! : sum),
+    0,
+  );
+  expect(silent).toBeGreaterThan(0.001);
+  expect(silent).toBeLessThanOrEqual(0.002 + 1e-9);
+  const visible = hypotheses.flatMap((_, i) => (diagnoser.groups[i] === diagnoser.groups[0] ? [] : [attention[i]!]));
+  expect(Math.min(...visible) * visible.length).toBeGreaterThan(0.3);
+  expect(attention.reduce((a, b) => a + b, 0)).toBeCloseTo(1, 9);
+});
+
+test('open and shorted parts read straight across both ways are among the first three suspects', () => {
+  const { asked, missed } = readAcross(diagnoser, ['open', 'short']);
+  expect(asked).toBeGreaterThan(30);
+  expect(missed.length / asked).toBeLessThanOrEqual(0.02);
+});
+
+test('so are resistors that drifted to twice or half their value, which is on no grid', () => {
+  const { asked, missed } = readAcross(diagnoser, ['double', 'half']);
+  expect(asked).toBeGreaterThan(10);
+  expect(missed.length / asked).toBeLessThanOrEqual(0.1);
+});
+
+test('of repairs as they come few are named wrongly, none of those that cannot be seen, and what is stated as sure holds', () => {
+  const mix = repairMix(diagnoser, 60);
+  expect(mix.wrong).toBeLessThanOrEqual(0.05);
+  expect(mix.right).toBeGreaterThanOrEqual(0.9);
+  expect(mix.unseenNamed).toBeLessThanOrEqual(1);
+  const [count, stated, held] = mix.calibration[9]!;
+  expect(count).toBeGreaterThan(20);
+  expect(Math.abs(stated - held)).toBeLessThan(0.06);
+});
+
+function boardOf(...lines: string[]) {
+  const made = readNetlist(['t', ...lines].join('\n'));
+  if (!made.ok) throw new Error(made.problem.map((p) => p.sentence).join('\n'));
+  return made.value.board;
+}
+
+test.each([
+  ['one leg of a bridge of five', ['R1 a c 1k', 'R2 a d 2k', 'R3 c b 2k', 'R4 d b 1k', 'R5 c d 1k'], 'R1', 0.002],
+  ['a resistor beside a junction', ['R1 a b 10k', 'R2 a c 4.7k', 'D1 c b DD', '.model DD D(IS=2n N=1.7)'], 'R1', 0.1],
+] as const)('a drift is a range: %s, against solves at every value between', (_name, lines, ref, within) => {
+  const own = boardOf(...lines);
+  const value = own.parts.find((p) => p.ref === ref)! as { readonly value: number };
+  for (const factor of [3, 0.33]) {
+    const at = (x: number): number => {
+      const fault = parseFault(own, `${ref}:value=${value.value * x}`);
+      if (!fault.ok) throw new Error('fault');
+      const solver = solverFor(own, [fault.value]);
+      const got = probe(solver, 'ohms', solver.network.nodeOfNet.get('a')!, solver.network.nodeOfNet.get('b')!);
+      if (!got.ok) throw new Error('probe');
+      return got.value.raw;
+    };
+    const healthy = solverFor(own, []);
+    const [a, b] = [healthy.network.nodeOfNet.get('a')!, healthy.network.nodeOfNet.get('b')!];
+    const base = probe(healthy, 'ohms', a, b);
+    if (!base.ok) throw new Error('probe');
+    const known = keepSolution(own, healthy, a, b, base.value.amps);
+    const fault = parseFault(own, `${ref}:value=${value.value * factor}`);
+    if (!fault.ok || fault.value.kind !== 'value') throw new Error('fault');
+    const range = driftSpread(own, known, fault.value, 'ohms', at(factor), 0, null)!;
+    const means = outcomeModes(range).map((m) => Math.exp(m.mean) - 1);
+    const factors = [1.35, 1.65, 2, 2.5, 3.1, 4, 5.2, 7, 10].map((f) => (factor > 1 ? f : 1 / f));
+    factors.forEach((x, i) => {
+      // Far out a junction bends it, and another range is used: there the width of the range has to do.
+      const near = Math.abs(Math.log(x)) < 1.5;
+      expect(Math.abs(means[i]! / at(x) - 1)).toBeLessThan(near ? within : 5 * within);
+    });
+    expect(Math.exp(mainMode(range.middle!).mean) - 1).toBeCloseTo(at(factor), 6);
+  }
+});
