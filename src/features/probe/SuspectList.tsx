@@ -50,13 +50,13 @@ function Unseen({ kinds }: { kinds: readonly UnseenKind[] }) {
   return (
     <span className="block text-xs text-faint">
       {told.map((k) => `${k.words} ${percent(k.probability)}`).join(', ')}:{' '}
-      {capacitors ? 'an ESR meter, or readings under power, would see it' : 'readings under power would see it'}
+      {capacitors ? 'an ESR meter or power would show it' : 'power would show it'}
     </span>
   );
 }
 
 /** A probability as a whole percentage; small ones as such. */
 export function percent(p: number): string {
-  if (p < 0.01) return '<1\u2009%';
-  return `${Math.min(99, Math.round(100 * p))}\u2009%`;
+  if (p < 0.01) return '<1\u202f%';
+  return `${Math.min(99, Math.round(100 * p))}\u202f%`;
 }
