@@ -1,10 +1,10 @@
-import type { Board } from '@/core/circuit';
 import { netKey } from '@/core/circuit';
 import { huntFault } from '@/core/diagnose';
 import type { Diagnoser, TakenReading } from '@/core/diagnose';
 import { parseFault } from '@/core/fault';
 import { drawParts, probe, simulateReading, solverFor } from '@/core/meter';
 import { seededRandom } from '@/core/quantity';
+import type { DcSolver } from '@/core/solve';
 
 /** How repairs ended, as shares of those that these readings can see; the others by whether one was named all the same. */
 export interface RepairMix {
@@ -83,6 +83,7 @@ export function readAcross(
   modes: readonly ('open' | 'short' | 'double' | 'half')[],
 ): { readonly asked: number; readonly found: number; readonly missed: readonly string[] } {
   const { board } = diagnoser.dictionary;
+  const healthy = solverFor(board, []);
   const missed: string[] = [];
   let asked = 0;
   for (const part of board.parts) {
@@ -101,7 +102,9 @@ export function readAcross(
         [a, b],
         [b, a],
       ] as const;
-      if (!fault.ok || !ways.some(([red, black]) => moves(board, fault.value, meter, red, black))) continue;
+      if (!fault.ok) continue;
+      const nominal = solverFor(board, [fault.value]);
+      if (!ways.some(([red, black]) => moves(healthy, nominal, meter, red, black))) continue;
       asked++;
       const broken = solverFor(board, [fault.value], drawParts(seededRandom(asked)));
       const random = seededRandom(100 + asked);
@@ -117,24 +120,18 @@ export function readAcross(
   return { asked, found: asked - missed.length, missed };
 }
 
-function moves(
-  board: Board,
-  fault: Parameters<typeof solverFor>[1][number],
-  mode: 'diode' | 'ohms',
-  red: string,
-  black: string,
-): boolean {
-  const read = (faults: readonly (typeof fault)[]): number | null => {
-    const solver = solverFor(board, faults);
+/** Whether a part's own reading is another on the broken board: ohms by the ratio, a diode by volts. */
+function moves(healthy: DcSolver, broken: DcSolver, mode: 'diode' | 'ohms', red: string, black: string): boolean {
+  const read = (solver: DcSolver): number | null => {
     const [r, k] = [red, black].map((net) => solver.network.nodeOfNet.get(netKey(net)));
     if (r === undefined || k === undefined) return null;
     const computed = probe(solver, mode, r, k);
     return computed.ok ? Math.min(computed.value.raw, mode === 'diode' ? 3 : 60e6) : null;
   };
-  const [healthy, broken] = [read([]), read([fault])];
-  if (healthy === null || broken === null) return false;
-  if (mode === 'diode') return Math.abs(healthy - broken) > MOVED_VOLTS;
-  return Math.abs(Math.log((healthy + 0.1) / (broken + 0.1))) > Math.log(MOVED_RATIO);
+  const [before, after] = [read(healthy), read(broken)];
+  if (before === null || after === null) return false;
+  if (mode === 'diode') return Math.abs(before - after) > MOVED_VOLTS;
+  return Math.abs(Math.log((before + 0.1) / (after + 0.1))) > Math.log(MOVED_RATIO);
 }
 
 /** What is held invisible, by label. */

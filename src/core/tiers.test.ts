@@ -44,7 +44,7 @@ const folders = readdirSync(core).filter((f) => statSync(join(core, f)).isDirect
 const files = folders.flatMap((folder) =>
   readdirSync(join(core, folder))
     .filter((f) => f.endsWith('.ts') && !f.endsWith('.test.ts'))
-    .map((f) => ({ folder, file: join(core, folder, f) })),
+    .map((f) => ({ folder, name: `${folder}/${f}`, file: join(core, folder, f) })),
 );
 
 test('every core folder has a tier', () => {
@@ -73,7 +73,6 @@ const RAW_READERS = /^(?:part|netlist)\/|^trace\/(?:makePart|deriveBoard)\.ts$/u
 
 test('only core/part reads the figures and texts of a part by their keys', () => {
   const wrong = files
-    .map(({ folder, file }) => ({ name: `${folder}/${file.slice(join(core, folder).length + 1)}`, file }))
     .filter(({ name }) => !RAW_READERS.test(name))
     .filter(({ file }) =>
       /numbers\['|\b(?:part|model|known|p|q)!?\.numbers\b|\bpart\.keys\b|facts\?\.\[/u.test(readFileSync(file, 'utf8')),
@@ -86,7 +85,6 @@ const PLATE_READERS = /^(?:operate|circuit|archetype)\/|^safety\/nameplateSanity
 
 test('only core/operate asks the nameplate for volts', () => {
   const wrong = files
-    .map(({ folder, file }) => ({ name: `${folder}/${file.slice(join(core, folder).length + 1)}`, file }))
     .filter(({ name }) => !PLATE_READERS.test(name))
     .filter(({ file }) => {
       const text = readFileSync(file, 'utf8');

@@ -34,8 +34,7 @@ export function driftSpread(
 ): OutcomeSpread | null {
   const part = findPart(board, fault.ref);
   if (part?.kind !== 'resistor' || !(part.value > 0) || !Number.isFinite(raw)) return null;
-  const ends = part.nets.map((net) => known.network.nodeOfNet.get(netKey(net)) ?? -1);
-  const [a = -1, b = -1] = ends;
+  const [a = -1, b = -1] = part.nets.map((net) => known.network.nodeOfNet.get(netKey(net)) ?? -1);
   if (a < 0 || b < 0) return null;
   const scale = mode === 'diode' ? 1 : 1 / known.amps;
   const own = known.reading * scale;
@@ -43,7 +42,7 @@ export function driftSpread(
   const slope = (known.adjoint[a]! - known.adjoint[b]!) * amps * scale;
   const solved = fault.value / part.value - 1;
   const change = raw - own;
-  const bend = change === 0 ? 0 : (slope * solved) / change / solved - 1 / solved;
+  const bend = change === 0 ? 0 : slope / change - 1 / solved;
   const at = (factor: number): number => {
     const x = factor - 1;
     const below = 1 + bend * x;

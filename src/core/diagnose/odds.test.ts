@@ -7,6 +7,7 @@ import { readAcross, repairMix } from '../../../bench/repairs';
 import { Diagnoser, buildWholeDictionary, listHypotheses, mainMode } from '.';
 import { driftSpread } from './drift';
 import { outcomeModes } from './outcome';
+import type { TakenReading } from '.';
 import { keepSolution } from './unaffected';
 
 const read = readNetlist(readFileSync(join(__dirname, '../../../fixtures/boards/radio-charger-5v.cir'), 'utf8'));
@@ -59,6 +60,28 @@ test('of repairs as they come few are named wrongly, none of those that cannot b
   const [count, stated, held] = mix.calibration[9]!;
   expect(count).toBeGreaterThan(20);
   expect(Math.abs(stated - held)).toBeLessThan(0.06);
+});
+
+test('a suspect is called at its limit; where a healthy board explains a reading far better, only when it is all but sure', () => {
+  const h = hypotheses.findIndex((one) => one.label === 'D7:short');
+  const point = diagnoser.dictionary.points.find(
+    (p) => p.mode === 'ohms' && p.classOf[h] !== 0 && p.raws[0]! > 100 * p.raws[p.classOf[h]!]! && p.raws[0]! < 1e6,
+  )!;
+  const { mode, red, black } = point;
+  const read = (value: number): TakenReading => ({ mode, red, black, seen: { kind: 'figure', value } });
+  const [against, its] = [read(point.raws[0]!), read(point.raws[point.classOf[h]!]!)];
+  const leader = { ...diagnoser.suspects(diagnoser.weigh([its]))[0]!, fault: 'D7:short', invisible: false };
+  for (const [probability, readings, called] of [
+    [0.94, [its], false],
+    [0.96, [its], true],
+    [0.96, [against], false],
+    [0.997, [against], false],
+    [0.9985, [against], true],
+    [0.96, [], true],
+  ] as const)
+    expect([probability, diagnoser.mayCall({ ...leader, probability }, readings)]).toEqual([probability, called]);
+  expect(diagnoser.mayCall({ ...leader, probability: 1, invisible: true }, [its])).toBe(false);
+  expect(diagnoser.mayCall(undefined, [])).toBe(false);
 });
 
 function boardOf(...lines: string[]) {

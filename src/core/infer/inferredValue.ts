@@ -1,6 +1,6 @@
 import { findPart, netKey, pinsOnNet } from '../circuit';
 import type { Board } from '../circuit';
-import { partFigure } from '../part';
+import { partFigure, sheetFact } from '../part';
 import type { Part } from '../part';
 import { printedOutputs, supplyOf } from '../operate';
 import { formatQuantity, nearestPreferred } from '../quantity';
@@ -79,8 +79,8 @@ function fromPower(board: Board, part: Part, map: StageMap): readonly InferredVa
   if (!shunt || lowest === null || watts <= 0 || map.topology.includes('+')) return [];
   const rail = kind === 'mains' ? lowest * 1.2 : lowest;
   const amps = (2 * watts) / (EFFICIENCY * rail * LONGEST_ON);
-  const controller = Object.values(board.facts ?? {}).find((f) => f['csMax'] !== undefined);
-  const volts = Math.abs(controller?.['csMax'] ?? USUAL_SENSE_VOLTS);
+  const limits = Object.keys(board.facts ?? {}).map((ref) => sheetFact(board.facts, ref, 'csMax'));
+  const volts = Math.abs(limits.find((v) => v !== undefined) ?? USUAL_SENSE_VOLTS);
   const beside = board.parts.filter((p) => p.kind === 'resistor' && p.fitted && sameNets(p, part)).length;
   const value = nearestPreferred((volts / amps) * beside, 'E12');
   const shared = beside > 1 ? `, shared by ${beside} in parallel` : '';

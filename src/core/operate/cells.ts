@@ -19,8 +19,30 @@ export interface Cell {
 /** How deep insides are looked into; a netlist that nests deeper is refused by its reader. */
 const MOST_DEPTH = 8;
 
+/** The key of two nets, whichever comes first. */
+export function pairKey(nets: readonly string[]): string {
+  return nets.toSorted().join(' ');
+}
+
+/** The capacitors and cells of a board by the two nets they stand on; a board never changes, so they are kept with it. */
+export function cellsByPair(board: Board): ReadonlyMap<string, readonly Cell[]> {
+  const known = pairsOf.get(board);
+  if (known) return known;
+  const made = new Map<string, Cell[]>();
+  for (const cell of chargeCells(board)) {
+    const key = pairKey(cell.nets);
+    const group = made.get(key);
+    if (group) group.push(cell);
+    else made.set(key, [cell]);
+  }
+  pairsOf.set(board, made);
+  return made;
+}
+
+const pairsOf = new WeakMap<Board, ReadonlyMap<string, readonly Cell[]>>();
+
 /** All fitted capacitors and cells, those inside known ICs too; a leg that is not connected is a net of its own. */
-export function chargeCells(board: Board): readonly Cell[] {
+function chargeCells(board: Board): readonly Cell[] {
   const out: Cell[] = [];
   const look = (ref: string, part: Part, nets: readonly string[], depth: number): void => {
     if (!part.fitted) return;

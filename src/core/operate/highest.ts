@@ -5,7 +5,7 @@ import { formatQuantity } from '../quantity';
 import type { Basis } from '../quantity';
 import { findPowerPath, inputPole } from '../stages';
 import type { PowerPath } from '../stages';
-import { chargeCells, worstFarads } from './cells';
+import { cellsByPair, pairKey, worstFarads } from './cells';
 import type { Cell } from './cells';
 import { furtherSupplies, printedOutputs, supplyOf } from './supply';
 
@@ -28,25 +28,19 @@ export interface Highest {
  */
 export class HighestVolts {
   private path: PowerPath | null = null;
-  private cells: ReadonlyMap<string, readonly Cell[]> | null = null;
 
   constructor(private readonly board: Board) {}
 
   /** Nets by key; names inside a known IC as `chargeCells` gives them. */
   between(a: string, b: string): Highest {
     const nets = [a, b].map(netKey);
-    const cells = this.cellsAt(nets);
+    const cells = cellsByPair(this.board).get(pairKey(nets)) ?? [];
     const found = [...ratings(cells), ...this.inputVolts(nets), ...this.printedVolts(nets), ...cellVolts(cells)];
     const bounded = cells.some(
       (c) => partFigure(c.part, 'ratedVolts') !== undefined || c.part.kind === 'voltage-source',
     );
     if (!bounded) found.push(unknownVolts(cells));
     return found.reduce((worst, one) => (one.volts > worst.volts ? one : worst));
-  }
-
-  private cellsAt(nets: readonly string[]): readonly Cell[] {
-    this.cells ??= groupCells(chargeCells(this.board));
-    return this.cells.get(nets.toSorted().join(' ')) ?? [];
   }
 
   /** The peak of the highest line on either side of the rectifier, or the highest direct voltage. */
@@ -75,17 +69,6 @@ export class HighestVolts {
         : [],
     );
   }
-}
-
-function groupCells(cells: readonly Cell[]): ReadonlyMap<string, readonly Cell[]> {
-  const groups = new Map<string, Cell[]>();
-  for (const cell of cells) {
-    const key = cell.nets.toSorted().join(' ');
-    const group = groups.get(key);
-    if (group) group.push(cell);
-    else groups.set(key, [cell]);
-  }
-  return groups;
 }
 
 /** Ratings: the largest bounds them all; X, Y and AC parts are printed in volts rms. */

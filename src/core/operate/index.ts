@@ -1,4 +1,4 @@
-export { UNKNOWN_FARADS, chargeCells, sizeDoubt, sizeUnknown, worstFarads } from './cells';
+export { UNKNOWN_FARADS, cellsByPair, pairKey, sizeDoubt, sizeUnknown, worstFarads } from './cells';
 export type { Cell, SizeDoubt } from './cells';
 export { findDividers, resistorsBetween } from './dividers';
 export type { Divider } from './dividers';

@@ -42,14 +42,13 @@ export class OperatingPoint {
   /** What stands between two nets, the first against the second. */
   across(a: string, b: string): Volts {
     const work = this.working(netKey(a), netKey(b));
-    const most = this.highest(a, b);
-    const peak =
-      work.high === null ? 0 : Math.max(Math.abs(work.low!), Math.abs(work.high)) * (work.alternating ? Math.SQRT2 : 1);
+    const atWork = { basis: work.basis, why: work.why };
+    const peak = work.high === null ? 0 : Math.max(Math.abs(work.low!), Math.abs(work.high));
+    const own = { volts: work.alternating ? peak * Math.SQRT2 : peak, ...atWork };
+    const rated = this.highest(a, b);
     const joined = rails(this.board).same(a, b, 'burnt');
-    if (joined) return { ...work, highest: 0, highestBasis: work.basis, highestWhy: work.why };
-    return peak > most.volts
-      ? { ...work, highest: peak, highestBasis: work.basis, highestWhy: work.why }
-      : { ...work, highest: most.volts, highestBasis: most.basis, highestWhy: most.why };
+    const most = joined ? { volts: 0, ...atWork } : own.volts > rated.volts ? own : rated;
+    return { ...work, highest: most.volts, highestBasis: most.basis, highestWhy: most.why };
   }
 
   /** A net against the return of its rail, else against the reference of its island; null for a net that is on neither. */

@@ -3,8 +3,9 @@ import type { Board, Nameplate } from '../circuit';
 import {
   UNKNOWN_FARADS,
   UNKNOWN_VOLTS,
-  chargeCells,
+  cellsByPair,
   operatingPoint,
+  pairKey,
   sizeDoubt,
   sizeUnknown,
   supplyOf,
@@ -66,13 +67,11 @@ export interface DischargePlan {
  * as theirs. unit: the nameplate of the unit, for a board that has none of its own.
  */
 export function energyStores(board: Board, boardId = '', unit?: Nameplate): readonly EnergyStore[] {
-  const groups = new Map<string, Cell[]>();
-  for (const cell of chargeCells(board)) {
-    const key = cell.nets.toSorted().join(' ');
-    groups.set(key, [...(groups.get(key) ?? []), cell]);
-  }
-  const point = operatingPoint(plated(board, unit));
-  return [...groups.values()].flatMap((list) => store(point, boardId, list) ?? []).sort((a, b) => b.joules - a.joules);
+  const known = plated(board, unit);
+  const point = operatingPoint(known);
+  return [...cellsByPair(known).values()]
+    .flatMap((list) => store(point, boardId, list) ?? [])
+    .sort((a, b) => b.joules - a.joules);
 }
 
 /** A board with the nameplate of its unit, where it has none of its own; the same one each time. */
@@ -109,7 +108,7 @@ function store(point: OperatingPoint, boardId: string, list: readonly Cell[]): E
   const refs = [...new Set(sorted.map((c) => c.ref))];
   return {
     boardId,
-    key: `${largest.nets.toSorted().join(' ')}`,
+    key: pairKey(largest.nets),
     refs,
     plus: written(largest, 0),
     minus: written(largest, 1),

@@ -24,7 +24,18 @@ export interface Anatomy {
   readonly grounds: ReadonlySet<string>;
 }
 
+/** The anatomy of a board; a board never changes, so it is kept with it. */
 export function anatomy(board: Board): Anatomy {
+  const known = anatomies.get(board);
+  if (known) return known;
+  const made = dissect(board);
+  anatomies.set(board, made);
+  return made;
+}
+
+const anatomies = new WeakMap<Board, Anatomy>();
+
+function dissect(board: Board): Anatomy {
   const graph = partGraph(board);
   const islands = findIslands(board, graph);
   const rectifiers = findRectifiers(graph);
