@@ -130,7 +130,7 @@ export function decisionMs(diagnoser: Diagnoser): number {
   const times: number[] = [];
   const readings: TakenReading[] = [];
   for (let k = 0; k < 21; k++) {
-    const { value, ms } = timed(() => diagnoser.plan(readings, diagnoser.attention(readings), 8));
+    const { value, ms } = timed(() => diagnoser.plan(diagnoser.standing(readings), 8));
     times.push(ms);
     const point = value[0]?.point;
     if (!point) break;

@@ -16,7 +16,7 @@ export interface IsolationResult {
 export function fixedOrder(points: readonly ProbePoint[], diagnoser: Diagnoser): PointChooser {
   const known = new Map(diagnoser.dictionary.points.map((p) => [pointKey(p), p]));
   const useful = points.flatMap((p) => known.get(pointKey(p)) ?? []).filter((p) => p.spreads.length > 1);
-  return (readings) => useful[readings.length] ?? null;
+  return ({ readings }) => useful[readings.length] ?? null;
 }
 
 /** A random order, the same for one seed. */

@@ -51,6 +51,7 @@ function document(d: Diagnosis, permit: PowerPermit): unknown {
 }
 
 function why(next: PlannedReading): string {
+  if (next.again) return `read once more, much hangs on it, about ${Math.round(next.seconds)} s`;
   const total = next.split.reduce((a, b) => a + b, 0);
   const split =
     next.split.length > 1 ? `splits ${total} suspects ${next.split.join(' / ')}` : `weighs ${total} suspects`;

@@ -101,7 +101,7 @@ async function hunt(board: Board, demo: DemoJob, write: Write): Promise<void> {
   };
   for (let k = 0; k < demo.readings; k++) {
     if (diagnoser.diagnose(readings, 1).verdict !== 'open') break;
-    const point = diagnoser.plan(readings, diagnoser.attention(readings), 1)[0]?.point;
+    const point = diagnoser.plan(diagnoser.standing(readings), 1)[0]?.point;
     if (!point) break;
     await take(point);
   }

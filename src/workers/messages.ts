@@ -27,6 +27,8 @@ export interface PlanEntry extends ProbePoint {
   readonly seconds: number;
   readonly settle: number;
   readonly split: readonly number[];
+  /** It was read before: once more, because much hangs on it. */
+  readonly again: boolean;
 }
 
 /** What the worker answers. Failures are data, never exceptions. */
@@ -56,7 +58,7 @@ export type DiagnoseAnswer =
     };
 
 /** A planned reading as it crosses to the page. */
-export function planEntry({ point, gainBits, seconds, split }: PlannedReading): PlanEntry {
+export function planEntry({ point, gainBits, seconds, split, again }: PlannedReading): PlanEntry {
   const { mode, red, black, settle } = point;
-  return { mode, red, black, gainBits, seconds, settle, split };
+  return { mode, red, black, gainBits, seconds, settle, split, again };
 }

@@ -4,8 +4,8 @@ import { KIND_WORDS, failureKind } from './failureKind';
 import { groupHypotheses } from './groups';
 import { binOutcomes, planReadings } from './nextReading';
 import type { OutcomeBins, PlannedReading } from './nextReading';
-import { logLikelihood } from './outcome';
-import { Predictions, posterior, weighReadings } from './posterior';
+import { pointLikelihood } from './likelihood';
+import { Predictions, posterior, readPoints, weighReadings } from './posterior';
 import type { ProbePoint } from './probePoint';
 import type { TakenReading } from './posterior';
 
@@ -48,9 +48,17 @@ export interface Diagnosis {
 /** A hunt gives up after this many readings. */
 export const MOST_READINGS = 60;
 
-/** A leading group with this probability is named; where a reading speaks against it, only with this. */
+/**
+ * A leading group with this probability is named; where it leads by how common it is and not by the readings, and some
+ * reading would still tell, only with the second; where a reading speaks against it, only with the third.
+ */
 export const NAMED_FROM = 0.95;
+const BY_PRIOR_FROM = 0.99;
 const CONTESTED_FROM = 0.998;
+/** A suspect leads by the readings when they are this many times likelier under it than under any other in play. */
+const BY_READINGS = 20;
+/** Odds from which another suspect is in play. */
+const IN_PLAY = 0.001;
 /** Natural log of how much likelier a healthy board makes a reading that speaks against a suspect. */
 const CONTRADICTED = -Math.log(30);
 
@@ -79,12 +87,30 @@ function searchWeights(dictionary: FaultDictionary, groups: Int32Array): Float64
   );
 }
 
-/** When a healthy-looking board leads, readings that would tell less than this are not worth taking. Bits. */
+/** Readings that would tell less than this are not worth taking where little speaks for a fault any more. Bits. */
 const LITTLE_BITS = 0.02;
 
-/** Whether nothing in the plan is worth a probe any more, on a board that reads healthy so far. */
-export function littleLeft(plan: readonly PlannedReading[]): boolean {
+function littleLeft(plan: readonly PlannedReading[]): boolean {
   return plan.every((p) => p.gainBits < LITTLE_BITS);
+}
+
+/**
+ * How sure the leading suspect is.
+ *
+ * yes             it may be called.
+ * unless-told     it may be called once no reading is left that would tell it from the others.
+ * no              it may not.
+ */
+export type Surety = 'yes' | 'unless-told' | 'no';
+
+/** What readings make of the hypotheses. */
+export interface Standing {
+  readonly readings: readonly TakenReading[];
+  /** Odds of each hypothesis, and how much each is looked for; both add up to one. */
+  readonly odds: Float64Array;
+  readonly attention: Float64Array;
+  readonly suspects: readonly Suspect[];
+  readonly surety: Surety;
 }
 
 /**
@@ -128,38 +154,74 @@ export class Diagnoser {
     return out;
   }
 
-  /** Readings worth taking next, best first, by `attention`. `skipped` points are left out of the plan. */
-  plan(
-    readings: readonly TakenReading[],
-    attention: Float64Array,
-    most: number,
-    skipped: readonly ProbePoint[] = [],
-  ): readonly PlannedReading[] {
-    const taken = [...skipped, ...readings];
-    return planReadings(this.dictionary, this.bins, this.groups, attention, taken, most);
+  /** Suspects after readings, and how sure the first of them is. */
+  standing(readings: readonly TakenReading[], factors?: Float64Array): Standing {
+    const odds = this.weigh(readings, factors);
+    const suspects = this.suspects(odds);
+    const attention = this.attention(readings, factors);
+    return { readings, odds, attention, suspects, surety: this.surety(suspects[0], readings, odds) };
   }
 
-  /** Whether everything that these readings can see has been looked for: nothing of it has attention left, or no reading tells more. */
-  lookedThrough(attention: Float64Array, plan: readonly PlannedReading[]): boolean {
+  /** Readings worth taking next, best first. `skipped` points are left out of the plan. */
+  plan(standing: Standing, most: number, skipped: readonly ProbePoint[] = []): readonly PlannedReading[] {
+    const aim = this.looksSettled(standing.attention) ? standing.odds : standing.attention;
+    return planReadings(this.predictions, this.bins, this.groups, aim, standing.readings, skipped, most);
+  }
+
+  /** Whether attention has come to rest on one visible group: then readings are planned for its odds. */
+  private looksSettled(attention: Float64Array): boolean {
+    const held = new Float64Array(attention.length);
+    this.groups.forEach((group, h) => (held[group] = held[group]! + attention[h]!));
+    return held.some((share, group) => group !== this.groups[0] && share >= NAMED_FROM);
+  }
+
+  /** Whether no reading is worth taking any more, with a plan for this standing. */
+  through({ attention, readings }: Standing, plan: readonly PlannedReading[]): boolean {
+    if (readings.length >= MOST_READINGS || plan.length === 0) return true;
+    if (this.looksSettled(attention)) return littleLeft(plan);
     const { groups } = this;
     const seen = attention.reduce((sum, p, h) => (groups[h] === groups[0] ? sum : sum + p), 0);
     return 1 - seen >= NAMED_FROM || (seen < 0.5 && littleLeft(plan));
   }
 
-  /**
-   * Whether the leading suspect may be called: these readings can see it, and it holds the limit; more, where a reading
-   * speaks strongly against it and for a healthy board.
-   */
-  mayCall(leader: Suspect | undefined, readings: readonly TakenReading[]): boolean {
-    if (!leader || leader.invisible || leader.probability < NAMED_FROM) return false;
-    if (leader.probability >= CONTESTED_FROM) return true;
+  /** Whether the leading suspect may be called, with a plan for this standing where that has been made. */
+  mayCall({ surety }: Standing, plan?: readonly PlannedReading[]): boolean {
+    return surety === 'yes' || (surety === 'unless-told' && plan !== undefined && littleLeft(plan));
+  }
+
+  /** How sure a leading suspect is: these readings must be able to see it, and it must hold the limit for its case. */
+  surety(leader: Suspect | undefined, readings: readonly TakenReading[], odds: Float64Array): Surety {
+    if (!leader || leader.invisible || leader.probability < NAMED_FROM) return 'no';
+    if (leader.probability >= CONTESTED_FROM) return 'yes';
+    if (this.contradicted(leader, readings)) return 'no';
+    return leader.probability >= BY_PRIOR_FROM || this.leadsByReadings(leader, odds) ? 'yes' : 'unless-told';
+  }
+
+  /** Whether some point was read that speaks strongly against a suspect and for a healthy board. */
+  private contradicted(leader: Suspect, readings: readonly TakenReading[]): boolean {
     const h = this.dictionary.hypotheses.findIndex((one) => one.label === leader.fault);
-    return readings.every((r) => {
-      const { spreads, classOf } = this.predictions.at(r);
+    return readPoints(readings).some(({ point, groups }) => {
+      const { spreads, classOf } = this.predictions.at(point);
       const healthy = spreads[0]!;
-      const own = logLikelihood(r.mode, spreads[classOf[h]!]!, healthy, r.seen);
-      return own - logLikelihood(r.mode, healthy, healthy, r.seen) > CONTRADICTED;
+      const own = pointLikelihood(point.mode, spreads[classOf[h]!]!, healthy, groups).total;
+      const sound = pointLikelihood(point.mode, healthy, healthy, groups).total;
+      return Math.log(own / sound) <= CONTRADICTED;
     });
+  }
+
+  /** Whether the readings, and not how common it is, put a suspect before every other one in play. */
+  private leadsByReadings(leader: Suspect, odds: Float64Array): boolean {
+    const { hypotheses } = this.dictionary;
+    const held = new Map<number, { odds: number; prior: number }>();
+    this.groups.forEach((group, h) => {
+      const one = held.get(group) ?? { odds: 0, prior: 0 };
+      held.set(group, { odds: one.odds + odds[h]!, prior: one.prior + hypotheses[h]!.weight });
+    });
+    const own = held.get(this.groups[hypotheses.findIndex((h) => h.label === leader.fault)]!)!;
+    return [...held.values()].every(
+      (other) =>
+        other === own || other.odds < IN_PLAY || own.odds / own.prior >= (BY_READINGS * other.odds) / other.prior,
+    );
   }
 
   /** Suspects, plan and verdict after readings, in the order taken. */
@@ -169,18 +231,12 @@ export class Diagnoser {
     skipped: readonly ProbePoint[] = [],
     factors?: Float64Array,
   ): Diagnosis {
-    const probabilities = this.weigh(readings, factors);
-    const suspects = this.suspects(probabilities);
-    const attention = this.attention(readings, factors);
-    const plan = this.plan(readings, attention, most, skipped);
-    const leader = suspects[0];
-    const through = this.lookedThrough(attention, plan) || readings.length >= MOST_READINGS;
-    return {
-      suspects,
-      plan,
-      verdict: this.mayCall(leader, readings) ? 'named' : leader?.invisible && through ? 'cannot-tell' : 'open',
-      probabilities,
-    };
+    const standing = this.standing(readings, factors);
+    const plan = this.plan(standing, most, skipped);
+    const { suspects, odds } = standing;
+    const through = suspects[0]?.invisible && this.through(standing, plan);
+    const verdict = this.mayCall(standing, plan) ? 'named' : through ? 'cannot-tell' : 'open';
+    return { suspects, plan, verdict, probabilities: odds };
   }
 
   private unseen(list: readonly number[], probabilities: Float64Array): readonly UnseenKind[] {

@@ -3,7 +3,7 @@ export type { AlsoCheck } from './alsoCheck';
 export { bestNext, huntFault } from './simulatedHunt';
 export type { Hunt, PointChooser } from './simulatedHunt';
 export { Diagnoser, MOST_READINGS, NAMED_FROM } from './diagnose';
-export type { Diagnosis, Suspect, UnseenKind } from './diagnose';
+export type { Diagnosis, Standing, Suspect, Surety, UnseenKind } from './diagnose';
 export { buildDictionary, buildWholeDictionary, defaultPoints } from './dictionary';
 export type { FaultDictionary, PredictedPoint } from './dictionary';
 export type { ProbePoint } from './probePoint';
@@ -13,16 +13,10 @@ export type { Hypothesis } from './hypotheses';
 export { LINKED_FAULTS, TAKEN_ROLE_WORDS } from './linkedFaults';
 export { readingSeconds } from './nextReading';
 export type { PlannedReading } from './nextReading';
-export {
-  coordinate,
-  distinguishable,
-  logLikelihood,
-  mainMode,
-  mistakeChance,
-  outcomeSpread,
-  overloadChance,
-} from './outcome';
-export type { Observation, OutcomeMode, OutcomeSpread } from './outcome';
+export { coordinate, distinguishable, mainMode, mistakeChance, outcomeSpread, overloadChance } from './outcome';
+export type { OutcomeMode, OutcomeSpread } from './outcome';
+export { logLikelihood } from './likelihood';
+export type { Observation } from './likelihood';
 export { Predictions, pointKey, posterior, weighReadings } from './posterior';
 export type { TakenReading } from './posterior';
 export { settleSeconds } from './settling';

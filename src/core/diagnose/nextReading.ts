@@ -1,9 +1,11 @@
 import { netKey } from '../circuit';
 import type { FaultDictionary, PredictedPoint } from './dictionary';
 import type { ProbePoint } from './probePoint';
-import { OUTLIER_SHARE, figureBelow, mainMode, outcomeModes, overloadChance } from './outcome';
+import { OUTLIER_SHARE, saysItAgain } from './likelihood';
+import { figureBelow, mainMode, outcomeModes, overloadChance } from './outcome';
 import type { OutcomeMode } from './outcome';
-import { pointKey } from './posterior';
+import { pointKey, readPoints } from './posterior';
+import type { Predictions, ReadPoint, TakenReading } from './posterior';
 
 /** Seconds that a reading costs at the bench; every figure may be changed (`engine.md` section 7). */
 export const READING_SECONDS = {
@@ -22,6 +24,8 @@ export interface PlannedReading {
   readonly seconds: number;
   /** Groups with more than 1 % among which it decides: sizes of the parts it splits them into, largest first. */
   readonly split: readonly number[];
+  /** The point was read before: once more tells whether that reading meant anything. */
+  readonly again: boolean;
 }
 
 /** Outcome bins of a point: per class the probability of each bin, overload last. */
@@ -118,30 +122,63 @@ export function readingSeconds(point: PredictedPoint, last: ProbePoint | null): 
   return moved + changed + waiting;
 }
 
+/** A point is not asked for again once it was read this often. */
+const MOST_TIMES = 4;
+
+/** Expected information of reading a point once more: whether it says the same tells what it was worth. Bits. */
+function gainOfAgain(point: PredictedPoint, read: ReadPoint, probabilities: Float64Array): number {
+  const healthy = point.spreads[0]!;
+  const same = point.spreads.map((s) => saysItAgain(point.mode, s, healthy, read.groups));
+  let [agreed, known] = [0, 0];
+  for (let h = 0; h < probabilities.length; h++) {
+    const p = probabilities[h]!;
+    const q = same[point.classOf[h]!]!;
+    agreed += p * q;
+    known += p * twoWay(q);
+  }
+  return Math.max(0, twoWay(agreed) - known);
+}
+
+function twoWay(p: number): number {
+  return p <= 0 || p >= 1 ? 0 : -p * Math.log2(p) - (1 - p) * Math.log2(1 - p);
+}
+
 /**
- * The readings worth taking next, best first: expected bits per second, so that a slow reading must tell more.
+ * The readings worth taking next, best first: expected bits per second, so that a slow reading must tell more. Points
+ * already read come again only for what reading them once more would tell.
  *
  * groups       group of each hypothesis, for the split that is shown.
- * taken        points already read; they are left out.
+ * skipped      points to leave out.
  * most         how many to give.
  */
 export function planReadings(
-  dictionary: FaultDictionary,
+  predictions: Predictions,
   bins: readonly OutcomeBins[],
   groups: Int32Array,
   probabilities: Float64Array,
-  taken: readonly ProbePoint[],
+  readings: readonly TakenReading[],
+  skipped: readonly ProbePoint[],
   most: number,
 ): readonly PlannedReading[] {
-  const done = new Set(taken.map(pointKey));
-  const last = taken.at(-1) ?? null;
+  const { dictionary } = predictions;
+  const read = readPoints(readings);
+  const done = new Set([...skipped, ...readings].map(pointKey));
+  const last = readings.at(-1) ?? skipped.at(-1) ?? null;
   const work = new Float64Array(dictionary.hypotheses.length);
-  const ranked: { point: PredictedPoint; gainBits: number; seconds: number }[] = [];
+  const ranked: { point: PredictedPoint; gainBits: number; seconds: number; again: boolean }[] = [];
+  const rank = (point: PredictedPoint, gainBits: number, again: boolean): void => {
+    if (gainBits >= LEAST_GAIN_BITS) ranked.push({ point, gainBits, seconds: readingSeconds(point, last), again });
+  };
   dictionary.points.forEach((point, i) => {
-    const gainBits = expectedGain(point, bins[i]!, probabilities, work);
-    if (gainBits < LEAST_GAIN_BITS || done.has(pointKey(point))) return;
-    ranked.push({ point, gainBits, seconds: readingSeconds(point, last) });
+    if (!done.has(pointKey(point))) rank(point, expectedGain(point, bins[i]!, probabilities, work), false);
   });
+  const left = new Set(skipped.map(pointKey));
+  for (const one of read) {
+    const times = one.groups.reduce((sum, g) => sum + g.count, 0);
+    if (times >= MOST_TIMES || left.has(pointKey(one.point))) continue;
+    const point = predictions.at(one.point);
+    rank(point, gainOfAgain(point, one, probabilities), true);
+  }
   ranked.sort((a, b) => b.gainBits / b.seconds - a.gainBits / a.seconds);
   return ranked.slice(0, most).map((r) => ({ ...r, split: splitOf(r.point, groups, probabilities) }));
 }

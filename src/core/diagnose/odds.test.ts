@@ -71,17 +71,36 @@ test('a suspect is called at its limit; where a healthy board explains a reading
   const read = (value: number): TakenReading => ({ mode, red, black, seen: { kind: 'figure', value } });
   const [against, its] = [read(point.raws[0]!), read(point.raws[point.classOf[h]!]!)];
   const leader = { ...diagnoser.suspects(diagnoser.weigh([its]))[0]!, fault: 'D7:short', invisible: false };
-  for (const [probability, readings, called] of [
-    [0.94, [its], false],
-    [0.96, [its], true],
-    [0.96, [against], false],
-    [0.997, [against], false],
-    [0.9985, [against], true],
-    [0.96, [], true],
+  const odds = diagnoser.weigh([its]);
+  for (const [probability, readings, surety] of [
+    [0.94, [its], 'no'],
+    [0.96, [its], 'yes'],
+    [0.96, [against], 'no'],
+    [0.997, [against], 'no'],
+    [0.9985, [against], 'yes'],
+    [0.96, [], 'yes'],
   ] as const)
-    expect([probability, diagnoser.mayCall({ ...leader, probability }, readings)]).toEqual([probability, called]);
-  expect(diagnoser.mayCall({ ...leader, probability: 1, invisible: true }, [its])).toBe(false);
-  expect(diagnoser.mayCall(undefined, [])).toBe(false);
+    expect([probability, diagnoser.surety({ ...leader, probability }, readings, odds)]).toEqual([probability, surety]);
+  expect(diagnoser.surety({ ...leader, probability: 1, invisible: true }, [its], odds)).toBe('no');
+  expect(diagnoser.surety(undefined, [], odds)).toBe('no');
+});
+
+test('what leads by being common is confirmed first: called only when no reading would tell it from the rare one', () => {
+  // The shorted rectifier and the shorted capacitor across it read the same but for one point.
+  const [common, rare] = ['D7:short', 'C8:short'].map((label) => hypotheses.findIndex((h) => h.label === label));
+  const odds = new Float64Array(hypotheses.length);
+  odds[common!] = 0.97;
+  odds[rare!] = (0.97 * hypotheses[rare!]!.weight) / hypotheses[common!]!.weight;
+  const leader = { ...diagnoser.suspects(odds)[0]!, probability: 0.97 };
+  expect(diagnoser.surety(leader, [], odds)).toBe('unless-told');
+  expect(diagnoser.surety({ ...leader, probability: 0.992 }, [], odds)).toBe('yes');
+  odds[rare!] = odds[rare!]! / 100;
+  expect(diagnoser.surety(leader, [], odds)).toBe('yes');
+  const standing = { ...diagnoser.standing([]), surety: 'unless-told' } as const;
+  const plan = diagnoser.plan(standing, 3);
+  expect(diagnoser.mayCall(standing)).toBe(false);
+  expect(diagnoser.mayCall(standing, plan)).toBe(false);
+  expect(diagnoser.mayCall(standing, [])).toBe(true);
 });
 
 function boardOf(...lines: string[]) {

@@ -26,24 +26,9 @@ export interface OutcomeSpread {
   readonly middle?: OutcomeSpread;
 }
 
-/** What was observed at a point. `at-least` is a creeping reading: its last figure is a lower limit. */
-export type Observation =
-  | { readonly kind: 'figure'; readonly value: number }
-  | { readonly kind: 'at-least'; readonly value: number }
-  | { readonly kind: 'overload' }
-  | { readonly kind: 'agrees' };
-
-/** Share of readings that mean nothing (slipped probe, wrong net): no single reading convicts or clears. */
-export const OUTLIER_SHARE = 0.02;
-const OUTLIER_OVERLOAD = 0.3;
 const DIODE_MODEL_VOLTS = 0.005;
 const OHMS_MODEL_FRACTION = 0.01;
 const LEAD_OHMS = 0.2;
-const FIGURE_SPAN = { diode: 2.5, ohms: Math.log(60e6), continuity: Math.log(60e6) } as const satisfies Record<
-  ColdMode,
-  number
->;
-
 /** The coordinate of a figure: volts as they are, resistance as ln(ohm + 1). */
 export function coordinate(mode: ColdMode, value: number): number {
   return mode === 'diode' ? value : Math.log(Math.max(value, -0.5) + 1);
@@ -136,7 +121,7 @@ export function overloadChance(s: OutcomeSpread): number {
 }
 
 /** Density of a figure at a coordinate, given that it is one. */
-function density(s: OutcomeSpread, x: number): number {
+export function density(s: OutcomeSpread, x: number): number {
   if (!s.modes) return normalDensity(x, s.mean, s.sigma);
   let sum = 0;
   for (const m of s.modes) sum += m.weight * normalDensity(x, m.mean, m.sigma);
@@ -154,36 +139,6 @@ export function figureBelow(s: OutcomeSpread, x: number): number {
 function normalDensity(x: number, mean: number, sigma: number): number {
   const z = (x - mean) / sigma;
   return Math.exp(-0.5 * z * z) / (sigma * Math.sqrt(2 * Math.PI));
-}
-
-/** Natural log of the likelihood of an observation. `healthy` gives meaning to "agrees, no figure". */
-export function logLikelihood(
-  mode: ColdMode,
-  spread: OutcomeSpread,
-  healthy: OutcomeSpread,
-  seen: Observation,
-): number {
-  const keep = 1 - OUTLIER_SHARE;
-  const overload = overloadChance(spread);
-  switch (seen.kind) {
-    case 'overload':
-      return Math.log(keep * overload + OUTLIER_SHARE * OUTLIER_OVERLOAD);
-    case 'figure':
-      return Math.log(
-        keep * (1 - overload) * density(spread, coordinate(mode, seen.value)) +
-          (OUTLIER_SHARE * (1 - OUTLIER_OVERLOAD)) / FIGURE_SPAN[mode],
-      );
-    case 'at-least': {
-      const above = 1 - figureBelow(spread, coordinate(mode, seen.value));
-      return Math.log(keep * (overload + (1 - overload) * above) + OUTLIER_SHARE * 0.5);
-    }
-    case 'agrees': {
-      const { mean, sigma } = mainMode(healthy);
-      const inBand = figureBelow(spread, mean + 2.5 * sigma) - figureBelow(spread, mean - 2.5 * sigma);
-      const same = overloadChance(healthy) > 0.5 ? overload : (1 - overload) * inBand;
-      return Math.log(keep * same + OUTLIER_SHARE * 0.3);
-    }
-  }
 }
 
 /** Two predictions are told apart where one is taken for the other less often than this (contract, section 4). */

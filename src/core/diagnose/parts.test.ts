@@ -17,7 +17,7 @@ import {
   logLikelihood,
   pointKey,
 } from '.';
-import type { Observation } from '.';
+import type { Observation, TakenReading } from '.';
 import { FAULT_MODES } from './faultModes';
 import { groupHypotheses } from './groups';
 import { settleSeconds } from './settling';
@@ -207,14 +207,33 @@ test('faults that read alike everywhere are one group, and groups cover every hy
   expect(groupOf('none')).toBe(0);
 });
 
-test('the same point read twice counts once, its last reading standing', () => {
-  const point = { mode: 'ohms', red: 'in', black: 'mid' } as const;
-  const once = diagnoser.weigh([{ ...point, seen: { kind: 'figure', value: 1000 } }]);
-  const twice = diagnoser.weigh([
-    { ...point, seen: { kind: 'overload' } },
-    { ...point, seen: { kind: 'figure', value: 1000 } },
-  ]);
-  expect([...twice]).toEqual([...once]);
+const read = (...ohms: readonly (number | null)[]) =>
+  ohms.map((value): TakenReading => {
+    const seen = value === null ? ({ kind: 'overload' } as const) : ({ kind: 'figure', value } as const);
+    return { mode: 'ohms', red: 'in', black: 'mid', seen };
+  });
+
+test('a reading again that says the same counts once, but the less likely both mean nothing', () => {
+  const odds = (...ohms: readonly (number | null)[]): number => {
+    const weighed = diagnoser.weigh(read(...ohms));
+    return weighed[diagnoser.dictionary.hypotheses.findIndex((h) => h.label === 'R1:open')]!;
+  };
+  // One reading may be a slipped probe, in 2 of 100; the second in the same way in 1 of 10 of those.
+  const once = odds(null);
+  const doubt = (p: number): number => (1 - p) / p;
+  expect(odds(null, null)).toBeGreaterThan(once);
+  expect(doubt(once) / doubt(odds(null, null))).toBeGreaterThan(5);
+  expect(doubt(once) / doubt(odds(null, null))).toBeLessThan(11);
+  expect(odds(null, null, null)).toBeGreaterThan(odds(null, null));
+  // Of two that differ the earlier is doubted more; a third decides.
+  expect(odds(1000, null, null)).toBeGreaterThan(5 * odds(1000, null));
+  expect(odds(1000, null, null)).toBeGreaterThan(odds(null, null, 1000));
+  expect(odds(null, 1000)).toBeLessThan(0.05);
+  expect(odds(null, null, 1000)).toBeGreaterThan(odds(null, 1000));
+  // A creeping figure and the one it crept to are one reading.
+  const creeping: TakenReading = { ...read(500)[0]!, seen: { kind: 'at-least', value: 500 } };
+  const crept = diagnoser.weigh([creeping, ...read(1000)]);
+  diagnoser.weigh(read(1000, 1000)).forEach((p, i) => expect(crept[i]).toBeCloseTo(p, 12));
 });
 
 test('probabilities add up to one, whatever was read', () => {
@@ -234,16 +253,19 @@ test('probabilities add up to one, whatever was read', () => {
   }
 });
 
-test('a plan never asks again for what was read or set aside, and its best comes first', () => {
-  const readings = [{ mode: 'ohms', red: 'in', black: 'mid', seen: { kind: 'figure', value: 1000 } }] as const;
+test('a plan asks again only for a reading that much hangs on, never for what was set aside, and its best comes first', () => {
   const set = [{ mode: 'ohms', red: 'mid', black: 'out' }] as const;
-  const plan = diagnoser.plan(readings, diagnoser.weigh(readings), 20, set);
-  const keys = plan.map((p) => pointKey(p.point));
-  expect(keys).not.toContain(pointKey(readings[0]));
+  const healthy = diagnoser.plan(diagnoser.standing(read(1000)), 20, set);
+  const keys = healthy.map((p) => pointKey(p.point));
+  expect(keys).not.toContain(pointKey(read(1000)[0]!));
   expect(keys).not.toContain(pointKey(set[0]));
-  const worth = plan.map((p) => p.gainBits / p.seconds);
+  const worth = healthy.map((p) => p.gainBits / p.seconds);
   expect(worth).toEqual([...worth].sort((a, b) => b - a));
-  expect(plan.every((p) => p.gainBits > 0)).toBe(true);
+  expect(healthy.every((p) => p.gainBits > 0 && !p.again)).toBe(true);
+  const odd = diagnoser.plan(diagnoser.standing(read(null)), 20);
+  expect(odd.filter((p) => p.again).map((p) => pointKey(p.point))).toEqual([pointKey(read(1000)[0]!)]);
+  const often = diagnoser.plan(diagnoser.standing(read(null, null, null, null)), 20);
+  expect(often.some((p) => p.again)).toBe(false);
 });
 
 test('a reading at an assumed place moves the suspects like any other', () => {

@@ -4,8 +4,8 @@ import type { Problem, Result } from '../problem';
 import { buildWholeDictionary } from './dictionary';
 import type { FaultDictionary, PredictedPoint } from './dictionary';
 import type { ProbePoint } from './probePoint';
-import { logLikelihood } from './outcome';
-import type { Observation } from './outcome';
+import { pointLikelihood, sameReadings } from './likelihood';
+import type { Observation, SameReadings } from './likelihood';
 
 /** A reading taken at a point. `placeConfirmed` false: the net is only assumed to be where the probe was. */
 export interface TakenReading extends ProbePoint {
@@ -71,11 +71,29 @@ export class Predictions {
   }
 }
 
+/** The readings of one point, in the order taken. */
+export interface ReadPoint {
+  readonly point: ProbePoint;
+  readonly groups: readonly SameReadings[];
+}
+
+/** Readings by point, each with all that was read there. */
+export function readPoints(readings: readonly TakenReading[]): readonly ReadPoint[] {
+  const at = new Map<string, TakenReading[]>();
+  for (const r of readings) at.set(pointKey(r), [...(at.get(pointKey(r)) ?? []), r]);
+  return [...at.values()].map((list) => ({
+    point: list[0]!,
+    groups: sameReadings(
+      list[0]!.mode,
+      list.map((r) => r.seen),
+    ),
+  }));
+}
+
 /**
- * Log weights of all hypotheses after readings: prior times likelihood of each.
+ * Log weights of all hypotheses after readings: prior times likelihood of what was read at each point.
  *
  * priors  weights before any reading; by default those of the hypotheses.
- * A part keeps its draw for the whole job, so the same point read twice counts once: its last reading stands.
  */
 export function weighReadings(
   predictions: Predictions,
@@ -83,11 +101,10 @@ export function weighReadings(
   priors: Float64Array = Float64Array.from(predictions.dictionary.hypotheses, (h) => h.weight),
 ): Float64Array {
   const weights = priors.map(Math.log);
-  const last = new Map(readings.map((r) => [pointKey(r), r]));
-  for (const reading of last.values()) {
-    const point = predictions.at(reading);
+  for (const { point: asked, groups } of readPoints(readings)) {
+    const point = predictions.at(asked);
     const healthy = point.spreads[0]!;
-    const logs = point.spreads.map((s) => logLikelihood(reading.mode, s, healthy, reading.seen));
+    const logs = point.spreads.map((s) => Math.log(pointLikelihood(point.mode, s, healthy, groups).total));
     for (let h = 0; h < weights.length; h++) weights[h] = weights[h]! + logs[point.classOf[h]!]!;
   }
   return weights;

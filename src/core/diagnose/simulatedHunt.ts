@@ -2,14 +2,14 @@ import { simulateReading, solverFor } from '../meter';
 import type { DcSolver } from '../solve';
 import type { Random } from '../quantity';
 import { MOST_READINGS } from './diagnose';
-import type { Diagnosis, Diagnoser } from './diagnose';
+import type { Diagnosis, Diagnoser, Standing } from './diagnose';
 import type { Fault } from '../fault';
 import type { PartDraw } from '../device';
 import type { ProbePoint } from './probePoint';
 import type { TakenReading } from './posterior';
 
 /** Chooses the next point from what is known; null ends the hunt. */
-export type PointChooser = (readings: readonly TakenReading[], diagnoser: Diagnoser) => ProbePoint | null;
+export type PointChooser = (standing: Standing, diagnoser: Diagnoser) => ProbePoint | null;
 
 /** How a simulated hunt ended. */
 export interface Hunt {
@@ -34,13 +34,14 @@ export function huntFault(
   const solver: DcSolver = solverFor(diagnoser.dictionary.board, faults, draw);
   const readings: TakenReading[] = [];
   for (;;) {
-    const named = diagnoser.mayCall(diagnoser.suspects(diagnoser.weigh(readings))[0], readings);
-    const point = named || readings.length >= MOST_READINGS ? null : choose(readings, diagnoser);
+    const standing = diagnoser.standing(readings);
+    const named = diagnoser.mayCall(standing);
+    const point = named || readings.length >= MOST_READINGS ? null : choose(standing, diagnoser);
     if (point === null) {
       const diagnosis = diagnoser.diagnose(readings);
       const tooMany = readings.length >= MOST_READINGS && diagnosis.verdict === 'open';
       return {
-        readings,
+        readings: [...readings],
         diagnosis,
         ended: tooMany ? 'too-many' : diagnosis.verdict === 'open' ? 'nothing-left' : diagnosis.verdict,
       };
@@ -51,8 +52,7 @@ export function huntFault(
 }
 
 /** Follows the plan: the best next reading. */
-export const bestNext: PointChooser = (readings, diagnoser) => {
-  const attention = diagnoser.attention(readings);
-  const plan = diagnoser.plan(readings, attention, 12);
-  return diagnoser.lookedThrough(attention, plan) ? null : (plan[0]?.point ?? null);
+export const bestNext: PointChooser = (standing, diagnoser) => {
+  const plan = diagnoser.plan(standing, 12);
+  return diagnoser.mayCall(standing, plan) || diagnoser.through(standing, plan) ? null : plan[0]!.point;
 };

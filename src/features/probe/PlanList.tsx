@@ -49,6 +49,7 @@ export function PlanList({
 
 /** What a reading separates, in words. */
 export function splitWords(p: PlanEntry): string {
+  if (p.again) return 'once more: much hangs on this one reading';
   const total = p.split.reduce((a, b) => a + b, 0);
   return p.split.length > 1
     ? `splits ${total} suspects ${p.split.join(' / ')}`

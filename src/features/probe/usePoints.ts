@@ -21,7 +21,7 @@ export function usePoints(begun: PlanEntry | null): {
   back(): void;
 } {
   const { active, lines, waiting } = useJob();
-  const { weighed, skip } = useSuspects();
+  const { weighed, thinking, skip } = useSuspects();
   const [chosen, setChosen] = useState<PlanEntry | null>(begun);
   const [past, setPast] = useState<readonly PlanEntry[]>([]);
   const plan = useMemo(() => {
@@ -33,8 +33,8 @@ export function usePoints(begun: PlanEntry | null): {
     );
     const nets = new Set(boardNets(active.board).map(netKey));
     const there = (p: PlanEntry): boolean => nets.has(netKey(p.red)) && nets.has(netKey(p.black));
-    return (weighed?.plan ?? []).filter((p) => !taken.has(pointKey(p)) && there(p));
-  }, [weighed, active.id, active.board, lines, waiting]);
+    return (weighed?.plan ?? []).filter((p) => (p.again ? !thinking : !taken.has(pointKey(p))) && there(p));
+  }, [weighed, thinking, active.id, active.board, lines, waiting]);
   const current = chosen ?? plan[0] ?? null;
   const next = (): void => {
     if (!current) return;
