@@ -6,7 +6,8 @@ import type { DeviceModel } from './evaluation';
  * nodes       circuit node of each terminal.
  * owners      for each terminal the index of the board's part whose pin, or inside, it belongs to.
  * at          index of its first parameter in the circuit's `parameters`, laid out as the model's own file says.
- * sigmas      one sigma of the natural log of each drawn parameter.
+ * sigmas      one sigma of the natural log of each drawn parameter; draws: the number of the draw that each follows, the
+ *             same for what of a part is drawn together, and on every circuit of the same parts.
  * name        the part, with the inner part's name after a slash inside a subcircuit.
  */
 export interface Device {
@@ -15,6 +16,7 @@ export interface Device {
   readonly owners: readonly number[];
   readonly at: number;
   readonly sigmas: readonly number[];
+  readonly draws: readonly number[];
   readonly name: string;
 }
 

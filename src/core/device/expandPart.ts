@@ -21,7 +21,14 @@ import { TRANSISTOR, transistorParameters } from './transistor';
 /** Collects the devices of a board while its parts are expanded into them. */
 export interface DeviceSink {
   node(name: string): number;
-  add(model: DeviceModel, nodes: readonly number[], parameters: readonly number[], sigmas: readonly number[]): void;
+  /** name: the part, with the inner part's name after a slash inside a subcircuit. */
+  add(
+    name: string,
+    model: DeviceModel,
+    nodes: readonly number[],
+    parameters: readonly number[],
+    sigmas: readonly number[],
+  ): void;
   /** A winding or choke; those that are coupled become one device when all parts are in. */
   winding(name: string, nodes: readonly [number, number], winding: Winding): void;
   dormant(nodes: readonly number[]): void;
@@ -56,13 +63,19 @@ const CORE_LOSS_SIGMA = 0.1;
 /** Adds the devices of a fitted part between the nodes of its pins, in pin order. */
 export function expandPart(context: ExpandContext, part: Part, pins: readonly number[]): void {
   const { sink, board, drifted } = context;
+  const add = (
+    model: DeviceModel,
+    nodes: readonly number[],
+    parameters: readonly number[],
+    sigmas: readonly number[],
+  ): void => sink.add(context.owner, model, nodes, parameters, sigmas);
   const [p0 = -1, p1 = -1, p2 = -1] = pins;
   const drawn = (property: DrawnProperty): number => context.draw(context.owner, part, property);
   const sigma = (property: DrawnProperty): number => partSigma(part, property);
   const resistor = (a: number, b: number, ohms: number): void =>
-    sink.add(RESISTOR, [a, b], [ohms * drawn('value')], [sigma('value')]);
+    add(RESISTOR, [a, b], [ohms * drawn('value')], [sigma('value')]);
   const junction = (a: number, k: number, figures: JunctionFigures, scale: number): void =>
-    sink.add(JUNCTION, [a, k], junctionParameters(figures, scale), [sigma('saturation')]);
+    add(JUNCTION, [a, k], junctionParameters(figures, scale), [sigma('saturation')]);
   switch (part.kind) {
     case 'resistor':
       resistor(p0, p1, drifted.value ?? part.value);
@@ -75,29 +88,29 @@ export function expandPart(context: ExpandContext, part: Part, pins: readonly nu
         ohmsSigma: sigma('winding'),
         henriesSigma: sigma('value'),
       });
-      if (loss !== undefined) sink.add(RESISTOR, [p0, p1], [loss], [CORE_LOSS_SIGMA]);
+      if (loss !== undefined) add(RESISTOR, [p0, p1], [loss], [CORE_LOSS_SIGMA]);
       return;
     }
     case 'capacitor': {
       const farads = (drifted.value ?? part.value) * drawn('value');
       const noted = partFigure(part, 'seriesOhms') ?? 0;
       const ohms = drifted.seriesOhms ?? (noted > 0 ? noted * drawn('series') : 0);
-      if (ohms > 0) sink.add(LOSSY_CAPACITOR, [p0, p1], [farads, ohms], [sigma('value'), sigma('series')]);
-      else sink.add(CAPACITOR, [p0, p1], [farads], [sigma('value')]);
+      if (ohms > 0) add(LOSSY_CAPACITOR, [p0, p1], [farads, ohms], [sigma('value'), sigma('series')]);
+      else add(CAPACITOR, [p0, p1], [farads], [sigma('value')]);
       return;
     }
     case 'current-source':
-      sink.add(CURRENT_SOURCE, [p0, p1], [part.value], []);
+      add(CURRENT_SOURCE, [p0, p1], [part.value], []);
       return;
     case 'voltage-source':
-      sink.add(VOLTAGE_SOURCE, [p0, p1], [part.value], []);
+      add(VOLTAGE_SOURCE, [p0, p1], [part.value], []);
       return;
     case 'diode':
       junction(p0, p1, junctionFigures(board.models.get(part.model.toLowerCase())), drawn('saturation'));
       return;
     case 'bjt': {
       const figures = transistorFigures(board.models.get(part.model.toLowerCase()));
-      sink.add(TRANSISTOR, pins, transistorParameters(figures, drawn('saturation'), drawn('gain')), [
+      add(TRANSISTOR, pins, transistorParameters(figures, drawn('saturation'), drawn('gain')), [
         sigma('saturation'),
         sigma('gain'),
       ]);
@@ -105,7 +118,7 @@ export function expandPart(context: ExpandContext, part: Part, pins: readonly nu
     }
     case 'mosfet': {
       const figures = channelFigures(board.models.get(part.model.toLowerCase()));
-      sink.add(CHANNEL, pins, channelParameters(figures, drawn('threshold')), [sigma('threshold')]);
+      add(CHANNEL, pins, channelParameters(figures, drawn('threshold')), [sigma('threshold')]);
       const scale = drawn('saturation');
       const [anode, cathode] = figures.polarity > 0 ? [p2, p0] : [p0, p2];
       if (figures.body) junction(anode, cathode, figures.body, scale);

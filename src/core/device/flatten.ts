@@ -22,13 +22,14 @@ interface PlacedWinding {
 }
 
 interface Draft {
-  /** Part being expanded, and its name. */
+  /** Part being expanded. */
   owner: number;
-  name: string;
   readonly names: string[];
   readonly nets: Map<string, number>;
   readonly devices: (Device | null)[];
   readonly parameters: number[];
+  /** Numbers of the draws, by part and property. */
+  readonly draws: Map<string, number>;
   /** Full names, in lower case, of the windings that some coupling names; they are joined when all parts are in. */
   readonly coupled: ReadonlySet<string>;
   readonly windings: PlacedWinding[];
@@ -46,11 +47,11 @@ export function flatten(board: Board, faults: readonly Fault[] = [], draw: PartD
   const couplings = couplingsOf(board);
   const draft: Draft = {
     owner: -1,
-    name: '',
     names: [],
     nets: new Map(),
     devices: [],
     parameters: [],
+    draws: new Map(),
     coupled: new Set(couplings.flatMap((k) => [k.first.toLowerCase(), k.second.toLowerCase()])),
     windings: [],
     dormant: [],
@@ -64,7 +65,6 @@ export function flatten(board: Board, faults: readonly Fault[] = [], draw: PartD
   }
   for (const [index, part] of board.parts.entries()) {
     draft.owner = index;
-    draft.name = part.ref;
     const outer = part.nets.map((net) => sink.node(net));
     if (part.fitted) addPart(board, part, outer, byPart.get(part.ref) ?? [], sink, draw);
   }
@@ -97,7 +97,8 @@ function addPart(
     else if (pins.length === 2) opened.add(0);
     else pins.forEach((_, i) => opened.add(i));
   }
-  const exact = (a: number, b: number, ohms: number): void => sink.add(RESISTOR, [a, b], [ohms], [0]);
+  // As sure as the fault itself: nothing of it is drawn.
+  const exact = (a: number, b: number, ohms: number): void => sink.add(part.ref, RESISTOR, [a, b], [ohms], [0]);
   for (const i of opened) {
     pins[i] = sink.node('NC');
     exact(outer[i]!, pins[i]!, OPEN_OHMS);
@@ -131,15 +132,17 @@ function makeSink(draft: Draft): DeviceSink {
       if (key !== 'nc') draft.nets.set(key, made);
       return made;
     },
-    add(model, nodes, parameters, sigmas) {
-      const { owner, name } = draft;
-      draft.devices.push({ model, nodes, owners: nodes.map(() => owner), at: draft.parameters.length, sigmas, name });
+    add(name, model, nodes, parameters, sigmas) {
+      const { owner } = draft;
+      const at = draft.parameters.length;
+      const draws = sigmas.map((sigma, m) => (sigma > 0 ? drawOf(draft, `${name} ${model.drawn[m]}`) : 0));
+      draft.devices.push({ model, nodes, owners: nodes.map(() => owner), at, sigmas, draws, name });
       for (const p of parameters) draft.parameters.push(p);
     },
     winding(name, nodes, winding) {
       const { ohms, henries, ohmsSigma, henriesSigma } = winding;
       if (!draft.coupled.has(name.toLowerCase())) {
-        this.add(windings(1), nodes, [ohms, henries], [ohmsSigma, henriesSigma]);
+        this.add(name, windings(1), nodes, [ohms, henries], [ohmsSigma, henriesSigma]);
         return;
       }
       draft.windings.push({ winding, name, nodes, owner: draft.owner, place: draft.devices.length });
@@ -149,6 +152,13 @@ function makeSink(draft: Draft): DeviceSink {
       draft.dormant.push({ owner: draft.owner, nodes });
     },
   };
+}
+
+/** Number of a draw; 0 is left for what is not drawn. */
+function drawOf({ draws }: Draft, key: string): number {
+  const made = draws.get(key) ?? draws.size + 1;
+  draws.set(key, made);
+  return made;
 }
 
 /** Every coupling of the board, those inside subcircuits by the full names of their windings. */
@@ -189,6 +199,7 @@ function couple(draft: Draft, couplings: readonly Coupling[]): void {
       owners: own.flatMap((w) => [w.owner, w.owner]),
       at: draft.parameters.length,
       sigmas: [...own.map((w) => w.winding.ohmsSigma), ...own.map((w) => w.winding.henriesSigma)],
+      draws: ['ohms 1', 'henries 1'].flatMap((drawn) => own.map((w) => drawOf(draft, `${w.name} ${drawn}`))),
       name: own.map((w) => w.name).join('+'),
     };
     for (const w of own) draft.parameters.push(w.winding.ohms);

@@ -7,7 +7,8 @@ import type { OutcomeBins, PlannedReading } from './nextReading';
 import { pointLikelihood } from './likelihood';
 import { Predictions, posterior, readPoints, weighReadings } from './posterior';
 import type { ProbePoint } from './probePoint';
-import type { TakenReading } from './posterior';
+import type { TakenReading, Weighed } from './posterior';
+import type { DrawState } from './sharedDraws';
 
 /**
  * A suspect: a group of faults that no reading can tell apart, led by its likeliest.
@@ -109,8 +110,16 @@ export interface Standing {
   /** Odds of each hypothesis, and how much each is looked for; both add up to one. */
   readonly odds: Float64Array;
   readonly attention: Float64Array;
+  /** What the readings tell of how the parts were drawn, under each hypothesis. */
+  readonly states: readonly DrawState[];
   readonly suspects: readonly Suspect[];
   readonly surety: Surety;
+}
+
+function normalised(logWeights: Float64Array): Float64Array {
+  const out = new Float64Array(logWeights.length);
+  posterior(logWeights, out);
+  return out;
 }
 
 /**
@@ -134,38 +143,32 @@ export class Diagnoser {
 
   /** Odds of all hypotheses after readings; `factors` (one for each hypothesis) are what was seen. */
   weigh(readings: readonly TakenReading[], factors?: Float64Array): Float64Array {
-    return this.after(
-      Float64Array.from(this.dictionary.hypotheses, (h) => h.weight),
-      readings,
-      factors,
-    );
+    const priors = Float64Array.from(this.dictionary.hypotheses, (h) => h.weight);
+    return normalised(this.after(priors, readings, factors).weights);
   }
 
   /** How much each hypothesis is looked for after readings; adds up to one. */
   attention(readings: readonly TakenReading[], factors?: Float64Array): Float64Array {
-    return this.after(this.search, readings, factors);
+    return normalised(this.after(this.search, readings, factors).weights);
   }
 
-  private after(before: Float64Array, readings: readonly TakenReading[], factors?: Float64Array): Float64Array {
-    const priors = factors ? before.map((p, i) => p * factors[i]!) : before;
-    const weights = weighReadings(this.predictions, readings, priors);
-    const out = new Float64Array(weights.length);
-    posterior(weights, out);
-    return out;
+  private after(before: Float64Array, readings: readonly TakenReading[], factors?: Float64Array): Weighed {
+    return weighReadings(this.predictions, readings, factors ? before.map((p, i) => p * factors[i]!) : before);
   }
 
   /** Suspects after readings, and how sure the first of them is. */
   standing(readings: readonly TakenReading[], factors?: Float64Array): Standing {
     const odds = this.weigh(readings, factors);
     const suspects = this.suspects(odds);
-    const attention = this.attention(readings, factors);
-    return { readings, odds, attention, suspects, surety: this.surety(suspects[0], readings, odds) };
+    const { weights, states } = this.after(this.search, readings, factors);
+    const surety = this.surety(suspects[0], readings, odds);
+    return { readings, odds, attention: normalised(weights), states, suspects, surety };
   }
 
   /** Readings worth taking next, best first. `skipped` points are left out of the plan. */
   plan(standing: Standing, most: number, skipped: readonly ProbePoint[] = []): readonly PlannedReading[] {
     const aim = this.looksSettled(standing.attention) ? standing.odds : standing.attention;
-    return planReadings(this.predictions, this.bins, this.groups, aim, standing.readings, skipped, most);
+    return planReadings(this.predictions, this.bins, this.groups, aim, standing, skipped, most);
   }
 
   /** Whether attention has come to rest on one visible group: then readings are planned for its odds. */

@@ -11,8 +11,8 @@ import { distinguishable, outcomeModes, outcomeSpread, overloadChance } from './
 import type { OutcomeSpread } from './outcome';
 import { probePairs } from './probePairs';
 import type { ProbePoint } from './probePoint';
-import { keepSolution, noneCanChange } from './unaffected';
-import type { KnownSolution } from './unaffected';
+import { changesOf, keepSolution, noneCanChange, solvedNearby } from './unaffected';
+import type { Changes, KnownSolution } from './unaffected';
 import { settleSeconds } from './settling';
 import { SteadyPoints } from './steadyPoints';
 
@@ -127,7 +127,8 @@ function addHypothesis(
 ): { readonly solved: number; readonly base: Base | null } {
   let solved = 0;
   let solver: DcSolver | null = null;
-  const from = new Map<Network, Int32Array>();
+  const starts = new Map<Network, StartVolts>();
+  const changes = new Map<Network, Changes>();
   const own: (KnownSolution | null)[] = [];
   const [only] = faults;
   const drift = faults.length === 1 && only?.kind === 'value' ? only : null;
@@ -136,13 +137,48 @@ function addHypothesis(
     own.push(known);
     if (draft.unsteady) return;
     draft.classOf[h] = draft.classOf[base.number]!;
-    if (known && noneCanChange(board, known, added)) return;
+    let start: Float64Array | null = null;
+    if (known) {
+      let change = changes.get(known.network);
+      if (!change) changes.set(known.network, (change = changesOf(board, known.network, added)));
+      if (noneCanChange(known, change)) return;
+      start = nearbyStart(known, change, draft);
+      if (start && !keep && !draft.several && unchanged(known, start, draft)) return;
+    }
     solver ??= solverFor(board, faults);
-    if (known && !from.has(known.network)) from.set(known.network, matchNodes(known.network, solver.network));
+    let from: StartVolts | null = null;
+    if (known) {
+      from = starts.get(known.network) ?? null;
+      if (!from) starts.set(known.network, (from = startVolts(known.network, solver.network)));
+      fillStart(from, start ?? known.volts);
+    }
     solved++;
-    own[p] = predict(board, solver, draft, h, known, known && from.get(known.network)!, keep, drift);
+    own[p] = predict(board, solver, draft, h, known, from?.volts ?? null, keep, drift);
   });
   return { solved, base: keep ? { number: h, known: own } : null };
+}
+
+let nearbyVolts = new Float64Array(0);
+
+/** Voltages to start from where the fault is all but linear: those are the solution. */
+function nearbyStart(known: KnownSolution, change: Changes, draft: PointDraft): Float64Array | null {
+  const { nodeCount } = known.network;
+  if (nearbyVolts.length < nodeCount) nearbyVolts = new Float64Array(nodeCount);
+  const next = nearbyVolts.subarray(0, nodeCount);
+  if (!solvedNearby(known, change, next)) return null;
+  // Near its open voltage the meter gives way: that is nothing to be followed along a tangent.
+  const most = Math.max(known.reading, leadVolts(next, draft));
+  return most < DEFAULT_METER.diodeLimitVolts - CLAMP_ROOM ? next : null;
+}
+
+const CLAMP_ROOM = 0.12;
+
+function leadVolts(volts: Float64Array, { redNode, blackNode }: PointDraft): number {
+  return Math.abs(volts[redNode]! - volts[blackNode]!);
+}
+
+function unchanged(known: KnownSolution, next: Float64Array, draft: PointDraft): boolean {
+  return Math.abs(leadVolts(next, draft) - known.reading) <= UNCHANGED * known.reading + 1e-6;
 }
 
 /** Builds the whole dictionary at once. */
@@ -198,7 +234,7 @@ function draftPoint(board: Board, solver: DcSolver, point: ProbePoint, count: nu
     blackNode,
     healthy,
     raws: [value.raw],
-    spreads: [outcomeSpread(point.mode, value.raw, value.sigma, value.other ?? null)],
+    spreads: [outcomeSpread(point.mode, value.raw, value.sigma, value.other, value.main)],
     classOf: new Uint16Array(count),
     unsteady: false,
     several: computed.ok && computed.value.several === true,
@@ -206,11 +242,30 @@ function draftPoint(board: Board, solver: DcSolver, point: ProbePoint, count: nu
   };
 }
 
-/** For each node of the faulty network the node of its base with the same name, or -1. */
-function matchNodes(base: Network, faulty: Network): Int32Array {
+/** Where the nodes of a faulty network start: the node of its base that each starts from, and the volts of each. */
+interface StartVolts {
+  readonly from: Int32Array;
+  readonly volts: Float64Array;
+}
+
+/**
+ * For each node of the faulty network the node of its base with the same name; one that a broken joint has cut off
+ * starts where the device behind it stands.
+ */
+function startVolts(base: Network, faulty: Network): StartVolts {
   const byName = new Map(base.nodeNames.map((name, i) => [netKey(name), i]));
   byName.delete('nc');
-  return Int32Array.from(faulty.nodeNames, (name) => byName.get(netKey(name)) ?? -1);
+  const from = Int32Array.from(faulty.nodeNames, (name) => byName.get(netKey(name)) ?? -1);
+  for (const { model, nodes } of faulty.devices) {
+    if (model.kind === 'resistor') continue;
+    const there = nodes.find((n) => from[n]! >= 0);
+    if (there !== undefined) for (const n of nodes) if (from[n]! < 0) from[n] = from[there]!;
+  }
+  return { from, volts: new Float64Array(from.length) };
+}
+
+function fillStart({ from, volts }: StartVolts, base: Float64Array): void {
+  for (let i = 0; i < volts.length; i++) volts[i] = from[i]! < 0 ? 0 : base[from[i]!]!;
 }
 
 /** A reading that changed by less than this share, and a microvolt, is the base's. */
@@ -223,19 +278,17 @@ function predict(
   draft: PointDraft,
   h: number,
   known: KnownSolution | null,
-  from: Int32Array | null,
+  start: Float64Array | null,
   keep: boolean,
   drift: DriftFault | null,
 ): KnownSolution | null {
   const { nodeOfNet } = solver.network;
   const red = nodeOfNet.get(netKey(draft.red))!;
   const black = nodeOfNet.get(netKey(draft.black))!;
-  const warm = known !== null && from !== null && solver.connected(red, black) && red !== black;
+  const warm = known !== null && start !== null && solver.connected(red, black) && red !== black;
   if (warm) {
     // First at the base's own test current: most faults change nothing here, and then this is the whole work.
     const drive = { kind: 'current', amps: known.amps, limitVolts: DEFAULT_METER.diodeLimitVolts } as const;
-    const start = new Float64Array(from.length);
-    for (let i = 0; i < start.length; i++) start[i] = from[i]! < 0 ? 0 : known.volts[from[i]!]!;
     solver.startFrom(red, start, known.states);
     const first = solver.solve(red, black, drive, true, true);
     const same = first.ok && Math.abs(Math.abs(first.value.volts) - known.reading) <= UNCHANGED * known.reading + 1e-6;
@@ -243,14 +296,14 @@ function predict(
   }
   const computed = probe(solver, draft.mode, red, black, {
     withSigma: true,
-    start: warm ? 'present' : undefined,
+    start: warm ? { amps: known.amps } : undefined,
     anySolution: !draft.several,
     readingOnly: true,
   });
   if (!computed.ok) return null; // Where nothing can be computed nothing is claimed: the base's class stands.
-  const { raw, sigma, other, amps } = computed.value;
-  const range = drift && known ? driftSpread(board, known, drift, draft.mode, raw, sigma, other ?? null) : null;
-  fileUnder(draft, h, raw, range ?? outcomeSpread(draft.mode, raw, sigma, other ?? null));
+  const { raw, sigma, other, main, amps } = computed.value;
+  const range = drift && known ? driftSpread(board, known, drift, draft.mode, computed.value) : null;
+  fileUnder(draft, h, raw, range ?? outcomeSpread(draft.mode, raw, sigma, other, main));
   if (!keep || amps === 0 || raw === 0 || red === black) return null;
   return keepWhole(board, solver, red, black, amps);
 }

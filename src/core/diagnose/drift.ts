@@ -1,13 +1,15 @@
 import { findPart, netKey } from '../circuit';
 import type { Board } from '../circuit';
 import type { Fault } from '../fault';
-import type { ColdMode, OtherRange } from '../meter';
+import type { ColdMode, ComputedReading } from '../meter';
 import { outcomeModes, outcomeSpread, overloadChance } from './outcome';
 import type { OutcomeMode, OutcomeSpread } from './outcome';
 import type { KnownSolution } from './unaffected';
 
 /** How far a resistor may have drifted, as factors of its value upwards; downwards their inverses. Evenly spread on a ratio scale. */
 const FACTORS = [1.35, 1.65, 2, 2.5, 3.1, 4, 5.2, 7, 10] as const;
+
+type DriftedReading = Pick<ComputedReading, 'raw' | 'sigma' | 'other' | 'main'>;
 
 /** A part whose value is another now. */
 export type DriftFault = Extract<Fault, { readonly kind: 'value' }>;
@@ -20,17 +22,14 @@ export type DriftFault = Extract<Fault, { readonly kind: 'value' }>;
  * was solved. Junctions bend it a little; the spread covers that.
  * Source: H. W. Bode, Network Analysis and Feedback Amplifier Design (1945), chapter 10 (bilinear theorem).
  *
- * known   the solution with the resistor at its own value; raw, sigma, other: volts or ohm at the drifted value of `fault`,
- *         with one sigma from the parts and the neighbouring range. Null where the slope is not known: then the one value stands.
+ * known   the solution with the resistor at its own value; the last: what is read at the drifted value of `fault`. Null where the slope is not known: then the one value stands.
  */
 export function driftSpread(
   board: Board,
   known: KnownSolution,
   fault: DriftFault,
   mode: ColdMode,
-  raw: number,
-  sigma: number,
-  other: OtherRange | null,
+  { raw, sigma, other, main }: DriftedReading,
 ): OutcomeSpread | null {
   const part = findPart(board, fault.ref);
   if (part?.kind !== 'resistor' || !(part.value > 0) || !Number.isFinite(raw)) return null;
@@ -70,5 +69,6 @@ export function driftSpread(
   const beyond = outcomes.reduce((sum, o) => sum + overloadChance(o), 0) * share;
   const mean = modes.reduce((sum, m) => sum + m.weight * m.mean, 0);
   const width = Math.max(...modes.map((m) => Math.abs(m.mean - mean) + m.sigma));
-  return { mean, sigma: width, overload, modes, beyond, middle: outcomeSpread(mode, raw, sigma, other) };
+  const middle = outcomeSpread(mode, raw, sigma, other, main);
+  return { mean, sigma: width, overload, modes, beyond, middle, ...(middle.main ? { main: middle.main } : {}) };
 }

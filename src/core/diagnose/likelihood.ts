@@ -103,24 +103,25 @@ function outlierShare(groups: readonly SameReadings[], i: number): number {
  * nothing, or none does. A part keeps its draw for the whole job, so equal readings count once; but they are the less
  * likely to mean nothing the more often they were taken, and of two that differ the earlier is doubted more.
  *
- * total  the likelihood; last: what of it rests on the last group.
+ * total  the likelihood; last: what of it rests on the last group; meant: the figure that most of it rests on, if on one.
  */
 export function pointLikelihood(
   mode: ColdMode,
   spread: OutcomeSpread,
   healthy: OutcomeSpread,
   groups: readonly SameReadings[],
-): { readonly total: number; readonly last: number } {
+): { readonly total: number; readonly last: number; readonly meant: number | null } {
   const nothing = groups.map((g, i) => outlierShare(groups, i) * outlierLikelihood(mode, g.seen));
-  const allNothing = nothing.reduce((a, b) => a * b, 1);
-  let total = allNothing;
-  let last = 0;
-  groups.forEach((g, i) => {
-    const others = nothing.reduce((product, n, k) => (k === i ? product : product * n), 1);
-    last = (1 - outlierShare(groups, i)) * likelihood(mode, spread, healthy, g.seen) * others;
-    total += last;
-  });
-  return { total, last };
+  const parts = groups.map(({ seen }, i) =>
+    nothing.reduce(
+      (product, n, k) => (k === i ? product : product * n),
+      (1 - outlierShare(groups, i)) * likelihood(mode, spread, healthy, seen),
+    ),
+  );
+  const total = parts.reduce((a, b) => a + b, 0) + nothing.reduce((a, b) => a * b, 1);
+  const most = parts.findIndex((p) => p > 0.5 * total);
+  const seen = groups[most]?.seen;
+  return { total, last: parts.at(-1) ?? 0, meant: seen?.kind === 'figure' ? seen.value : null };
 }
 
 /** Natural log of the likelihood of one observation. */

@@ -3,7 +3,9 @@ import type { FaultDictionary, PredictedPoint } from './dictionary';
 import type { ProbePoint } from './probePoint';
 import { OUTLIER_SHARE, saysItAgain } from './likelihood';
 import { figureBelow, mainMode, outcomeModes, overloadChance } from './outcome';
-import type { OutcomeMode } from './outcome';
+import type { OutcomeMode, OutcomeSpread } from './outcome';
+import { conditioned } from './sharedDraws';
+import type { DrawState } from './sharedDraws';
 import { pointKey, readPoints } from './posterior';
 import type { Predictions, ReadPoint, TakenReading } from './posterior';
 
@@ -40,11 +42,11 @@ export const LEAST_GAIN_BITS = 0.002;
 
 /** Bins for every point of a dictionary; computed once, used at each decision. */
 export function binOutcomes(dictionary: FaultDictionary): readonly OutcomeBins[] {
-  return dictionary.points.map(binPoint);
+  return dictionary.points.map((p) => binPoint(p.spreads));
 }
 
-function binPoint(point: PredictedPoint): OutcomeBins {
-  const modes = point.spreads
+function binPoint(spreads: readonly OutcomeSpread[]): OutcomeBins {
+  const modes = spreads
     .filter((s) => overloadChance(s) <= 0.999)
     .flatMap((s) => outcomeModes(s).filter((m) => m.weight > 0.02))
     .sort((x, y) => x.mean - y.mean);
@@ -64,7 +66,7 @@ function binPoint(point: PredictedPoint): OutcomeBins {
     previous = mode;
   }
   const bins = edges.length + 2;
-  const classes = point.spreads.map((s) => {
+  const classes = spreads.map((s) => {
     const row = new Float64Array(bins);
     const overload = overloadChance(s);
     let below = 0;
@@ -122,6 +124,9 @@ export function readingSeconds(point: PredictedPoint, last: ProbePoint | null): 
   return moved + changed + waiting;
 }
 
+/** How many beyond those wanted are looked at more closely. */
+const NEAR = 12;
+
 /** A point is not asked for again once it was read this often. */
 const MOST_TIMES = 4;
 
@@ -156,7 +161,7 @@ export function planReadings(
   bins: readonly OutcomeBins[],
   groups: Int32Array,
   probabilities: Float64Array,
-  readings: readonly TakenReading[],
+  { readings, states }: { readonly readings: readonly TakenReading[]; readonly states: readonly DrawState[] },
   skipped: readonly ProbePoint[],
   most: number,
 ): readonly PlannedReading[] {
@@ -179,8 +184,42 @@ export function planReadings(
     const point = predictions.at(one.point);
     rank(point, gainOfAgain(point, one, probabilities), true);
   }
-  ranked.sort((a, b) => b.gainBits / b.seconds - a.gainBits / a.seconds);
-  return ranked.slice(0, most).map((r) => ({ ...r, split: splitOf(r.point, groups, probabilities) }));
+  const worth = (r: (typeof ranked)[number]): number => r.gainBits / r.seconds;
+  ranked.sort((a, b) => worth(b) - worth(a));
+  // What was read has told of the draws: of the best it is worked out what they would tell beyond that.
+  const near = ranked.slice(0, most + NEAR).map((r) => {
+    const left = r.again ? r.point.spreads : leftOf(r.point, probabilities, states);
+    if (left === r.point.spreads) return r;
+    return { ...r, gainBits: expectedGain(r.point, binPoint(left), probabilities, work) };
+  });
+  const best = near.filter((r) => r.gainBits >= LEAST_GAIN_BITS).sort((a, b) => worth(b) - worth(a));
+  return best.slice(0, most).map((r) => ({ ...r, split: splitOf(r.point, groups, probabilities) }));
+}
+
+/**
+ * What each class at a point is left with by what its likeliest hypothesis has told of the draws; the spreads themselves
+ * where that is nothing.
+ */
+function leftOf(
+  point: PredictedPoint,
+  probabilities: Float64Array,
+  states: readonly DrawState[],
+): readonly OutcomeSpread[] {
+  const { mode, spreads, classOf } = point;
+  if (spreads.length < 2 || !spreads.some((s) => s.main)) return spreads;
+  const best = new Int32Array(spreads.length).fill(-1);
+  for (let h = 0; h < probabilities.length; h++) {
+    const c = classOf[h]!;
+    if (best[c]! < 0 || probabilities[h]! > probabilities[best[c]!]!) best[c] = h;
+  }
+  let changed = false;
+  const left = spreads.map((s, c) => {
+    if (best[c]! < 0 || probabilities[best[c]!]! < 1e-6) return s;
+    const made = conditioned(mode, s, states[best[c]!]!);
+    changed ||= made !== s;
+    return made;
+  });
+  return changed ? left : spreads;
 }
 
 /** Into how many groups of suspects (above 1 %) a reading splits them, by nominal outcome. */

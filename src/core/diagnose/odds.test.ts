@@ -131,7 +131,7 @@ test.each([
     const known = keepSolution(own, healthy, a, b, base.value.amps);
     const fault = parseFault(own, `${ref}:value=${value.value * factor}`);
     if (!fault.ok || fault.value.kind !== 'value') throw new Error('fault');
-    const range = driftSpread(own, known, fault.value, 'ohms', at(factor), 0, null)!;
+    const range = driftSpread(own, known, fault.value, 'ohms', { raw: at(factor), sigma: 0 })!;
     const means = outcomeModes(range).map((m) => Math.exp(m.mean) - 1);
     const factors = [1.35, 1.65, 2, 2.5, 3.1, 4, 5.2, 7, 10].map((f) => (factor > 1 ? f : 1 / f));
     factors.forEach((x, i) => {

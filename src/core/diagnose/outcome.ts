@@ -1,6 +1,7 @@
 import { DEFAULT_METER, meterSigma } from '../meter';
 import type { ColdMode, MeterProfile, OtherRange } from '../meter';
 import { normalCdf } from '../quantity';
+import type { MainDraws } from '../solve';
 
 /** One way a figure may come out: a normal distribution in the coordinate, with its share. */
 export interface OutcomeMode {
@@ -22,6 +23,8 @@ export interface OutcomeSpread {
   readonly overload: number;
   readonly modes?: readonly OutcomeMode[];
   readonly beyond?: number;
+  /** The draws of parts that make the most of the spread, in the coordinate; other readings may hang on the same ones. */
+  readonly main?: MainDraws;
   /** Of something that may be more or less so (a drift): how it comes out in the middle, for telling it from others. */
   readonly middle?: OutcomeSpread;
 }
@@ -46,14 +49,34 @@ const TAIL_FACTOR = 4;
  * raw        volts or ohm before the overload limit; Infinity for no path.
  * partSigma  one sigma of `raw` from the parts, same unit.
  * other      the neighbouring range where either may be used: the spread then covers both.
+ * main       the draws of parts that make the most of it, with their effect on `raw`.
  * Spread is meter, parts, leads and model error, added in squares (`netlist.md` section 3, `engine.md` section 7).
  */
 export function outcomeSpread(
   mode: ColdMode,
   raw: number,
   partSigma: number,
-  other: OtherRange | null = null,
+  other: OtherRange | null | undefined = null,
+  main: MainDraws | null | undefined = null,
   meter: MeterProfile = DEFAULT_METER,
+): OutcomeSpread {
+  const own = spreadOf(mode, raw, partSigma, other ?? null, meter);
+  const scale = mode === 'diode' ? 1 : 1 / (Math.max(raw, 0) + 1);
+  const shown = main?.effects.map((e) => e * scale);
+  // What the meter blurs as much as the parts tells nothing of them.
+  const felt = shown && Math.hypot(...shown) > LEAST_FELT * mainMode(own).sigma && overloadChance(own) < 0.5;
+  return felt ? { ...own, main: { draws: main!.draws, effects: shown } } : own;
+}
+
+/** Least share of a sigma that draws must make for them to be told. */
+const LEAST_FELT = 0.5;
+
+function spreadOf(
+  mode: ColdMode,
+  raw: number,
+  partSigma: number,
+  other: OtherRange | null,
+  meter: MeterProfile,
 ): OutcomeSpread {
   if (mode === 'diode') {
     const volts = Math.min(raw, meter.diodeLimitVolts);

@@ -6,6 +6,9 @@ import type { FaultDictionary, PredictedPoint } from './dictionary';
 import type { ProbePoint } from './probePoint';
 import { pointLikelihood, sameReadings } from './likelihood';
 import type { Observation, SameReadings } from './likelihood';
+import { coordinate } from './outcome';
+import { NOTHING_TOLD, conditioned, told } from './sharedDraws';
+import type { DrawState } from './sharedDraws';
 
 /** A reading taken at a point. `placeConfirmed` false: the net is only assumed to be where the probe was. */
 export interface TakenReading extends ProbePoint {
@@ -74,15 +77,21 @@ export class Predictions {
 /** The readings of one point, in the order taken. */
 export interface ReadPoint {
   readonly point: ProbePoint;
+  readonly readings: readonly TakenReading[];
   readonly groups: readonly SameReadings[];
 }
 
-/** Readings by point, each with all that was read there. */
+/** Readings by point, in the order first taken, each with all that was read there. */
 export function readPoints(readings: readonly TakenReading[]): readonly ReadPoint[] {
   const at = new Map<string, TakenReading[]>();
-  for (const r of readings) at.set(pointKey(r), [...(at.get(pointKey(r)) ?? []), r]);
+  for (const r of readings) {
+    const known = at.get(pointKey(r));
+    if (known) known.push(r);
+    else at.set(pointKey(r), [r]);
+  }
   return [...at.values()].map((list) => ({
     point: list[0]!,
+    readings: list,
     groups: sameReadings(
       list[0]!.mode,
       list.map((r) => r.seen),
@@ -90,8 +99,25 @@ export function readPoints(readings: readonly TakenReading[]): readonly ReadPoin
   }));
 }
 
+/** Hypotheses after readings: the log weight of each, and what the readings tell under it of how the parts were drawn. */
+export interface Weighed {
+  readonly weights: Float64Array;
+  readonly states: readonly DrawState[];
+}
+
+/** Hypotheses that predict the same at every point read so far go together: which company each is in, and what is known of it. */
+interface Stage {
+  readonly read: ReadPoint | null;
+  readonly company: Int32Array;
+  readonly ends: readonly { readonly log: number; readonly state: DrawState }[];
+}
+
+/** Stages of the last weighing, by dictionary: readings are mostly added to those before. */
+const trails = new WeakMap<Predictions, readonly Stage[]>();
+
 /**
- * Log weights of all hypotheses after readings: prior times likelihood of what was read at each point.
+ * Log weights of all hypotheses after readings: prior times likelihood of what was read at each point, given what was
+ * read at those before.
  *
  * priors  weights before any reading; by default those of the hypotheses.
  */
@@ -99,13 +125,49 @@ export function weighReadings(
   predictions: Predictions,
   readings: readonly TakenReading[],
   priors: Float64Array = Float64Array.from(predictions.dictionary.hypotheses, (h) => h.weight),
-): Float64Array {
-  const weights = priors.map(Math.log);
-  for (const { point: asked, groups } of readPoints(readings)) {
-    const point = predictions.at(asked);
-    const healthy = point.spreads[0]!;
-    const logs = point.spreads.map((s) => Math.log(pointLikelihood(point.mode, s, healthy, groups).total));
-    for (let h = 0; h < weights.length; h++) weights[h] = weights[h]! + logs[point.classOf[h]!]!;
+): Weighed {
+  const old = trails.get(predictions) ?? [];
+  const first: Stage = {
+    read: null,
+    company: new Int32Array(priors.length),
+    ends: [{ log: 0, state: NOTHING_TOLD }],
+  };
+  const trail: Stage[] = [old[0] ?? first];
+  let same = true;
+  for (const read of readPoints(readings)) {
+    const known = old[trail.length];
+    same &&= known !== undefined && sameRead(known.read, read);
+    trail.push(same ? known! : nextStage(trail.at(-1)!, predictions.at(read.point), read));
   }
-  return weights;
+  trails.set(predictions, trail);
+  const { company, ends } = trail.at(-1)!;
+  return {
+    weights: priors.map((p, h) => Math.log(p) + ends[company[h]!]!.log),
+    states: Array.from(company, (c) => ends[c]!.state),
+  };
+}
+
+function sameRead(a: ReadPoint | null, b: ReadPoint): boolean {
+  return a !== null && a.readings.length === b.readings.length && a.readings.every((r, i) => r === b.readings[i]);
+}
+
+function nextStage({ company, ends }: Stage, point: PredictedPoint, read: ReadPoint): Stage {
+  const { mode, spreads, classOf } = point;
+  const numbers = new Map<number, number>();
+  const made: { readonly log: number; readonly state: DrawState }[] = [];
+  const next = new Int32Array(company.length);
+  for (let h = 0; h < next.length; h++) {
+    const key = company[h]! * spreads.length + classOf[h]!;
+    let number = numbers.get(key);
+    if (number === undefined) {
+      const { log, state } = ends[company[h]!]!;
+      const spread = spreads[classOf[h]!]!;
+      const { total, meant } = pointLikelihood(mode, conditioned(mode, spread, state), spreads[0]!, read.groups);
+      const known = meant === null ? state : told(mode, spread, state, coordinate(mode, meant));
+      number = made.push({ log: log + Math.log(total), state: known }) - 1;
+      numbers.set(key, number);
+    }
+    next[h] = number;
+  }
+  return { read, company: next, ends: made };
 }

@@ -1,5 +1,7 @@
 import { netKey } from '../circuit';
 import type { Board } from '../circuit';
+import { partSigma } from '../device';
+import type { PartDraw } from '../device';
 import { drawParts, probe, solverFor } from '../meter';
 import { seededRandom } from '../quantity';
 import type { DcSolver } from '../solve';
@@ -10,8 +12,18 @@ import type { OutcomeSpread } from './outcome';
 /** Drawn boards that a doubtful point is asked of, and on how many of them it may jump. */
 const DRAWS = 64;
 const MOST_OFF = 2;
-/** A point that stood still on this many of them is asked no further: one in ten jumping, it passes once in thirty times. */
-const ENOUGH = 32;
+/**
+ * A point that stood still on this many, the first of which are far off to one side, is asked no further.
+ */
+const ENOUGH = 14;
+/** How far off the first ones are, in sigmas: their thresholds and their junctions' saturation currents, all alike. */
+const FAR_OFF: readonly (readonly [threshold: number, saturation: number])[] = [
+  [-1.8, 0],
+  [0, 1.8],
+  [0, -1.8],
+  [-1.3, 1.3],
+  [-1.3, -1.3],
+];
 const SEED = 20;
 
 /**
@@ -39,8 +51,16 @@ export class SteadyPoints {
   }
 
   private drawn(k: number): DcSolver {
-    return (this.boards[k] ??= solverFor(this.board, [], drawParts(seededRandom(SEED + k))));
+    const far = FAR_OFF[k];
+    return (this.boards[k] ??= solverFor(this.board, [], far ? farOff(far) : drawParts(seededRandom(SEED + k))));
   }
+}
+
+function farOff([threshold, saturation]: readonly [number, number]): PartDraw {
+  return (_owner, part, property) => {
+    if (property === 'threshold') return 1 + threshold * partSigma(part, property);
+    return property === 'saturation' ? Math.exp(saturation * partSigma(part, property)) : 1;
+  };
 }
 
 /** Whether a board reads far outside what is predicted. */

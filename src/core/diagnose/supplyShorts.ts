@@ -33,7 +33,7 @@ export class SupplyShorts {
     private readonly readings: readonly TakenReading[],
   ) {
     const { predictions, dictionary } = diagnoser;
-    this.weights = weighReadings(predictions, readings);
+    this.weights = weighReadings(predictions, readings).weights;
     const probabilities = new Float64Array(this.weights.length);
     posterior(this.weights, probabilities);
     this.mass = shortMass(dictionary, probabilities);

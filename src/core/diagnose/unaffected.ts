@@ -2,22 +2,27 @@ import { findPart, netKey, pinIndex } from '../circuit';
 import type { Board } from '../circuit';
 import { OPEN_OHMS, SHORT_OHMS } from '../fault';
 import type { Fault } from '../fault';
-import type { DcSolver, JunctionStates, Network } from '../solve';
+import type { Part } from '../part';
+import type { DcSolver, FactoredSolution, JunctionStates, Network } from '../solve';
 
 /**
  * The solution of one reading, kept so that further faults which cannot change it need no solve of their own.
  *
- * network  the one it was solved on; volts per network node; states of its junctions; adjoint: volts per ampere at each node (reciprocity).
- * pinAmps  per part and pin, the sum of what its devices carry at that pin; amps the test current, reading volts at the leads.
+ * network  the one it was solved on, and which component; volts per network node; states of its junctions; adjoint: volts per ampere at each node (reciprocity).
+ * pinAmps  what the devices of a part carry at each of its pins, at the places of `pinsOf`; amps the test current, reading volts at the leads.
+ * factored the same with its factors, and the solver that they are of.
  */
 export interface KnownSolution {
   readonly network: Network;
+  readonly component: number;
   readonly volts: Float64Array;
   readonly states: JunctionStates;
   readonly adjoint: Float64Array;
-  readonly pinAmps: readonly (Float64Array | undefined)[];
+  readonly pinAmps: Float64Array;
   readonly amps: number;
   readonly reading: number;
+  readonly solver: DcSolver;
+  readonly factored: FactoredSolution;
 }
 
 /** Largest relative change of a reading that counts as none. A tenth of a promille: far inside every tolerance. */
@@ -31,36 +36,152 @@ export function keepSolution(board: Board, solver: DcSolver, red: number, black:
   );
   const adjoint = new Float64Array(network.nodeCount);
   solver.adjoint(red, black, adjoint);
-  const pinAmps: (Float64Array | undefined)[] = new Array(board.parts.length).fill(undefined);
-  const pinNodes = pinNodesOf(board, network);
-  for (const flow of solver.flows(red)) {
-    const pins = pinNodes[flow.owner]!;
-    const own = (pinAmps[flow.owner] ??= new Float64Array(pins.length));
-    for (let t = 0; t < flow.nodes.length; t++) {
-      const node = flow.nodes[t]!;
-      for (let i = 0; i < pins.length; i++) if (pins[i] === node) own[i] = own[i]! + Math.abs(flow.amps[t]!);
-    }
-  }
+  const pins = pinsOf(board, network);
+  const pinAmps = new Float64Array(pins.count);
+  solver.eachFlow(red, (device, flow) => {
+    const places = pins.ofDevice.get(device)!;
+    for (let t = 0; t < places.length; t++)
+      for (const place of places[t]!) pinAmps[place] = pinAmps[place]! + Math.abs(flow[t]!);
+  });
   return {
     network,
+    component: network.component[red]!,
     volts,
     states: solver.junctionStates(red),
     adjoint,
     pinAmps,
     amps,
     reading: Math.abs(volts[red]! - volts[black]!),
+    solver,
+    factored: solver.keep(red),
   };
 }
 
-const pinsOf = new WeakMap<Network, readonly (readonly number[])[]>();
+/** Where the pins of a board's parts stand in a list of them all, part by part, and which of them each device's terminals are. */
+interface Pins {
+  readonly first: Int32Array;
+  readonly count: number;
+  readonly ofDevice: ReadonlyMap<Network['devices'][number], readonly (readonly number[])[]>;
+}
 
-/** Network node of every pin of every part. */
-function pinNodesOf(board: Board, network: Network): readonly (readonly number[])[] {
-  const known = pinsOf.get(network);
-  if (known) return known;
-  const made = board.parts.map((p) => p.nets.map((net) => network.nodeOfNet.get(netKey(net)) ?? -1));
-  pinsOf.set(network, made);
+const known = new WeakMap<Network, Pins>();
+
+function pinsOf(board: Board, network: Network): Pins {
+  const old = known.get(network);
+  if (old) return old;
+  const first = new Int32Array(board.parts.length);
+  const nodes: number[] = [];
+  board.parts.forEach((p, i) => {
+    first[i] = nodes.length;
+    for (const net of p.nets) nodes.push(network.nodeOfNet.get(netKey(net)) ?? -1);
+  });
+  const ofDevice = new Map<Network['devices'][number], readonly (readonly number[])[]>();
+  for (const device of network.devices) {
+    const from = first[device.owner]!;
+    const to = from + board.parts[device.owner]!.nets.length;
+    const at = (node: number): readonly number[] => {
+      const places: number[] = [];
+      for (let place = from; place < to; place++) if (nodes[place] === node) places.push(place);
+      return places;
+    };
+    ofDevice.set(device, device.nodes.map(at));
+  }
+  const made = { first, count: nodes.length, ofDevice };
+  known.set(network, made);
   return made;
+}
+
+/**
+ * What a fault changes of a network, worked out once for all readings on it.
+ *
+ * nothing   no direct current feels it.
+ * unknown   it joins what the network does not hold together.
+ * through   it acts on what flows at some pins (places of `pinsOf`); opened: they may still leak.
+ * across    it joins pairs of nodes, two after each other, by `ohms`.
+ * added     the same as conductances added to it, where that is all it does.
+ */
+type Change =
+  | { readonly kind: 'nothing' }
+  | { readonly kind: 'unknown' }
+  | {
+      readonly kind: 'through';
+      readonly places: readonly number[];
+      readonly leaks: boolean;
+      readonly added: Added | null;
+    }
+  | { readonly kind: 'across'; readonly added: Added };
+
+interface Added {
+  readonly ends: readonly number[];
+  readonly siemens: readonly number[];
+}
+
+/** What faults together change of a network; `added`: the same as conductances added, where that is all that they do. */
+export interface Changes {
+  readonly list: readonly Change[];
+  readonly added: { readonly ends: Int32Array; readonly siemens: Float64Array } | null;
+}
+
+export function changesOf(board: Board, network: Network, faults: readonly Fault[]): Changes {
+  const list = faults.map((fault) => changeOf(board, network, fault));
+  const added = list.flatMap((c) => (c.kind === 'nothing' ? [] : [c.kind === 'unknown' ? null : c.added]));
+  if (added.some((a) => a === null || a.siemens.length > MOST_BRANCHES)) return { list, added: null };
+  const ends = Int32Array.from(added.flatMap((a) => a!.ends));
+  const siemens = Float64Array.from(added.flatMap((a) => a!.siemens));
+  return { list, added: siemens.length > MOST_BRANCHES ? null : { ends, siemens } };
+}
+
+function changeOf(board: Board, network: Network, fault: Fault): Change {
+  if (fault.kind === 'esr') return { kind: 'nothing' };
+  const part = findPart(board, fault.ref)!;
+  const first = pinsOf(board, network).first[board.parts.indexOf(part)]!;
+  const all = part.nets.map((_, i) => first + i);
+  if (fault.kind === 'value') {
+    if (part.kind !== 'resistor') return { kind: 'nothing' };
+    return { kind: 'through', places: all, leaks: false, added: resistanceTo(network, part, fault.value) };
+  }
+  if (fault.kind === 'open') {
+    const at = fault.pin === undefined ? -1 : pinIndex(board, part, fault.pin);
+    const added = part.nets.length === 2 ? openedOhms(board, network, part) : null;
+    return { kind: 'through', places: at < 0 ? all : [first + at], leaks: at >= 0, added };
+  }
+  const ohms = fault.kind === 'short' ? SHORT_OHMS : fault.ohms;
+  const pins = fault.pins ? fault.pins.map((p) => pinIndex(board, part, p)) : part.nets.map((_, i) => i);
+  const nodes = pins.map((p) => network.nodeOfNet.get(netKey(part.nets[p]!)) ?? -1);
+  const component = (n: number): number => network.component[n]!;
+  if (nodes.some((n) => n < 0 || component(n) !== component(nodes[0]!))) return { kind: 'unknown' };
+  const ends: number[] = [];
+  const siemens: number[] = [];
+  nodes.forEach((a, i) => {
+    for (const b of nodes.slice(i + 1)) {
+      if (a === b) continue;
+      ends.push(a, b);
+      siemens.push(1 / ohms);
+    }
+  });
+  return { kind: 'across', added: { ends, siemens } };
+}
+
+/** The conductance that makes another resistance of a resistor. */
+function resistanceTo(network: Network, part: Part, ohms: number): Added | null {
+  if (part.kind !== 'resistor') return null;
+  const [a = -1, b = -1] = part.nets.map((net) => network.nodeOfNet.get(netKey(net)) ?? -1);
+  if (a < 0 || b < 0 || !(part.value > 0) || !(ohms > 0)) return null;
+  return a === b ? NOTHING_ADDED : { ends: [a, b], siemens: [1 / ohms - 1 / part.value] };
+}
+
+const NOTHING_ADDED: Added = { ends: [], siemens: [] };
+
+/** The conductance that opens a part of two pins which is nothing but ohms. */
+function openedOhms(board: Board, network: Network, part: Part): Added | null {
+  const owner = board.parts.indexOf(part);
+  const own = network.devices.filter((d) => d.owner === owner);
+  if (own.some((d) => d.model.kind !== 'resistor')) return null;
+  const [a = -1, b = -1] = part.nets.map((net) => network.nodeOfNet.get(netKey(net)) ?? -1);
+  if (a < 0 || b < 0 || a === b || own.some((d) => !d.nodes.every((n) => n === a || n === b))) return null;
+  if (own.length === 0) return NOTHING_ADDED;
+  const siemens = own.reduce((sum, d) => sum + 1 / network.parameters[d.at]!, 0);
+  return { ends: [a, b], siemens: [1 / (1 / siemens + OPEN_OHMS) - siemens] };
 }
 
 /**
@@ -69,9 +190,10 @@ function pinNodesOf(board: Board, network: Network): readonly (readonly number[]
  * Where none of them changes a current or a voltage of the known solution, that solution still obeys every law of the
  * changed network, whatever number of them there is; small rests add up, so each gets its share of what is allowed.
  */
-export function noneCanChange(board: Board, known: KnownSolution, faults: readonly Fault[]): boolean {
-  const allowed = NEGLIGIBLE / faults.length;
-  return faults.every((fault) => cannotChange(board, known, fault, allowed));
+export function noneCanChange(known: KnownSolution, { list }: Changes): boolean {
+  const allowed = NEGLIGIBLE / list.length;
+  for (const change of list) if (!cannotChange(known, change, allowed)) return false;
+  return true;
 }
 
 /**
@@ -82,40 +204,50 @@ export function noneCanChange(board: Board, known: KnownSolution, faults: readon
  * over its resistance. Exact zero for parts of another component.
  * Source: C. A. Desoer and E. S. Kuh, Basic Circuit Theory (1969), chapter 16 (substitution, reciprocity).
  */
-function cannotChange(board: Board, known: KnownSolution, fault: Fault, allowed: number): boolean {
-  if (fault.kind === 'esr') return true;
-  const part = findPart(board, fault.ref)!;
-  const index = board.parts.indexOf(part);
-  if (fault.kind === 'value') {
-    if (part.kind !== 'resistor') return true;
-    return mostAmps(known.pinAmps[index]) <= allowed * known.amps;
-  }
-  if (fault.kind === 'open') {
-    const amps = known.pinAmps[index];
-    const at = fault.pin === undefined ? -1 : pinIndex(board, part, fault.pin);
-    const most = at < 0 ? mostAmps(amps) : (amps?.[at] ?? 0);
-    // The far side of a gigaohm still leaks: the reading may see it where the test current is small.
-    return most <= allowed * known.amps && (at < 0 || known.reading < OPEN_OHMS * known.amps * 10);
-  }
-  const ohms = fault.kind === 'short' ? SHORT_OHMS : fault.ohms;
-  const pins = fault.pins ? fault.pins.map((p) => pinIndex(board, part, p)) : part.nets.map((_, i) => i);
-  const nodes = pins.map((p) => known.network.nodeOfNet.get(netKey(part.nets[p]!)) ?? -1);
-  if (nodes.some((n) => n < 0)) return false;
-  const component = (n: number): number => known.network.component[n]!;
-  if (nodes.some((n) => component(n) !== component(nodes[0]!))) return false;
-  for (let i = 0; i < nodes.length; i++) {
-    for (let j = i + 1; j < nodes.length; j++) {
-      const across = Math.abs(known.volts[nodes[i]!]! - known.volts[nodes[j]!]!);
-      const transfer = Math.abs(known.adjoint[nodes[i]!]! - known.adjoint[nodes[j]!]!);
-      const worst = Math.max((across * transfer) / ohms, (across * across) / (ohms * known.amps));
-      if (worst > allowed * known.reading) return false;
+function cannotChange(known: KnownSolution, change: Change, allowed: number): boolean {
+  switch (change.kind) {
+    case 'nothing':
+      return true;
+    case 'unknown':
+      return false;
+    case 'through': {
+      let most = 0;
+      for (const place of change.places) most = Math.max(most, known.pinAmps[place]!);
+      // The far side of a gigaohm still leaks: the reading may see it where the test current is small.
+      return most <= allowed * known.amps && (!change.leaks || known.reading < OPEN_OHMS * known.amps * 10);
+    }
+    case 'across': {
+      const { ends, siemens } = change.added;
+      for (let i = 0; i < siemens.length; i++) {
+        const [a, b] = [ends[2 * i]!, ends[2 * i + 1]!];
+        const across = Math.abs(known.volts[a]! - known.volts[b]!);
+        const transfer = Math.abs(known.adjoint[a]! - known.adjoint[b]!);
+        const worst = Math.max(across * transfer, (across * across) / known.amps) * siemens[i]!;
+        if (worst > allowed * known.reading) return false;
+      }
+      return true;
     }
   }
-  return true;
 }
 
-function mostAmps(amps: Float64Array | undefined): number {
-  let most = 0;
-  if (amps) for (let i = 0; i < amps.length; i++) most = Math.max(most, amps[i]!);
-  return most;
+/** What is left unaccounted for may be this share of the test current. */
+const UNACCOUNTED = 1e-4;
+
+/**
+ * Voltages of a known solution with faults, where those only add conductances and the junctions hardly notice; false
+ * where that cannot be said. out: volts per node of the known network.
+ */
+export function solvedNearby(known: KnownSolution, { added }: Changes, out: Float64Array): boolean {
+  if (added === null) return false;
+  let { ends, siemens } = added;
+  const felt = (_: number, i: number): boolean => known.network.component[added.ends[2 * i]!] === known.component;
+  if (!siemens.every(felt)) {
+    // In another component they are not felt.
+    ends = ends.filter((_, e) => felt(0, e >> 1));
+    siemens = siemens.filter(felt);
+  }
+  return known.solver.nearby(known.factored, ends, siemens, out, UNACCOUNTED * known.amps);
 }
+
+/** With more of them a solve is quicker. */
+const MOST_BRANCHES = 6;

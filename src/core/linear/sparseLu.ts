@@ -119,10 +119,11 @@ export function factorSparse(pattern: SparsePattern, values: Float64Array, exces
     }
     if (!(Math.abs(pivot) > limit * magnitude)) return node;
     values[diagonal[node]!] = pivot;
+    const inverse = 1 / pivot;
     const own = excess[node]!;
     let t = targetStart[k]!;
     for (let a = from; a < to; a++) {
-      const factor = values[lower[a]!]! / pivot;
+      const factor = values[lower[a]!]! * inverse;
       values[lower[a]!] = factor;
       excess[neighbour[a]!] = excess[neighbour[a]!]! - factor * own;
       for (let b = from; b < to; b++, t++) {

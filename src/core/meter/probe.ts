@@ -1,7 +1,7 @@
 import { ok } from '../problem';
 import type { Result } from '../problem';
 import { normalCdf } from '../quantity';
-import type { DcSolver, NoConvergence } from '../solve';
+import type { DcSolver, MainDraws, NoConvergence } from '../solve';
 import { DEFAULT_METER } from './profile';
 import type { MeterProfile } from './profile';
 import type { ColdMode, MeterReading } from './reading';
@@ -13,7 +13,8 @@ import type { ColdMode, MeterReading } from './reading';
  * other     what the neighbouring range would show, ohm, where the parts' spread may bring it into use, and the chance of that.
  * several   an earlier solution was found below the one that Newton reached.
  * raw       volts across the leads (diode) or ohm before the overload limit; Infinity with no path at all.
- * sigma     one sigma of `raw` from the spread of the parts, 0 unless asked for; same unit as `raw`.
+ * sigma     one sigma of `raw` from the spread of the parts, 0 unless asked for; same unit as `raw`; main: the draws that make
+ *           the most of it, with the effect of one sigma of each.
  * amps      test current of the range used, amperes.
  */
 export interface ComputedReading {
@@ -23,6 +24,7 @@ export interface ComputedReading {
   readonly amps: number;
   readonly other?: OtherRange;
   readonly several?: boolean;
+  readonly main?: MainDraws;
 }
 
 /** A range that may be used instead: what it shows and one sigma of it from the parts, ohm, and how likely it is. */
@@ -34,12 +36,12 @@ export interface OtherRange {
 
 /**
  * How to compute a reading. withSigma: also the spread. start: voltages of a nearly equal network at this reading,
- * in the order of the solver's network nodes, or `present` for those of the solver's last solve between these leads.
+ * in the order of the solver's network nodes, or the current with which the solver's last solve drove these leads.
  */
 export interface ProbeOptions {
   readonly withSigma?: boolean;
   readonly meter?: MeterProfile;
-  readonly start?: Float64Array | 'present' | undefined;
+  readonly start?: Float64Array | { readonly amps: number } | undefined;
   /** Takes the first solution found, without looking for an earlier one below it. */
   readonly anySolution?: boolean;
   /** Stops when the reading is right, for tables of many readings: nodes that cannot change it may still move. */
@@ -89,10 +91,12 @@ function probeDiode(
     if (withSigma) solver.solve(red, black, drive);
   }
   const overload = volts >= meter.diodeOverloadVolts;
+  const spread = withSigma ? solver.readingSigma(red, black) : null;
   return ok({
     reading: overload ? OVERLOAD : { kind: 'figure', value: volts },
     raw: volts,
-    sigma: withSigma ? Math.min(solver.readingSigma(red, black), 1) : 0,
+    sigma: spread ? Math.min(spread.sigma, 1) : 0,
+    ...(spread ? { main: spread.main } : {}),
     amps: meter.diodeAmps,
     several: volts < found * 0.9999,
   });
@@ -135,31 +139,48 @@ function probeOhms(
   options: ProbeOptions,
   meter: MeterProfile,
 ): Result<ComputedReading, NoConvergence> {
+  const { withSigma = false, readingOnly = false, start } = options;
+  const volts = (): number => Math.abs(solver.voltsOf(red) - solver.voltsOf(black));
+  const drive = (amps: number) => ({ kind: 'current', amps, limitVolts: meter.diodeLimitVolts }) as const;
+  const sigmaOf = (amps: number): { readonly sigma: number; readonly main?: MainDraws } => {
+    if (!withSigma) return { sigma: 0 };
+    const { sigma, main } = solver.readingSigma(red, black);
+    return { sigma: sigma / amps, main: { draws: main.draws, effects: main.effects.map((e) => e / amps) } };
+  };
+  // Solved already on one range: what it shows, should that be the range.
+  const known = start !== undefined && 'amps' in start ? start.amps : null;
+  const solved = known === null ? null : { amps: known, volts: volts(), ...sigmaOf(known) };
+  if (solved && solved.volts > 1e-9) solver.scaleStart(red, meter.ohmsRangeVolts / solved.volts);
   // The lowest range on which |V| <= 0.3 V is the one whose current 0.3 V can push: one solve tells.
-  const reach = solver.solve(red, black, { kind: 'voltage', volts: meter.ohmsRangeVolts }, warm, options.readingOnly);
+  const reach = solver.solve(red, black, { kind: 'voltage', volts: meter.ohmsRangeVolts }, warm, readingOnly);
   if (!reach.ok) return reach;
+  const reachAmps = reach.value.amps;
   const ranges = mode === 'continuity' ? meter.ohmsAmps.slice(0, 1) : meter.ohmsAmps;
-  const first = meter.ohmsAmps.findIndex((amps) => amps <= reach.value.amps * (1 + 1e-4));
+  const first = meter.ohmsAmps.findIndex((amps) => amps <= reachAmps * (1 + 1e-4));
   const usable = first < 0 ? meter.ohmsAmps.length - 1 : first;
   for (let range = usable; range < meter.ohmsAmps.length; range++) {
     const amps = meter.ohmsAmps[range]!;
-    const drive = { kind: 'current', amps, limitVolts: meter.diodeLimitVolts } as const;
-    const solved = solver.solve(red, black, drive, true, options.readingOnly);
-    if (!solved.ok) return solved;
+    let own = solved;
+    if (own?.amps !== amps) {
+      if (readingOnly && reachAmps > 0)
+        solver.scaleStart(red, amps / (range === usable ? reachAmps : meter.ohmsAmps[range - 1]!));
+      const made = solver.solve(red, black, drive(amps), true, readingOnly);
+      if (!made.ok) return made;
+      own = { amps, volts: made.value.volts, ...sigmaOf(amps) };
+    }
     const last = range === meter.ohmsAmps.length - 1;
-    if (Math.abs(solved.value.volts) > meter.ohmsRangeVolts * (1 + 1e-9) && !last) continue;
-    const ohms = solved.value.volts / amps;
+    if (Math.abs(own.volts) > meter.ohmsRangeVolts * (1 + 1e-9) && !last) continue;
+    const ohms = own.volts / amps;
+    const { sigma, main } = own;
     const over = range >= ranges.length || Math.abs(ohms) > meter.ohmsOverload;
-    const sigma = options.withSigma ? solver.readingSigma(red, black) / amps : 0;
     const spread = ohms === 0 ? 0 : sigma / Math.abs(ohms);
-    const other = options.withSigma
-      ? otherRange(solver, red, black, range, reach.value.amps, ohms, spread, meter)
-      : null;
+    const other = withSigma ? otherRange(solver, red, black, range, reachAmps, ohms, spread, meter, readingOnly) : null;
     return ok({
       reading: over ? OVERLOAD : { kind: 'figure', value: ohms },
       raw: ohms,
       sigma,
       amps,
+      ...(main ? { main } : {}),
       ...(other === null ? {} : { other }),
     });
   }
@@ -183,6 +204,7 @@ function otherRange(
   ohms: number,
   spread: number,
   meter: MeterProfile,
+  readingOnly: boolean,
 ): OtherRange | null {
   const own = meter.ohmsAmps[range]!;
   const below = meter.ohmsAmps[range - 1];
@@ -194,16 +216,51 @@ function otherRange(
         ? above
         : null;
   if (amps === null) return null;
-  const solved = solver.solve(red, black, { kind: 'current', amps, limitVolts: meter.diodeLimitVolts }, true);
+  // As long as it reads the same up to the limit it reads the same on the next range, or that one is never used.
+  const straight = Math.abs(meter.ohmsRangeVolts / reachAmps - ohms) <= STRAIGHT * Math.abs(ohms) && spread < 0.05;
+  if (straight) return null;
+  const higher = amps < own;
+  const sure = higher && inUse(Math.abs(ohms * own), spread, false, meter) < UNUSED;
+  if (sure || (!higher && farFrom(amps, reachAmps, own, ohms, spread, meter))) return null;
+  const drive = { kind: 'current', amps, limitVolts: meter.diodeLimitVolts } as const;
+  const solved = solver.solve(red, black, drive, true, readingOnly);
   if (!solved.ok) return null;
-  // The lower range is used when its volts stay within the limit, the higher one when those of its own do not.
-  const deciding = Math.abs(amps > own ? solved.value.volts : ohms * own);
-  const sigmas = Math.log(meter.ohmsRangeVolts / Math.max(deciding, 1e-12)) / Math.max(spread, 1e-3);
-  return {
-    ohms: solved.value.volts / amps,
-    sigma: solver.readingSigma(red, black) / amps,
-    chance: normalCdf(amps > own ? sigmas : -sigmas),
-  };
+  const { volts } = solved.value;
+  const { sigma } = solver.readingSigma(red, black);
+  // What decides is the spread of the volts on the lower of the two ranges.
+  const chance = higher
+    ? inUse(Math.abs(ohms * own), spread, false, meter)
+    : inUse(Math.abs(volts), sigma / Math.max(Math.abs(volts), 1e-12), true, meter);
+  return chance < UNUSED ? null : { ohms: volts / amps, sigma: sigma / amps, chance };
+}
+
+/**
+ * Whether a lower range, whose `amps` are more than 0.3 V can push, stays out of use for any draw of the parts: by how the
+ * volts grew with the current up to there, half as steeply from there on, and they spread three times as widely.
+ */
+function farFrom(
+  amps: number,
+  reachAmps: number,
+  own: number,
+  ohms: number,
+  spread: number,
+  meter: MeterProfile,
+): boolean {
+  const grown = Math.log(meter.ohmsRangeVolts / Math.max(Math.abs(ohms * own), 1e-12));
+  const steep = reachAmps > own ? Math.min(1, grown / Math.log(reachAmps / own)) : 0;
+  const volts = meter.ohmsRangeVolts * (amps / reachAmps) ** (0.5 * steep);
+  return inUse(volts, 3 * spread, true, meter) < UNUSED / 10;
+}
+
+/** Two ranges that read the same within this share read the same. */
+const STRAIGHT = 1e-3;
+/** A range used less often than this is not used. */
+const UNUSED = 1e-3;
+
+/** How often a lower range is used, whose volts must stay within the limit, or a higher one, when those of the own do not. */
+function inUse(volts: number, spread: number, lower: boolean, meter: MeterProfile): number {
+  const sigmas = Math.log(meter.ohmsRangeVolts / Math.max(volts, 1e-12)) / Math.max(spread, 1e-3);
+  return normalCdf(lower ? sigmas : -sigmas);
 }
 
 /** Whether a continuity reading beeps. */

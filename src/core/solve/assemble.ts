@@ -1,3 +1,4 @@
+import { THERMAL_VOLTS } from '../part';
 import {
   BREAKDOWN,
   SATURATION,
@@ -21,30 +22,25 @@ const CHANNEL_OUT = new Float64Array(3);
  *
  * The Jacobian is off-diagonal entries in `values` and row sums in `excess`: every part of the circuit conserves
  * current, so only the meter's leads have a row sum other than zero.
- * residual[i] is the sum of currents leaving node i; `largest` the largest branch current there, `noise` what
- * rounding of the voltages alone can leave. Gives true when some junction had to be limited.
- * `shunt` siemens from every node to the black lead help a hard start; 0 in the accepted solution.
+ * residual[i] is the sum of currents leaving node i; `largest` the largest branch current there. Gives true when some
+ * junction had to be limited.
+ * `shunt` siemens from every node to the black lead help a hard start; 0 in the accepted solution. `looseAmps` is what
+ * each junction may be off its curve by being followed along its tangent.
  */
-export function assemble(system: ComponentSystem, stimulus: Stimulus, shunt: number): boolean {
-  const { volts, values, excess, residual, largest, noise } = system.work;
+export function assemble(system: ComponentSystem, stimulus: Stimulus, shunt: number, looseAmps = 0): boolean {
+  const { volts, values, excess, residual, largest } = system.work;
   values.set(system.linear);
   excess.fill(0);
   residual.fill(0);
   largest.fill(0);
-  noise.fill(0);
   const count = system.siemens.length;
   for (let r = 0; r < count; r++) {
     const a = system.resistorA[r]!;
     const b = system.resistorB[r]!;
     const g = system.siemens[r]!;
-    const va = volts[a]!;
-    const vb = volts[b]!;
-    flow(system, a, b, g * (va - vb));
-    const rounding = g * (Math.abs(va) + Math.abs(vb)) * 4.5e-16;
-    noise[a] = noise[a]! + rounding;
-    noise[b] = noise[b]! + rounding;
+    flow(system, a, b, g * (volts[a]! - volts[b]!));
   }
-  let limited = assembleJunctions(system, stimulus);
+  let limited = assembleJunctions(system, stimulus, looseAmps);
   limited = assembleBjts(system, system.bjts, stimulus) || limited;
   assembleMosfets(system, system.mosfets);
   const { red, black } = stimulus;
@@ -55,7 +51,6 @@ export function assemble(system: ComponentSystem, stimulus: Stimulus, shunt: num
   const into = stimulus.amps - stimulus.siemens * volts[red]!;
   residual[red] = residual[red]! - into;
   largest[red] = Math.max(largest[red]!, Math.abs(into));
-  noise[red] = noise[red]! + stimulus.siemens * Math.abs(volts[red]!) * 4.5e-16;
   if (stimulus.clampVolts < Infinity) {
     const saturation = stimulus.amps * Math.exp(-stimulus.clampVolts / CLAMP_SLOPE);
     const v = volts[red]! - volts[black]!;
@@ -119,7 +114,7 @@ function setTransistorLimits(p: Float64Array, q: ThreePinTable, stimulus: Stimul
 /** Within this of its last evaluation a junction is followed along its tangent: off by less than 1e-8 of its current. */
 const TANGENT_VOLTS = 2e-6;
 
-function assembleJunctions(system: ComponentSystem, stimulus: Stimulus): boolean {
+function assembleJunctions(system: ComponentSystem, stimulus: Stimulus, looseAmps: number): boolean {
   const { junctions: j, parameters: p } = system;
   const { volts, values } = system.work;
   const { done } = j;
@@ -130,7 +125,12 @@ function assembleJunctions(system: ComponentSystem, stimulus: Stimulus): boolean
     const a = j.a[d]!;
     const k = j.k[d]!;
     const v = volts[a]! - volts[k]!;
-    if (!(Math.abs(v - done.volts[d]!) <= TANGENT_VOLTS)) {
+    const away = Math.abs(v - done.volts[d]!);
+    // Off the curve by half its curvature, siemens over thermal volts at the most, times the square of the way.
+    const near =
+      away <= TANGENT_VOLTS ||
+      (away <= 0.5 * THERMAL_VOLTS && away * away * done.siemens[d]! <= looseAmps * THERMAL_VOLTS);
+    if (!near) {
       const o = j.offset[d]!;
       const breakdown = p[o + BREAKDOWN]!;
       let at = v;

@@ -3,6 +3,8 @@ import { analysePattern } from '../linear';
 import type { SparsePattern } from '../linear';
 import { JUNCTION_GMIN, roomFor } from '../device';
 import type { DeviceKind, Evaluation } from '../device';
+import { nearbyRoom } from './nearby';
+import type { NearbyRoom } from './nearby';
 import type { Network, NetworkDevice } from './network';
 
 /** Flat junction table: terminals (local nodes), matrix slots, parameters. */
@@ -80,6 +82,7 @@ export interface ComponentSystem {
   readonly bjts: ThreePinTable;
   readonly mosfets: ThreePinTable;
   readonly work: Workspace;
+  readonly nearby: NearbyRoom;
   /** Whether `work.values` holds the factors of the last assembled matrix, or still the matrix. */
   factored: boolean;
 }
@@ -95,6 +98,8 @@ export interface Workspace {
   readonly step: Float64Array;
   readonly excess: Float64Array;
   readonly excessKept: Float64Array;
+  /** Per draw of the parts what it does to a reading. */
+  readonly effects: Float64Array;
   /** Volts at the terminals of one device. */
   readonly ends: Float64Array;
 }
@@ -174,6 +179,7 @@ export function buildComponentSystem(network: Network, member: number, local: In
     bjts: threePins(pattern, of('transistor'), terminalsOf),
     mosfets: threePins(pattern, of('channel'), terminalsOf),
     factored: false,
+    nearby: nearbyRoom(n),
     work: {
       volts: new Float64Array(n),
       values: new Float64Array(pattern.slots),
@@ -184,6 +190,7 @@ export function buildComponentSystem(network: Network, member: number, local: In
       step: new Float64Array(n),
       excess: new Float64Array(n),
       excessKept: new Float64Array(n),
+      effects: new Float64Array(1 + devices.reduce((most, d) => Math.max(most, ...d.draws), 0)),
       ends: new Float64Array(3),
     },
   };

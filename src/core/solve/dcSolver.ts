@@ -1,15 +1,18 @@
-import { factorDense, factorSparse, solveDense, solveSparse, solveSparseTransposed } from '../linear';
+import { solveSparseTransposed } from '../linear';
 import { invariant, ok, refuse } from '../problem';
 import type { Problem, Result } from '../problem';
-import { assemble } from './assemble';
 import { buildComponentSystem, noStates } from './componentSystem';
 import type { ComponentSystem, JunctionStates } from './componentSystem';
-import { deviceFlows } from './deviceFlows';
+import { deviceFlows, evaluateAt } from './deviceFlows';
 import type { DeviceFlow } from './deviceFlows';
-import type { Network } from './network';
-import { spreadSquares } from './readingSpread';
+import { addBranches, copySolution } from './nearby';
+import type { FactoredSolution } from './nearby';
+import type { Network, NetworkDevice } from './network';
+import { factor, linearise, newton } from './newton';
+import { mainDraws, spreadEffects } from './readingSpread';
+import type { MainDraws } from './readingSpread';
 import { coldStimulus } from './stimulus';
-import type { LeadDrive, Stimulus } from './stimulus';
+import type { LeadDrive } from './stimulus';
 
 export type NoConvergence = Problem<'no-convergence', { readonly node: string }>;
 
@@ -18,9 +21,6 @@ export interface LeadSolution {
   readonly volts: number;
   readonly amps: number;
 }
-
-const MOST_STEPS = 80;
-const CONFINED_STEPS = 40;
 
 /**
  * DC operating points of one network, any probe pair, component by component.
@@ -65,12 +65,12 @@ export class DcSolver {
     const system = this.systemOf(red);
     const stimulus = coldStimulus(this.local[red]!, this.local[black]!, drive);
     if (!keep) this.reset(system);
-    let stuck = this.newton(system, stimulus, 0, readingOnly);
+    let stuck = newton(system, stimulus, 0, readingOnly, this);
     if (stuck >= 0) {
       this.hardStarts++;
       this.reset(system);
-      for (let decade = 2; decade <= 14; decade++) this.newton(system, stimulus, 10 ** -decade, false);
-      stuck = this.newton(system, stimulus, 0, readingOnly);
+      for (let decade = 2; decade <= 14; decade++) newton(system, stimulus, 10 ** -decade, false, this);
+      stuck = newton(system, stimulus, 0, readingOnly, this);
     }
     if (stuck >= 0) {
       const node = this.network.nodeNames[system.nodes[stuck]!]!;
@@ -104,16 +104,16 @@ export class DcSolver {
         done.siemens[d] = states.siemens[index[d]!]!;
       }
     }
-    const { work, junctions, bjts } = system;
-    for (let i = 0; i < system.size; i++) work.volts[i] = volts[system.nodes[i]!]!;
-    for (let d = 0; d < junctions.count; d++)
-      junctions.at[d] = work.volts[junctions.a[d]!]! - work.volts[junctions.k[d]!]!;
-    for (let i = 0; i < bjts.count; i++) {
-      const [c, b, e] = [bjts.pins[3 * i]!, bjts.pins[3 * i + 1]!, bjts.pins[3 * i + 2]!];
-      const sign = system.parameters[bjts.offset[i]!]!;
-      bjts.at[2 * i] = sign * (work.volts[b]! - work.volts[e]!);
-      bjts.at[2 * i + 1] = sign * (work.volts[b]! - work.volts[c]!);
-    }
+    for (let i = 0; i < system.size; i++) system.work.volts[i] = volts[system.nodes[i]!]!;
+    linearise(system);
+  }
+
+  /** Scales the voltages around a node: a start for the next `solve(…, keep = true)` between the same leads with more or less drive. */
+  scaleStart(node: number, factor: number): void {
+    const system = this.systemOf(node);
+    const { volts } = system.work;
+    for (let i = 0; i < system.size; i++) volts[i] = factor * volts[i]!;
+    linearise(system);
   }
 
   /** What the junctions around a node carried in the last solution, in the order of the network's; the others unknown. */
@@ -147,6 +147,33 @@ export class DcSolver {
     return deviceFlows(this.systemOf(node));
   }
 
+  /** The same one by one, without keeping any: `visit` gets each device and the amperes into its terminals. */
+  eachFlow(node: number, visit: (device: NetworkDevice, flow: Float64Array) => void): void {
+    const system = this.systemOf(node);
+    for (let d = 0; d < system.devices.length; d++) visit(system.devices[d]!, evaluateAt(system, d).flow);
+  }
+
+  /** Keeps the last solution around a node with its factors, for `nearby`. */
+  keep(node: number): FactoredSolution {
+    const system = this.systemOf(node);
+    factor(system);
+    return copySolution(system);
+  }
+
+  /**
+   * The solution `kept` with conductances added between nodes of its component; false where it takes a solve. See
+   * `addBranches`.
+   *
+   * ends  two network nodes for each; out: volts per network node, 0 outside the component.
+   */
+  nearby(kept: FactoredSolution, ends: Int32Array, siemens: Float64Array, out: Float64Array, allowed: number): boolean {
+    const { nodes, size, work } = kept.system;
+    if (!addBranches(kept, { ends: ends.map((node) => this.local[node]!), siemens }, work.step, allowed)) return false;
+    out.fill(0);
+    for (let i = 0; i < size; i++) out[nodes[i]!] = work.step[i]!;
+    return true;
+  }
+
   /**
    * Volts at each node of the network that one ampere into the leads would add, to first order, in the last solution:
    * written into `out` (network nodes; 0 outside the component). By reciprocity also the reading's sensitivity to a
@@ -165,13 +192,14 @@ export class DcSolver {
   }
 
   /**
-   * One sigma of the last current-driven reading, in volts, from the spread of every part on the component.
+   * One sigma of the last current-driven reading, in volts, from the spread of every part on the component, with the
+   * draws that make the most of it.
    *
    * First order, by the adjoint: one transposed solve gives the sensitivity to every part at once.
    * Source: S. W. Director and R. A. Rohrer, "The generalized adjoint network and network sensitivities",
    * IEEE Trans. Circuit Theory CT-16 (1969).
    */
-  readingSigma(red: number, black: number): number {
+  readingSigma(red: number, black: number): { readonly sigma: number; readonly main: MainDraws } {
     const system = this.systemOf(red);
     const { work } = system;
     const adjoint = work.step;
@@ -180,7 +208,8 @@ export class DcSolver {
     adjoint[this.local[red]!] = 1;
     adjoint[this.local[black]!] = adjoint[this.local[black]!]! - 1;
     solveSparseTransposed(system.pattern, work.values, adjoint);
-    return Math.sqrt(spreadSquares(system, adjoint));
+    const squares = spreadEffects(system, adjoint);
+    return { sigma: Math.sqrt(squares), main: mainDraws(system, squares) };
   }
 
   private systemOf(node: number): ComponentSystem {
@@ -198,83 +227,4 @@ export class DcSolver {
     system.bjts.at.fill(0);
     system.mosfets.at.fill(0);
   }
-
-  /** Newton from the present voltages; -1 when settled, else the local node with the worst residual. */
-  private newton(system: ComponentSystem, stimulus: Stimulus, shunt: number, readingOnly: boolean): number {
-    const { work, pattern, size } = system;
-    let worst = 0;
-    for (let step = 0; step < MOST_STEPS; step++) {
-      const limited = assemble(system, stimulus, shunt);
-      system.factored = false;
-      if (readingOnly && stimulus.passive && !limited && readingSettled(system, stimulus)) return -1;
-      worst = worstNode(system);
-      if (worst < 0 && !limited) return -1;
-      const failed = factor(system);
-      for (let i = 0; i < size; i++) work.step[i] = -work.residual[i]!;
-      if (failed < 0) solveSparse(pattern, work.values, work.step);
-      else if (!solveByPivoting(system)) return failed;
-      // Steps that leave the room there is are cut to it at first.
-      const room = step < CONFINED_STEPS ? stimulus.roomVolts : Infinity;
-      for (let i = 0; i < size; i++)
-        work.volts[i] = Math.min(room, Math.max(-0.01 * room, work.volts[i]! + work.step[i]!));
-      this.steps++;
-    }
-    return worst < 0 ? 0 : worst;
-  }
-}
-
-/** Factors what was assembled last, unless that is done; gives the node whose pivot vanished, or -1. */
-function factor(system: ComponentSystem): number {
-  if (system.factored) return -1;
-  const { work, pattern } = system;
-  work.assembled.set(work.values);
-  work.excessKept.set(work.excess);
-  system.factored = true;
-  return factorSparse(pattern, work.values, work.excess);
-}
-
-/** Share of the current through the leads that may be unaccounted for when only the reading matters. */
-const UNACCOUNTED = 1e-4;
-
-/**
- * Whether the currents that do not add up yet can matter to the reading: in a network that gives no power one ampere
- * anywhere moves the leads by no more than one ampere into the leads does.
- */
-function readingSettled(system: ComponentSystem, stimulus: Stimulus): boolean {
-  const { residual, volts } = system.work;
-  let total = 0;
-  for (let i = 0; i < system.size; i++) total += Math.abs(residual[i]!);
-  const amps = stimulus.siemens > 0 ? stimulus.amps - stimulus.siemens * volts[stimulus.red]! : stimulus.amps;
-  return total <= UNACCOUNTED * Math.abs(amps);
-}
-
-/** The node that breaks Kirchhoff's current law the most, or -1 when none does. */
-function worstNode(system: ComponentSystem): number {
-  const { residual, largest, noise } = system.work;
-  let worst = -1;
-  let excess = 1;
-  for (let i = 0; i < system.size; i++) {
-    const ratio = Math.abs(residual[i]!) / (Math.max(1e-6 * largest[i]!, 1e-15) + noise[i]!);
-    if (ratio > excess || Number.isNaN(ratio)) [worst, excess] = [i, Number.isNaN(ratio) ? Infinity : ratio];
-  }
-  return worst;
-}
-
-/** Falls back on a dense factorisation with pivoting when the static order met a vanishing pivot. */
-function solveByPivoting(system: ComponentSystem): boolean {
-  const { size: n, pattern, work } = system;
-  const dense = new Float64Array(n * n);
-  for (let i = 0; i < n; i++) {
-    dense[i * n + i] = work.excessKept[i]!;
-    for (let j = 0; j < n; j++) {
-      const slot = i === j ? -1 : pattern.slotOf(i, j);
-      if (slot < 0) continue;
-      dense[i * n + j] = work.assembled[slot]!;
-      dense[i * n + i] = dense[i * n + i]! - work.assembled[slot]!;
-    }
-  }
-  const pivots = new Int32Array(n);
-  if (!factorDense(dense, pivots, n).ok) return false;
-  solveDense(dense, pivots, n, work.step);
-  return true;
 }

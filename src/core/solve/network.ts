@@ -11,6 +11,7 @@ export interface NetworkDevice {
   readonly owner: number;
   readonly at: number;
   readonly sigmas: readonly number[];
+  readonly draws: readonly number[];
 }
 
 /**
@@ -82,26 +83,33 @@ export function coldNetwork(circuit: Circuit): Network {
 
 /** Adds what is left of a device when nothing changes and no supply is plugged in; what is a wire joins its nodes. */
 function conduct(device: Device, parameters: Float64Array, into: NetworkDevice[], wires: DisjointSets): void {
-  const { model, nodes, owners, at, sigmas } = device;
-  const resistor = (a: number, b: number, owner: number, first: number, spread: readonly number[]): void => {
+  const { model, nodes, owners, at, sigmas, draws } = device;
+  const resistor = (a: number, b: number, owner: number, first: number, of: number): void => {
     if (parameters[first] === 0) wires.union(a, b);
-    else into.push({ model: RESISTOR, nodes: [a, b], owner, at: first, sigmas: spread });
+    else
+      into.push({
+        model: RESISTOR,
+        nodes: [a, b],
+        owner,
+        at: first,
+        sigmas: sigmas.slice(of, of + 1),
+        draws: draws.slice(of, of + 1),
+      });
   };
   switch (model.kind) {
     case 'resistor':
-      resistor(nodes[0]!, nodes[1]!, owners[0]!, at, sigmas);
+      resistor(nodes[0]!, nodes[1]!, owners[0]!, at, 0);
       return;
     case 'junction':
     case 'transistor':
     case 'channel':
-      into.push({ model, nodes, owner: owners[0]!, at, sigmas });
+      into.push({ model, nodes, owner: owners[0]!, at, sigmas, draws });
       return;
     case 'voltage-source':
       if (parameters[at] === 0) wires.union(nodes[0]!, nodes[1]!);
       return;
     case 'windings':
-      for (let k = 0; k < model.states; k++)
-        resistor(nodes[2 * k]!, nodes[2 * k + 1]!, owners[2 * k]!, at + k, sigmas.slice(k, k + 1));
+      for (let k = 0; k < model.states; k++) resistor(nodes[2 * k]!, nodes[2 * k + 1]!, owners[2 * k]!, at + k, k);
       return;
     case 'capacitor':
     case 'lossy-capacitor':

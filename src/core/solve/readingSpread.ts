@@ -2,22 +2,23 @@ import type { ComponentSystem } from './componentSystem';
 import { evaluateAt } from './deviceFlows';
 
 /**
- * Sum of the squared first-order effects that the spread of every part has on a reading, volts squared.
+ * First-order effect that each draw of the parts has on a reading, volts for one sigma, at the draw's number in
+ * `work.effects`; gives the sum of their squares.
  *
  * adjoint  volts per ampere at each local node, from the transposed solve.
  */
-export function spreadSquares(system: ComponentSystem, adjoint: Float64Array): number {
-  const { volts } = system.work;
-  let sum = 0;
+export function spreadEffects(system: ComponentSystem, adjoint: Float64Array): number {
+  const { volts, effects } = system.work;
+  effects.fill(0);
   for (let d = 0; d < system.devices.length; d++) {
-    const { sigmas } = system.devices[d]!;
+    const { sigmas, draws } = system.devices[d]!;
     const nodes = system.terminals[d]!;
     if (nodes.length === 2) {
       // What goes in at one end comes out at the other.
       const [a, b] = [nodes[0]!, nodes[1]!];
       if (volts[a] === volts[b] || adjoint[a] === adjoint[b]) continue;
       const effect = (adjoint[a]! - adjoint[b]!) * evaluateAt(system, d).flowByLog[0]! * sigmas[0]!;
-      sum += effect * effect;
+      effects[draws[0]!] = effects[draws[0]!]! + effect;
       continue;
     }
     const { flowByLog } = evaluateAt(system, d);
@@ -25,8 +26,29 @@ export function spreadSquares(system: ComponentSystem, adjoint: Float64Array): n
       let effect = 0;
       for (let t = 0; t < nodes.length; t++)
         if (nodes[t]! >= 0) effect += adjoint[nodes[t]!]! * flowByLog[t * sigmas.length + m]!;
-      sum += (effect * sigmas[m]!) ** 2;
+      effects[draws[m]!] = effects[draws[m]!]! + effect * sigmas[m]!;
     }
   }
+  let sum = 0;
+  for (let i = 1; i < effects.length; i++) sum += effects[i]! * effects[i]!;
   return sum;
+}
+
+/** The draws that spread a reading the most: their numbers, and the effect of one sigma of each. */
+export interface MainDraws {
+  readonly draws: readonly number[];
+  readonly effects: readonly number[];
+}
+
+/** At most this many are told, those with less than this share of the variance not. */
+const MOST_DRAWS = 6;
+const LEAST_SHARE = 0.02;
+
+/** The main ones of what `spreadEffects` found. */
+export function mainDraws({ work: { effects } }: ComponentSystem, squares: number): MainDraws {
+  const found: number[] = [];
+  for (let i = 1; i < effects.length; i++) if (effects[i]! * effects[i]! > LEAST_SHARE * squares) found.push(i);
+  if (found.length > MOST_DRAWS) found.sort((a, b) => Math.abs(effects[b]!) - Math.abs(effects[a]!));
+  const draws = found.slice(0, MOST_DRAWS);
+  return { draws, effects: draws.map((i) => effects[i]!) };
 }

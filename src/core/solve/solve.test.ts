@@ -109,7 +109,7 @@ test('the spread by the adjoint is the spread of a drawn parallel pair', () => {
   const [a, b] = [solver.network.nodeOfNet.get('a')!, solver.network.nodeOfNet.get('b')!];
   solver.solve(a, b, { kind: 'current', amps: 1e-3, limitVolts: 3 });
   // Each resistor has one sigma of 5 %; the pair's is 5 % over the square root of two, of 0.5 V.
-  expect(solver.readingSigma(a, b)).toBeCloseTo((0.05 / Math.SQRT2) * 0.5, 9);
+  expect(solver.readingSigma(a, b).sigma).toBeCloseTo((0.05 / Math.SQRT2) * 0.5, 9);
   expect(partSigma(board.parts[0]!, 'value')).toBe(0.05);
 });
 

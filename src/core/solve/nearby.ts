@@ -1,0 +1,179 @@
+import { channelCurrent, junctionAt, transportAt } from '../device';
+import { factorDense, solveDense, solveSparse } from '../linear';
+import type { ComponentSystem } from './componentSystem';
+
+/** A solution of one component with the factors of its Jacobian, kept: what a network nearly the same does follows from it. */
+export interface FactoredSolution {
+  readonly system: ComponentSystem;
+  readonly values: Float64Array;
+  /** Volts per local node; what each junction carried: amperes and siemens; of each transistor as in its table. */
+  readonly volts: Float64Array;
+  readonly junctionAmps: Float64Array;
+  readonly junctionSiemens: Float64Array;
+  readonly transistors: Float64Array;
+}
+
+/** Copies what is needed of a component's present, factored solution. */
+export function copySolution(system: ComponentSystem): FactoredSolution {
+  const { work, junctions, bjts } = system;
+  return {
+    system,
+    values: work.values.slice(),
+    volts: work.volts.slice(),
+    junctionAmps: junctions.done.amps.slice(),
+    junctionSiemens: junctions.done.siemens.slice(),
+    transistors: bjts.done.slice(),
+  };
+}
+
+/** Conductances added to a solved network: local nodes of their ends, two for each, and siemens (less than 0 takes away). */
+export interface AddedBranches {
+  readonly ends: Int32Array;
+  readonly siemens: Float64Array;
+}
+
+/** Buffers for one component; their contents have no meaning between calls. */
+export interface NearbyRoom {
+  readonly columns: Float64Array[];
+  readonly linear: Float64Array;
+  readonly bent: Float64Array;
+  readonly bentBefore: Float64Array;
+}
+
+export function nearbyRoom(size: number): NearbyRoom {
+  const buffer = (): Float64Array => new Float64Array(size);
+  return { columns: [], linear: buffer(), bent: buffer(), bentBefore: buffer() };
+}
+
+const MOST_ROUNDS = 8;
+/** Further off than this, of what is allowed, the rounds would not come home. */
+const MOST_BENT = 300;
+
+/**
+ * Voltages of a network with some conductances added, by the factors of the solution without them: first with every
+ * device along its tangent, then, round by round, with what they are off it put back as currents.
+ *
+ * out      volts per local node.
+ * allowed  what may stay unaccounted for, amperes summed over the nodes.
+ * Gives whether that was reached: where the devices bend too much for this, it is not.
+ * Source: M. A. Woodbury, Inverting modified matrices (1950); W. W. Hager, SIAM Review 31 (1989); the rounds are the
+ * chord method, J. M. Ortega and W. C. Rheinboldt, Iterative Solution of Nonlinear Equations (1970), section 7.1.
+ */
+export function addBranches(kept: FactoredSolution, added: AddedBranches, out: Float64Array, allowed: number): boolean {
+  const { system, volts } = kept;
+  const { size: n, nearby: room } = system;
+  const correct = inverseOf(kept, added);
+  if (!correct) return false;
+  const { linear, bent, bentBefore } = room;
+  // The change along the tangents: what the added conductances draw at the voltages that stood there.
+  linear.set(volts);
+  if (!correct.take(volts, linear)) return false;
+  out.set(linear);
+  bentBefore.fill(0);
+  let before = Infinity;
+  for (let round = 0; round < MOST_ROUNDS; round++) {
+    bendings(kept, out, bent);
+    let left = 0;
+    for (let i = 0; i < n; i++) left += Math.abs(bent[i]! - bentBefore[i]!);
+    if (left <= allowed) return true;
+    if (!(left < before / 2 && left < MOST_BENT * allowed)) return false;
+    before = left;
+    bentBefore.set(bent);
+    for (let i = 0; i < n; i++) bent[i] = -bent[i]!;
+    solveSparse(system.pattern, kept.values, bent);
+    if (!correct.take(bent, bent)) return false;
+    for (let i = 0; i < n; i++) out[i] = linear[i]! + bent[i]!;
+  }
+  return false;
+}
+
+/** Takes from voltages what currents through the added conductances do to them. */
+interface Correction {
+  /** `before`: voltages without them; `into`: where to take it from, may be the same. False where there is no answer. */
+  take(before: Float64Array, into: Float64Array): boolean;
+}
+
+function inverseOf({ system, values }: FactoredSolution, { ends, siemens }: AddedBranches): Correction | null {
+  const { size: n, nearby } = system;
+  const k = siemens.length;
+  for (let i = 0; i < k; i++) {
+    const z = (nearby.columns[i] ??= new Float64Array(n));
+    z.fill(0);
+    z[ends[2 * i]!] = 1;
+    z[ends[2 * i + 1]!] = z[ends[2 * i + 1]!]! - 1;
+    solveSparse(system.pattern, values, z);
+  }
+  const { columns } = nearby;
+  // (1/g + Uᵀ A⁻¹ U) y = Uᵀ v: the amperes through each added conductance.
+  const matrix = new Float64Array(k * k);
+  for (let i = 0; i < k; i++)
+    for (let j = 0; j < k; j++)
+      matrix[i * k + j] = columns[j]![ends[2 * i]!]! - columns[j]![ends[2 * i + 1]!]! + (i === j ? 1 / siemens[i]! : 0);
+  const pivots = new Int32Array(k);
+  if (!factorDense(matrix, pivots, k).ok) return null;
+  const through = new Float64Array(k);
+  return {
+    take(before, into) {
+      for (let i = 0; i < k; i++) through[i] = before[ends[2 * i]!]! - before[ends[2 * i + 1]!]!;
+      solveDense(matrix, pivots, k, through);
+      for (let i = 0; i < k; i++) {
+        const z = columns[i]!;
+        const amps = through[i]!;
+        if (!Number.isFinite(amps)) return false;
+        for (let j = 0; j < n; j++) into[j] = into[j]! - amps * z[j]!;
+      }
+      return true;
+    },
+  };
+}
+
+const AT = new Float64Array(3);
+
+/** By how much the devices are off the tangents at their solved voltages: amperes out of each node. */
+function bendings(
+  { system, volts, junctionAmps, junctionSiemens, transistors }: FactoredSolution,
+  next: Float64Array,
+  out: Float64Array,
+): void {
+  const { junctions: j, bjts, mosfets, parameters: p } = system;
+  out.fill(0);
+  const flow = (from: number, to: number, amps: number): void => {
+    out[from] = out[from]! + amps;
+    out[to] = out[to]! - amps;
+  };
+  for (let d = 0; d < j.count; d++) {
+    const [a, k] = [j.a[d]!, j.k[d]!];
+    const moved = next[a]! - next[k]! - (volts[a]! - volts[k]!);
+    if (moved < 1e-7 && moved > -1e-7) continue;
+    junctionAt(p, j.offset[d]!, next[a]! - next[k]!, AT);
+    flow(a, k, AT[0]! - junctionAmps[d]! - junctionSiemens[d]! * moved);
+  }
+  for (let i = 0; i < bjts.count; i++) {
+    const [c, b, e] = [bjts.pins[3 * i]!, bjts.pins[3 * i + 1]!, bjts.pins[3 * i + 2]!];
+    const o = bjts.offset[i]!;
+    const sign = p[o]!;
+    const bent = (end: number, slope: number, at: number): number => {
+      const now = sign * (next[b]! - next[end]!);
+      transportAt(p[o + 1]!, slope, now, AT);
+      const told = 6 * i + 2 + 2 * at;
+      return AT[0]! - transistors[told]! - transistors[told + 1]! * (now - transistors[6 * i + at]!);
+    };
+    const forward = bent(e, p[o + 4]!, 0);
+    const backward = bent(c, p[o + 5]!, 1);
+    flow(c, e, sign * (forward - backward));
+    flow(b, e, (sign * forward) / p[o + 2]!);
+    flow(b, c, (sign * backward) / p[o + 3]!);
+  }
+  for (let i = 0; i < mosfets.count; i++) {
+    const [d, g, s] = [mosfets.pins[3 * i]!, mosfets.pins[3 * i + 1]!, mosfets.pins[3 * i + 2]!];
+    if (d === s) continue;
+    const o = mosfets.offset[i]!;
+    const sign = p[o]!;
+    const vgs = (v: Float64Array): number => (g < 0 ? 0 : sign * (v[g]! - v[s]!));
+    const vds = (v: Float64Array): number => sign * (v[d]! - v[s]!);
+    channelCurrent(vgs(volts), vds(volts), p[o + 1]!, p[o + 2]!, p[o + 3]!, AT);
+    const followed = AT[0]! + AT[1]! * (vgs(next) - vgs(volts)) + AT[2]! * (vds(next) - vds(volts));
+    channelCurrent(vgs(next), vds(next), p[o + 1]!, p[o + 2]!, p[o + 3]!, AT);
+    flow(d, s, sign * (AT[0]! - followed));
+  }
+}

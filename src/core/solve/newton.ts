@@ -1,0 +1,137 @@
+import { factorDense, factorSparse, solveDense, solveSparse } from '../linear';
+import { assemble } from './assemble';
+import type { ComponentSystem } from './componentSystem';
+import type { Stimulus } from './stimulus';
+
+const MOST_STEPS = 80;
+const CONFINED_STEPS = 40;
+const QUICK_STEPS = 3;
+
+/**
+ * Newton from the present voltages; -1 when settled, else the local node with the worst residual.
+ *
+ * count  its `steps` grow by those taken.
+ */
+export function newton(
+  system: ComponentSystem,
+  stimulus: Stimulus,
+  shunt: number,
+  readingOnly: boolean,
+  count: { steps: number },
+): number {
+  const { work, pattern, size } = system;
+  let worst = 0;
+  for (let step = 0; step < MOST_STEPS; step++) {
+    const limited = assemble(system, stimulus, shunt, readingOnly ? LOOSE * leadAmps(system, stimulus) : 0);
+    system.factored = false;
+    const quick = readingOnly && stimulus.passive;
+    if (quick && !limited && readingSettled(system, stimulus)) return -1;
+    // What is left by rounding alone settles no reading: that shows after a few steps.
+    if (!quick || step >= QUICK_STEPS) {
+      worst = worstNode(system, stimulus);
+      if (worst < 0 && !limited) return -1;
+    }
+    const failed = factor(system);
+    for (let i = 0; i < size; i++) work.step[i] = -work.residual[i]!;
+    if (failed < 0) solveSparse(pattern, work.values, work.step);
+    else if (!solveByPivoting(system)) return failed;
+    // Steps that leave the room there is are cut to it at first.
+    const room = step < CONFINED_STEPS ? stimulus.roomVolts : Infinity;
+    for (let i = 0; i < size; i++)
+      work.volts[i] = Math.min(room, Math.max(-0.01 * room, work.volts[i]! + work.step[i]!));
+    count.steps++;
+  }
+  return worst < 0 ? 0 : worst;
+}
+
+/** Linearises every junction at the present voltages. */
+export function linearise({ work: { volts }, junctions, bjts, parameters }: ComponentSystem): void {
+  for (let d = 0; d < junctions.count; d++) junctions.at[d] = volts[junctions.a[d]!]! - volts[junctions.k[d]!]!;
+  for (let i = 0; i < bjts.count; i++) {
+    const base = volts[bjts.pins[3 * i + 1]!]!;
+    const sign = parameters[bjts.offset[i]!]!;
+    bjts.at[2 * i] = sign * (base - volts[bjts.pins[3 * i + 2]!]!);
+    bjts.at[2 * i + 1] = sign * (base - volts[bjts.pins[3 * i]!]!);
+  }
+}
+
+/** Factors what was assembled last, unless that is done; gives the node whose pivot vanished, or -1. */
+export function factor(system: ComponentSystem): number {
+  if (system.factored) return -1;
+  const { work, pattern } = system;
+  work.assembled.set(work.values);
+  work.excessKept.set(work.excess);
+  system.factored = true;
+  return factorSparse(pattern, work.values, work.excess);
+}
+
+/** Share of the current through the leads that may be unaccounted for when only the reading matters. */
+const UNACCOUNTED = 1e-4;
+
+/** Share of the current through the leads by which one junction may be off where only the reading matters. */
+const LOOSE = 3e-7;
+
+/** What goes through the leads at the present voltages, amperes. */
+function leadAmps(system: ComponentSystem, stimulus: Stimulus): number {
+  const { amps, siemens, red } = stimulus;
+  return siemens > 0 ? Math.abs(amps - siemens * system.work.volts[red]!) : amps;
+}
+
+/**
+ * Whether the currents that do not add up yet can matter to the reading: in a network that gives no power one ampere
+ * anywhere moves the leads by no more than one ampere into the leads does.
+ */
+function readingSettled(system: ComponentSystem, stimulus: Stimulus): boolean {
+  const { residual } = system.work;
+  let total = 0;
+  for (let i = 0; i < system.size; i++) total += Math.abs(residual[i]!);
+  return total <= UNACCOUNTED * leadAmps(system, stimulus);
+}
+
+/** What rounding of the voltages alone can leave at each node, amperes. */
+function roundingNoise(
+  { work: { volts, noise }, resistorA, resistorB, siemens }: ComponentSystem,
+  stimulus: Stimulus,
+): void {
+  noise.fill(0);
+  for (let r = 0; r < siemens.length; r++) {
+    const [a, b] = [resistorA[r]!, resistorB[r]!];
+    const rounding = siemens[r]! * (Math.abs(volts[a]!) + Math.abs(volts[b]!)) * 4.5e-16;
+    noise[a] = noise[a]! + rounding;
+    noise[b] = noise[b]! + rounding;
+  }
+  const { red } = stimulus;
+  noise[red] = noise[red]! + stimulus.siemens * Math.abs(volts[red]!) * 4.5e-16;
+}
+
+/** The node that breaks Kirchhoff's current law the most, or -1 when none does. */
+function worstNode(system: ComponentSystem, stimulus: Stimulus): number {
+  const { residual, largest, noise } = system.work;
+  roundingNoise(system, stimulus);
+  let worst = -1;
+  let excess = 1;
+  for (let i = 0; i < system.size; i++) {
+    const ratio = Math.abs(residual[i]!) / (Math.max(1e-6 * largest[i]!, 1e-15) + noise[i]!);
+    if (ratio > excess || Number.isNaN(ratio)) [worst, excess] = [i, Number.isNaN(ratio) ? Infinity : ratio];
+  }
+  return worst;
+}
+
+/** Falls back on a dense factorisation with pivoting when the static order met a vanishing pivot. */
+function solveByPivoting(system: ComponentSystem): boolean {
+  const { size: n, pattern, work } = system;
+  const dense = new Float64Array(n * n);
+  for (let i = 0; i < n; i++) {
+    dense[i * n + i] = work.excessKept[i]!;
+    for (let j = 0; j < n; j++) {
+      const slot = i === j ? -1 : pattern.slotOf(i, j);
+      if (slot < 0) continue;
+      dense[i * n + j] = work.assembled[slot]!;
+      dense[i * n + i] = dense[i * n + i]! - work.assembled[slot]!;
+    }
+  }
+  const pivots = new Int32Array(n);
+  if (!factorDense(dense, pivots, n).ok) return false;
+  solveDense(dense, pivots, n, work.step);
+  return true;
+}
