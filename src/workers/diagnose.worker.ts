@@ -1,4 +1,5 @@
-import { Diagnoser, buildDictionary, listHypotheses, lookFactors } from '@/core/diagnose';
+import { Diagnoser, buildDictionary, firstLook, listHypotheses, lookFactors } from '@/core/diagnose';
+import type { FaultDictionary } from '@/core/diagnose';
 import { Permit } from '@/core/permit';
 import { planEntry } from './messages';
 import type { DiagnoseAnswer, DiagnoseRequest } from './messages';
@@ -55,20 +56,37 @@ async function present({ number, board }: Extract<DiagnoseRequest, { type: 'pres
   }
 }
 
-/** Builds the dictionary in slices; a newer board or the end of the page stops it. */
+/** What there is so far is worked with anew when it has grown by this factor, and this many milliseconds have gone. */
+const GROWN = 1.6;
+const ANEW_MS = 500;
+
+/**
+ * Builds the dictionary in slices; a newer board or the end of the page stops it. A first look at the likeliest is there
+ * at once; from then on what there is so far is worked with.
+ */
 async function open({ number, board, symptoms }: Extract<DiagnoseRequest, { type: 'open' }>): Promise<void> {
   opening = number;
   diagnoser = null;
+  const wanted = (): boolean => opening === number;
+  const use = (dictionary: FaultDictionary, of: number): void => {
+    diagnoser = new Diagnoser(dictionary);
+    answer({ type: 'opened', number, done: dictionary.hypotheses.length, of });
+  };
   try {
     const hypotheses = listHypotheses(board, symptoms);
-    const made = await inSlices(
-      buildDictionary(board, hypotheses),
-      () => opening === number,
-      (share) => answer({ type: 'progress', number, share }),
-    );
-    if (made === null) return;
-    diagnoser = new Diagnoser(made);
-    answer({ type: 'opened', number, hypotheses: hypotheses.length });
+    const of = hypotheses.length;
+    const look = firstLook(board, hypotheses);
+    const first = await inSlices(buildDictionary(board, look.hypotheses, look.points), wanted);
+    if (first === null) return;
+    if (of > look.hypotheses.length) use({ ...first, left: of - first.hypotheses.length }, of);
+    let used = { done: look.hypotheses.length, at: performance.now() };
+    const made = await inSlices(buildDictionary(board, hypotheses), wanted, (step) => {
+      answer({ type: 'progress', number, done: step.done, of });
+      if (step.done < GROWN * used.done || performance.now() - used.at < ANEW_MS) return;
+      use(step.snapshot(), of);
+      used = { done: step.done, at: performance.now() };
+    });
+    if (made !== null) use(made, of);
   } catch (error) {
     fail('open', number, error);
   }
@@ -86,7 +104,7 @@ function weigh({
   // Readings of one board are never weighed on another.
   if (!diagnoser || opened !== opening) return;
   try {
-    const { board, hypotheses } = diagnoser.dictionary;
+    const { board, hypotheses, left } = diagnoser.dictionary;
     const factors = findings.length === 0 ? undefined : lookFactors(board, hypotheses, findings);
     const { suspects, plan, verdict, probabilities } = diagnoser.diagnose(readings, 10, skipped, factors);
     const byPart = new Map<string, number>();
@@ -101,7 +119,10 @@ function weigh({
       plan: plan.map(planEntry),
       opened,
       presented,
-      permit: (presented === presenting && permit?.judge(now, diagnoser, findings)) || null,
+      // Until all is in that could shut it, nothing is said of a permit.
+      permit: (left === 0 && presented === presenting && permit?.judge(now, diagnoser, findings)) || null,
+      done: hypotheses.length,
+      of: hypotheses.length + left,
       verdict,
       byPart,
     });

@@ -33,8 +33,8 @@ export interface PlanEntry extends ProbePoint {
 
 /** What the worker answers. Failures are data, never exceptions. */
 export type DiagnoseAnswer =
-  | { readonly type: 'progress'; readonly number: number; readonly share: number }
-  | { readonly type: 'opened'; readonly number: number; readonly hypotheses: number }
+  /** So many hypotheses are worked out; `opened`: and those are what is weighed from now on. */
+  | { readonly type: 'progress' | 'opened'; readonly number: number; readonly done: number; readonly of: number }
   | { readonly type: 'presented'; readonly number: number }
   | {
       readonly type: 'weighed';
@@ -46,6 +46,9 @@ export type DiagnoseAnswer =
       readonly plan: readonly PlanEntry[];
       /** Null while the list of readings that earn it is being worked out. */
       readonly permit: PowerPermit | null;
+      /** Hypotheses weighed, of how many there are; nothing is called before all are. */
+      readonly done: number;
+      readonly of: number;
       readonly verdict: 'named' | 'cannot-tell' | 'open';
       /** Probability that something is wrong with each part, by designator. */
       readonly byPart: ReadonlyMap<string, number>;

@@ -8,6 +8,7 @@ import { KIND_WEIGHTS } from './priors';
 import {
   alsoCheck,
   buildDictionary,
+  firstLook,
   buildWholeDictionary,
   coordinate,
   Diagnoser,
@@ -22,6 +23,7 @@ import {
   probePairs,
   readingSeconds,
 } from '.';
+import type { FaultDictionary } from '.';
 
 const LINES = [
   'small flyback front end',
@@ -145,13 +147,52 @@ test('what the dictionary skipped reads as on the healthy board: every entry equ
   expect(dictionary.counts.skipped).toBeGreaterThan(0);
 });
 
-test('the dictionary reports progress that only rises', () => {
-  let last = 0;
-  for (const share of buildDictionary(board, hypotheses.slice(0, 12))) {
-    expect(share).toBeGreaterThan(last);
-    last = share;
+test('the dictionary grows hypothesis by hypothesis, and what there is of it on the way is what there will be at the end', () => {
+  const some = hypotheses.slice(0, 30);
+  const steps = buildDictionary(board, some);
+  const worked: number[] = [];
+  let half: FaultDictionary | null = null;
+  let whole: FaultDictionary | null = null;
+  while (!whole) {
+    const step = steps.next();
+    if (step.done) whole = step.value;
+    else {
+      worked.push(step.value.done);
+      expect(step.value.of).toBe(30);
+      if (step.value.done === 15) half = step.value.snapshot();
+    }
   }
-  expect(last).toBeLessThanOrEqual(1);
+  expect(worked).toEqual(worked.map((_, i) => i + 2));
+  expect([half!.left, whole.left]).toEqual([15, 0]);
+  expect(whole.hypotheses).toEqual(some);
+  expect(half!.hypotheses).toHaveLength(15);
+  half!.points.forEach((p, i) =>
+    half!.hypotheses.forEach((h, k) => {
+      const there = whole.points[i]!;
+      expect(p.raws[p.classOf[k]!]).toBe(there.raws[there.classOf[whole.hypotheses.indexOf(h)]!]);
+    }),
+  );
+  // The likeliest come first.
+  const left = whole.hypotheses.filter((h) => !half!.hypotheses.includes(h) && h.faults.length === 1);
+  expect(Math.max(...left.map((h) => h.weight))).toBeLessThan(
+    Math.max(...half!.hypotheses.slice(1).map((h) => h.weight)),
+  );
+});
+
+test('a first look is small, and nothing is called by it', () => {
+  const look = firstLook(board, hypotheses);
+  expect(look.hypotheses[0]!.label).toBe('none');
+  expect(look.hypotheses.length).toBeLessThanOrEqual(25);
+  expect(look.points.length).toBeGreaterThan(10);
+  const first = { ...buildWholeDictionary(board, look.hypotheses, look.points), left: 5 };
+  const d = new Diagnoser(first);
+  expect(d.plan(d.standing([]), 3).length).toBeGreaterThan(0);
+  const short = first.points.find((p) => p.mode === 'ohms' && p.raws.some((r) => r < 1) && p.raws[0]! > 1000)!;
+  const { mode, red, black } = short;
+  const seen = { kind: 'figure', value: 0.1 } as const;
+  const readings = Array.from({ length: 4 }, () => ({ mode, red, black, seen }));
+  expect(d.standing(readings).suspects[0]!.probability).toBeGreaterThan(0.9);
+  expect(d.diagnose(readings).verdict).toBe('open');
 });
 
 test('probabilities come from log weights without overflow, and nothing left is said so', () => {

@@ -189,6 +189,8 @@ export class Diagnoser {
 
   /** Whether the leading suspect may be called, with a plan for this standing where that has been made. */
   mayCall({ surety }: Standing, plan?: readonly PlannedReading[]): boolean {
+    // What is not worked out yet may explain it better.
+    if (this.dictionary.left > 0) return false;
     return surety === 'yes' || (surety === 'unless-told' && plan !== undefined && littleLeft(plan));
   }
 
@@ -237,7 +239,7 @@ export class Diagnoser {
     const standing = this.standing(readings, factors);
     const plan = this.plan(standing, most, skipped);
     const { suspects, odds } = standing;
-    const through = suspects[0]?.invisible && this.through(standing, plan);
+    const through = suspects[0]?.invisible && this.dictionary.left === 0 && this.through(standing, plan);
     const verdict = this.mayCall(standing, plan) ? 'named' : through ? 'cannot-tell' : 'open';
     return { suspects, plan, verdict, probabilities: odds };
   }

@@ -1,19 +1,14 @@
 import { netKey } from '../circuit';
 import type { Board } from '../circuit';
-import type { Fault } from '../fault';
-import { DEFAULT_METER, probe, solverFor } from '../meter';
-import type { ComputedReading } from '../meter';
-import type { DcSolver, Network } from '../solve';
-import { driftSpread } from './drift';
-import type { DriftFault } from './drift';
+import { probe, solverFor } from '../meter';
+import type { DcSolver } from '../solve';
+import { addHypothesis, draftPoint } from './dictionaryEntries';
+import type { Base, PointDraft } from './dictionaryEntries';
 import type { Hypothesis } from './hypotheses';
-import { distinguishable, outcomeModes, outcomeSpread, overloadChance } from './outcome';
+import { distinguishable } from './outcome';
 import type { OutcomeSpread } from './outcome';
 import { probePairs } from './probePairs';
 import type { ProbePoint } from './probePoint';
-import { changesOf, keepSolution, noneCanChange, solvedNearby } from './unaffected';
-import type { Changes, KnownSolution } from './unaffected';
-import { settleSeconds } from './settling';
 import { SteadyPoints } from './steadyPoints';
 
 /**
@@ -35,6 +30,8 @@ export interface FaultDictionary {
   readonly board: Board;
   readonly hypotheses: readonly Hypothesis[];
   readonly points: readonly PredictedPoint[];
+  /** Hypotheses that are still to be worked out. */
+  readonly left: number;
   readonly counts: DictionaryCounts;
 }
 
@@ -44,30 +41,18 @@ export interface DictionaryCounts {
   readonly solved: number;
 }
 
-interface PointDraft extends ProbePoint {
-  readonly redNode: number;
-  readonly blackNode: number;
-  readonly healthy: KnownSolution | null;
-  readonly raws: number[];
-  readonly spreads: OutcomeSpread[];
-  readonly classOf: Uint16Array;
-  readonly settle: number;
-  readonly several: boolean;
-  unsteady: boolean;
+/** How far a dictionary has come, with what there is of it so far. */
+export interface DictionaryStep {
+  /** Hypotheses worked out, the healthy board among them, of how many. */
+  readonly done: number;
+  readonly of: number;
+  /** The dictionary of those. */
+  snapshot(): FaultDictionary;
 }
 
 /**
- * A hypothesis that others build on, with its solution at each point; null where there was nothing to solve. The
- * healthy board is the first of them; a shorted switch is the base of all that it takes along.
- */
-interface Base {
-  readonly number: number;
-  readonly known: readonly (KnownSolution | null)[];
-}
-
-/**
- * Builds the dictionary step by step: yields the share done (0..1) after each hypothesis, so that the caller can show
- * progress, hand the thread back or stop; returns the dictionary.
+ * Builds the dictionary step by step, the likeliest hypotheses first: yields after each, so that the caller can show how
+ * far it is, work with what there is, hand the thread back or stop; returns the dictionary.
  *
  * asked  where to predict; by default `defaultPoints`.
  */
@@ -75,7 +60,7 @@ export function* buildDictionary(
   board: Board,
   hypotheses: readonly Hypothesis[],
   asked?: readonly ProbePoint[],
-): Generator<number, FaultDictionary> {
+): Generator<DictionaryStep, FaultDictionary> {
   const healthy = solverFor(board, []);
   const points = asked ?? defaultPoints(board, healthy);
   const steadiness = new SteadyPoints(board);
@@ -83,102 +68,54 @@ export function* buildDictionary(
     .map((p) => draftPoint(board, healthy, p, hypotheses.length))
     .filter((d) => steadiness.steady(d, healthy, d.spreads[0]!, d.healthy?.volts) || keepUnsteady(d, points.length));
   const bottom: Base = { number: 0, known: drafts.map((d) => d.healthy) };
-  let single = bottom;
+  const done = [0];
   let solved = 0;
-  for (let h = 1; h < hypotheses.length && drafts.some((d) => !d.unsteady); h++) {
-    const { faults } = hypotheses[h]!;
-    const linked = faults.length > 1 && hypotheses[single.number]!.faults[0] === faults[0];
-    const made = linked
-      ? addHypothesis(board, drafts, h, faults, single, faults.slice(1), false)
-      : addHypothesis(board, drafts, h, faults, bottom, faults, (hypotheses[h + 1]?.faults.length ?? 0) > 1);
-    solved += made.solved;
-    if (made.base) single = made.base;
-    yield h / hypotheses.length;
-  }
-  const entries = (hypotheses.length - 1) * drafts.filter((d) => !d.unsteady).length;
-  return {
-    board,
-    hypotheses,
-    points: drafts.map(({ mode, red, black, raws, spreads, classOf, settle }) => ({
-      mode,
-      red,
-      black,
-      raws,
-      spreads,
-      classOf,
-      settle,
-    })),
-    counts: { entries, skipped: entries - solved, solved },
+  const snapshot = (): FaultDictionary => {
+    // In the order of the list, whatever order they were worked out in.
+    const order = Int32Array.from(done).sort();
+    const entries = (done.length - 1) * drafts.filter((d) => !d.unsteady).length;
+    return {
+      board,
+      hypotheses: Array.from(order, (h) => hypotheses[h]!),
+      points: drafts.map(({ mode, red, black, raws, spreads, classOf, settle }) => {
+        const own = Uint16Array.from(order, (h) => classOf[h]!);
+        return { mode, red, black, raws: [...raws], spreads: [...spreads], classOf: own, settle };
+      }),
+      left: hypotheses.length - done.length,
+      counts: { entries, skipped: entries - solved, solved },
+    };
   };
-}
-
-/**
- * Predicts one hypothesis at every point: where what it adds to its base cannot change the base's reading it shares
- * the base's class, elsewhere it is solved. keep: it will be a base itself.
- */
-function addHypothesis(
-  board: Board,
-  drafts: readonly PointDraft[],
-  h: number,
-  faults: readonly Fault[],
-  base: Base,
-  added: readonly Fault[],
-  keep: boolean,
-): { readonly solved: number; readonly base: Base | null } {
-  let solved = 0;
-  let solver: DcSolver | null = null;
-  const starts = new Map<Network, StartVolts>();
-  const changes = new Map<Network, Changes>();
-  const own: (KnownSolution | null)[] = [];
-  const [only] = faults;
-  const drift = faults.length === 1 && only?.kind === 'value' ? only : null;
-  drafts.forEach((draft, p) => {
-    const known = base.known[p] ?? null;
-    own.push(known);
-    if (draft.unsteady) return;
-    draft.classOf[h] = draft.classOf[base.number]!;
-    let start: Float64Array | null = null;
-    if (known) {
-      let change = changes.get(known.network);
-      if (!change) changes.set(known.network, (change = changesOf(board, known.network, added)));
-      if (noneCanChange(known, change)) return;
-      start = nearbyStart(known, change, draft);
-      if (start && !keep && !draft.several && unchanged(known, start, draft)) return;
+  if (drafts.every((d) => d.unsteady)) hypotheses.forEach((_, h) => h > 0 && done.push(h));
+  else
+    for (const family of familiesOf(hypotheses)) {
+      let single = bottom;
+      for (const [i, h] of family.entries()) {
+        const { faults } = hypotheses[h]!;
+        const made =
+          i > 0
+            ? addHypothesis(board, drafts, h, faults, single, faults.slice(1), false)
+            : addHypothesis(board, drafts, h, faults, bottom, faults, family.length > 1);
+        solved += made.solved;
+        if (made.base) single = made.base;
+        done.push(h);
+        yield { done: done.length, of: hypotheses.length, snapshot };
+      }
     }
-    solver ??= solverFor(board, faults);
-    let from: StartVolts | null = null;
-    if (known) {
-      from = starts.get(known.network) ?? null;
-      if (!from) starts.set(known.network, (from = startVolts(known.network, solver.network)));
-      fillStart(from, start ?? known.volts);
-    }
-    solved++;
-    own[p] = predict(board, solver, draft, h, known, from?.volts ?? null, keep, drift);
-  });
-  return { solved, base: keep ? { number: h, known: own } : null };
+  return snapshot();
 }
 
-let nearbyVolts = new Float64Array(0);
-
-/** Voltages to start from where the fault is all but linear: those are the solution. */
-function nearbyStart(known: KnownSolution, change: Changes, draft: PointDraft): Float64Array | null {
-  const { nodeCount } = known.network;
-  if (nearbyVolts.length < nodeCount) nearbyVolts = new Float64Array(nodeCount);
-  const next = nearbyVolts.subarray(0, nodeCount);
-  if (!solvedNearby(known, change, next)) return null;
-  // Near its open voltage the meter gives way: that is nothing to be followed along a tangent.
-  const most = Math.max(known.reading, leadVolts(next, draft));
-  return most < DEFAULT_METER.diodeLimitVolts - CLAMP_ROOM ? next : null;
-}
-
-const CLAMP_ROOM = 0.12;
-
-function leadVolts(volts: Float64Array, { redNode, blackNode }: PointDraft): number {
-  return Math.abs(volts[redNode]! - volts[blackNode]!);
-}
-
-function unchanged(known: KnownSolution, next: Float64Array, draft: PointDraft): boolean {
-  return Math.abs(leadVolts(next, draft) - known.reading) <= UNCHANGED * known.reading + 1e-6;
+/** Hypotheses with those that build on them, by number, the likeliest family first. */
+function familiesOf(hypotheses: readonly Hypothesis[]): readonly (readonly number[])[] {
+  const families: { readonly members: number[]; weight: number }[] = [];
+  for (let h = 1; h < hypotheses.length; h++) {
+    const { faults, weight } = hypotheses[h]!;
+    const last = families.at(-1);
+    const linked = last && faults.length > 1 && hypotheses[last.members[0]!]!.faults[0] === faults[0];
+    if (linked) last.members.push(h);
+    else families.push({ members: [h], weight: 0 });
+    families.at(-1)!.weight += weight;
+  }
+  return families.sort((a, b) => b.weight - a.weight).map((f) => f.members);
 }
 
 /** Builds the whole dictionary at once. */
@@ -219,112 +156,6 @@ export function defaultPoints(board: Board, healthy: DcSolver = solverFor(board,
 /** Ohms that differ by no more than this share either way round are one point. */
 const SAME_BOTH_WAYS = 0.004;
 
-function draftPoint(board: Board, solver: DcSolver, point: ProbePoint, count: number): PointDraft {
-  const redNode = solver.network.nodeOfNet.get(netKey(point.red))!;
-  const blackNode = solver.network.nodeOfNet.get(netKey(point.black))!;
-  const computed = probe(solver, point.mode, redNode, blackNode, { withSigma: true });
-  const value: ComputedReading = computed.ok
-    ? computed.value
-    : { reading: { kind: 'overload' }, raw: Infinity, sigma: 0, amps: 0 };
-  const solved = computed.ok && value.amps > 0 && redNode !== blackNode;
-  const healthy = solved && value.raw !== 0 ? keepWhole(board, solver, redNode, blackNode, value.amps) : null;
-  return {
-    ...point,
-    redNode,
-    blackNode,
-    healthy,
-    raws: [value.raw],
-    spreads: [outcomeSpread(point.mode, value.raw, value.sigma, value.other, value.main)],
-    classOf: new Uint16Array(count),
-    unsteady: false,
-    several: computed.ok && computed.value.several === true,
-    settle: solved ? settleSeconds(board, solver, redNode, blackNode, value.amps) : 0,
-  };
-}
-
-/** Where the nodes of a faulty network start: the node of its base that each starts from, and the volts of each. */
-interface StartVolts {
-  readonly from: Int32Array;
-  readonly volts: Float64Array;
-}
-
-/**
- * For each node of the faulty network the node of its base with the same name; one that a broken joint has cut off
- * starts where the device behind it stands.
- */
-function startVolts(base: Network, faulty: Network): StartVolts {
-  const byName = new Map(base.nodeNames.map((name, i) => [netKey(name), i]));
-  byName.delete('nc');
-  const from = Int32Array.from(faulty.nodeNames, (name) => byName.get(netKey(name)) ?? -1);
-  for (const { model, nodes } of faulty.devices) {
-    if (model.kind === 'resistor') continue;
-    const there = nodes.find((n) => from[n]! >= 0);
-    if (there !== undefined) for (const n of nodes) if (from[n]! < 0) from[n] = from[there]!;
-  }
-  return { from, volts: new Float64Array(from.length) };
-}
-
-function fillStart({ from, volts }: StartVolts, base: Float64Array): void {
-  for (let i = 0; i < volts.length; i++) volts[i] = from[i]! < 0 ? 0 : base[from[i]!]!;
-}
-
-/** A reading that changed by less than this share, and a microvolt, is the base's. */
-const UNCHANGED = 2e-4;
-
-/** Solves one entry and files it under its class. Gives the solution where it is to be kept and there is one. */
-function predict(
-  board: Board,
-  solver: DcSolver,
-  draft: PointDraft,
-  h: number,
-  known: KnownSolution | null,
-  start: Float64Array | null,
-  keep: boolean,
-  drift: DriftFault | null,
-): KnownSolution | null {
-  const { nodeOfNet } = solver.network;
-  const red = nodeOfNet.get(netKey(draft.red))!;
-  const black = nodeOfNet.get(netKey(draft.black))!;
-  const warm = known !== null && start !== null && solver.connected(red, black) && red !== black;
-  if (warm) {
-    // First at the base's own test current: most faults change nothing here, and then this is the whole work.
-    const drive = { kind: 'current', amps: known.amps, limitVolts: DEFAULT_METER.diodeLimitVolts } as const;
-    solver.startFrom(red, start, known.states);
-    const first = solver.solve(red, black, drive, true, true);
-    const same = first.ok && Math.abs(Math.abs(first.value.volts) - known.reading) <= UNCHANGED * known.reading + 1e-6;
-    if (same && !draft.several) return keep ? keepWhole(board, solver, red, black, known.amps) : null;
-  }
-  const computed = probe(solver, draft.mode, red, black, {
-    withSigma: true,
-    start: warm ? { amps: known.amps } : undefined,
-    anySolution: !draft.several,
-    readingOnly: true,
-  });
-  if (!computed.ok) return null; // Where nothing can be computed nothing is claimed: the base's class stands.
-  const { raw, sigma, other, main, amps } = computed.value;
-  const range = drift && known ? driftSpread(board, known, drift, draft.mode, computed.value) : null;
-  fileUnder(draft, h, raw, range ?? outcomeSpread(draft.mode, raw, sigma, other, main));
-  if (!keep || amps === 0 || raw === 0 || red === black) return null;
-  return keepWhole(board, solver, red, black, amps);
-}
-
-/** Keeps a solution that others build on: of the range that was read, and settled at every node. */
-function keepWhole(board: Board, solver: DcSolver, red: number, black: number, amps: number): KnownSolution | null {
-  const drive = { kind: 'current', amps, limitVolts: DEFAULT_METER.diodeLimitVolts } as const;
-  return solver.solve(red, black, drive, true).ok ? keepSolution(board, solver, red, black, amps) : null;
-}
-
-function fileUnder(draft: PointDraft, h: number, raw: number, spread: OutcomeSpread): void {
-  const same = draft.spreads.findIndex((s, c) => alike(s, spread) && nearly(draft.raws[c]!, raw));
-  if (same >= 0) {
-    draft.classOf[h] = same;
-    return;
-  }
-  draft.raws.push(raw);
-  draft.spreads.push(spread);
-  draft.classOf[h] = draft.spreads.length - 1;
-}
-
 /**
  * An unsteady point is left out of a plan; asked for by itself it is kept, with a spread that claims nothing.
  */
@@ -333,29 +164,6 @@ function keepUnsteady(draft: PointDraft, asked: number): boolean {
   draft.unsteady = true;
   draft.spreads[0] = { mean: 1.25, sigma: 1, overload: 0.5 };
   return true;
-}
-
-/** The same figure for any meter: within a promille. */
-function nearly(a: number, b: number): boolean {
-  return a === b || Math.abs(a - b) <= 1e-3 * Math.abs(a) + 1e-5;
-}
-
-/** Two predictions that no meter could ever tell apart share a class. */
-function alike(a: OutcomeSpread, b: OutcomeSpread): boolean {
-  if (Math.abs(a.overload - b.overload) > 1e-3 || Math.abs(overloadChance(a) - overloadChance(b)) > 1e-3) return false;
-  if (overloadChance(a) > 0.999) return true;
-  const [x, y] = [outcomeModes(a), outcomeModes(b)];
-  return (
-    x.length === y.length &&
-    x.every((m, i) => {
-      const n = y[i]!;
-      return (
-        Math.abs(m.mean - n.mean) < 0.03 * Math.min(m.sigma, n.sigma) &&
-        Math.abs(m.sigma - n.sigma) < 0.03 * m.sigma &&
-        Math.abs(m.weight - n.weight) < 0.01
-      );
-    })
-  );
 }
 
 /** Whether two hypotheses can be told apart at a point. */

@@ -72,7 +72,8 @@ export function SuspectsProvider({ children }: { children: ReactNode }) {
   const [asked, setAsked] = useState(0);
   const [skipped, setSkipped] = useState<Readonly<Record<string, readonly ProbePoint[]>>>({});
   const worker = useRef<Worker | null>(null);
-  const [openNumber, setOpenNumber] = useState(0);
+  // Grows with every dictionary that is ready, the first and whatever there is of it later on.
+  const [openings, setOpenings] = useState(0);
   const [presentNumber, setPresentNumber] = useState(0);
   // What was last asked about, under which number: an answer under another number is of another board.
   const opened = useRef<Asked>({ number: 0, board: null, symptoms: [] });
@@ -97,10 +98,9 @@ export function SuspectsProvider({ children }: { children: ReactNode }) {
       }
       const { number, board: of } = opened.current;
       if (!of || number !== (data.type === 'weighed' ? data.opened : data.number)) return;
-      if (data.type === 'progress') setShare({ of, said: data.share * 0.98 });
-      else if (data.type === 'opened') {
-        setShare({ of, said: 1 });
-        setOpenNumber(data.number);
+      if (data.type !== 'weighed') {
+        setShare({ of, said: data.done / data.of });
+        if (data.type === 'opened') setOpenings((n) => n + 1);
       } else {
         const same = data.presented === presented.current.number;
         setWeighed({ of, said: data, ofPresent: same ? presented.current.board : null });
@@ -145,7 +145,7 @@ export function SuspectsProvider({ children }: { children: ReactNode }) {
   const counter = useRef(0);
   useEffect(() => {
     // Of a board that is not open yet nothing is asked.
-    if (!wanted || openNumber === 0 || opened.current.board !== board) return;
+    if (!wanted || openings === 0 || opened.current.board !== board) return;
     counter.current += 1;
     const request: DiagnoseRequest = {
       type: 'weigh',
@@ -159,7 +159,7 @@ export function SuspectsProvider({ children }: { children: ReactNode }) {
     };
     worker.current?.postMessage(request);
     setAsked(counter.current);
-  }, [wanted, board, readings, now, passed, findings, openNumber, presentNumber]);
+  }, [wanted, board, readings, now, passed, findings, openings, presentNumber]);
 
   const skip = useCallback(
     (point: ProbePoint) => setSkipped((kept) => ({ ...kept, [boardId]: [...(kept[boardId] ?? NONE), point] })),

@@ -110,7 +110,7 @@ const Probing = memo(function Probing() {
         <section
           aria-label="Next point"
           data-point={`${current.mode} ${current.red} ${current.black}`}
-          data-settled={thinking ? undefined : 'yes'}
+          data-settled={thinking || share < 1 ? undefined : 'yes'}
           className={`border border-line bg-raised px-4 py-3 ${named ? 'opacity-80' : ''}`}
         >
           <PointPanel board={board} point={current} expected={expected} allPlaces={allPlaces} />
@@ -167,7 +167,12 @@ const Probing = memo(function Probing() {
         </section>
         <section aria-labelledby="suspects">
           <h2 id="suspects" className="mb-1 font-semibold">
-            Suspects {thinking && weighed && <span className="text-sm font-normal text-faint">weighing …</span>}
+            Suspects{' '}
+            <span className="text-sm font-normal text-faint">
+              {weighed && weighed.done < weighed.of
+                ? `${weighed.done} of ${weighed.of} worked out, nothing is called before all are`
+                : thinking && weighed && 'weighing …'}
+            </span>
           </h2>
           {weighed && <SuspectList board={board} weighed={weighed} />}
         </section>

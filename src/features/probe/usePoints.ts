@@ -8,8 +8,9 @@ import { useSuspects } from '@/features/job/SuspectsContext';
 import type { PlanEntry } from '@/workers/messages';
 
 /**
- * The plan's points and the one being taken now. What the technician chose, or has begun to type at, stays until it
- * is read, however the plan changes beneath it; a point already read here is left out before the new plan is there.
+ * The plan's points and the one being taken now. What the technician was shown first, chose, or has begun to type at,
+ * stays until it is read, however the plan changes beneath it; a point already read here is left out before the new plan
+ * is there.
  *
  * begun  where a figure was half typed when this board was left.
  */
@@ -23,19 +24,24 @@ export function usePoints(begun: PlanEntry | null): {
   const { active, lines, waiting } = useJob();
   const { weighed, thinking, skip } = useSuspects();
   const [chosen, setChosen] = useState<PlanEntry | null>(begun);
+  const [held, setHeld] = useState<{ readonly at: string; readonly point: PlanEntry } | null>(null);
   const [past, setPast] = useState<readonly PlanEntry[]>([]);
-  const plan = useMemo(() => {
+  const nets = useMemo(() => new Set(boardNets(active.board).map(netKey)), [active.board]);
+  const { taken, read } = useMemo(() => {
     const undone = new Set(lines.map((l) => l.reverses));
-    const taken = new Set(
-      [...lines.filter((l) => !undone.has(l.id)), ...waiting].flatMap(({ boardId, entry }) =>
-        boardId === active.id && entry.kind === 'reading' ? [pointKey(entry.body)] : [],
-      ),
+    const keys = [...lines.filter((l) => !undone.has(l.id)), ...waiting].flatMap(({ boardId, entry }) =>
+      boardId === active.id && entry.kind === 'reading' ? [pointKey(entry.body)] : [],
     );
-    const nets = new Set(boardNets(active.board).map(netKey));
+    return { taken: new Set(keys), read: keys.length };
+  }, [active.id, lines, waiting]);
+  const plan = useMemo(() => {
     const there = (p: PlanEntry): boolean => nets.has(netKey(p.red)) && nets.has(netKey(p.black));
     return (weighed?.plan ?? []).filter((p) => (p.again ? !thinking : !taken.has(pointKey(p))) && there(p));
-  }, [weighed, thinking, active.id, active.board, lines, waiting]);
-  const current = chosen ?? plan[0] ?? null;
+  }, [weighed, thinking, nets, taken]);
+  const now = `${active.id} ${read}`;
+  if (plan[0] && !thinking && held?.at !== now) setHeld({ at: now, point: plan[0] });
+  const shown = held?.at === now && nets.has(netKey(held.point.red)) && nets.has(netKey(held.point.black));
+  const current = chosen ?? (shown ? held.point : plan[0]) ?? null;
   const next = (): void => {
     if (!current) return;
     setPast((kept) => [...kept, current]);
