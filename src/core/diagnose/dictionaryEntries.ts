@@ -176,7 +176,7 @@ function predict(
     // First at the base's own test current: most faults change nothing here, and then this is the whole work.
     const drive = { kind: 'current', amps: known.amps, limitVolts: DEFAULT_METER.diodeLimitVolts } as const;
     solver.startFrom(red, start, known.states);
-    const first = solver.solve(red, black, drive, true, true);
+    const first = solver.solve(red, black, drive, true, 1e-4);
     const same = first.ok && Math.abs(Math.abs(first.value.volts) - known.reading) <= UNCHANGED * known.reading + 1e-6;
     if (same && !draft.several) return keep ? keepWhole(board, solver, red, black, known.amps) : null;
   }
@@ -201,7 +201,7 @@ function keepWhole(board: Board, solver: DcSolver, red: number, black: number, a
 }
 
 function fileUnder(draft: PointDraft, h: number, raw: number, spread: OutcomeSpread): void {
-  const same = draft.spreads.findIndex((s, c) => alike(s, spread) && nearly(draft.raws[c]!, raw));
+  const same = draft.spreads.findIndex((s, c) => nearly(draft.raws[c]!, raw) && alike(s, spread));
   if (same >= 0) {
     draft.classOf[h] = same;
     return;

@@ -48,6 +48,10 @@ export interface ProbeOptions {
   readonly readingOnly?: boolean;
 }
 
+/** How right a reading is where nothing else matters; and what decides the range, which is looked at once more. */
+const READING_SHARE = 1e-4;
+const RANGE_SHARE = 2e-3;
+
 const OVERLOAD: MeterReading = { kind: 'overload' };
 
 /**
@@ -82,7 +86,7 @@ function probeDiode(
   meter: MeterProfile,
 ): Result<ComputedReading, NoConvergence> {
   const drive = { kind: 'current', amps: meter.diodeAmps, limitVolts: meter.diodeLimitVolts } as const;
-  const solved = solver.solve(red, black, drive, warm, readingOnly);
+  const solved = solver.solve(red, black, drive, warm, readingOnly ? READING_SHARE : 0);
   if (!solved.ok) return solved;
   const found = solved.value.volts;
   let volts = found;
@@ -91,7 +95,7 @@ function probeDiode(
     if (withSigma) solver.solve(red, black, drive);
   }
   const overload = volts >= meter.diodeOverloadVolts;
-  const spread = withSigma ? solver.readingSigma(red, black) : null;
+  const spread = withSigma ? solver.readingSigma(red, black, readingOnly ? meter.diodeAmps : 0) : null;
   return ok({
     reading: overload ? OVERLOAD : { kind: 'figure', value: volts },
     raw: volts,
@@ -144,7 +148,7 @@ function probeOhms(
   const drive = (amps: number) => ({ kind: 'current', amps, limitVolts: meter.diodeLimitVolts }) as const;
   const sigmaOf = (amps: number): { readonly sigma: number; readonly main?: MainDraws } => {
     if (!withSigma) return { sigma: 0 };
-    const { sigma, main } = solver.readingSigma(red, black);
+    const { sigma, main } = solver.readingSigma(red, black, readingOnly ? amps : 0);
     return { sigma: sigma / amps, main: { draws: main.draws, effects: main.effects.map((e) => e / amps) } };
   };
   // Solved already on one range: what it shows, should that be the range.
@@ -152,7 +156,13 @@ function probeOhms(
   const solved = known === null ? null : { amps: known, volts: volts(), ...sigmaOf(known) };
   if (solved && solved.volts > 1e-9) solver.scaleStart(red, meter.ohmsRangeVolts / solved.volts);
   // The lowest range on which |V| <= 0.3 V is the one whose current 0.3 V can push: one solve tells.
-  const reach = solver.solve(red, black, { kind: 'voltage', volts: meter.ohmsRangeVolts }, warm, readingOnly);
+  const reach = solver.solve(
+    red,
+    black,
+    { kind: 'voltage', volts: meter.ohmsRangeVolts },
+    warm,
+    readingOnly ? RANGE_SHARE : 0,
+  );
   if (!reach.ok) return reach;
   const reachAmps = reach.value.amps;
   const ranges = mode === 'continuity' ? meter.ohmsAmps.slice(0, 1) : meter.ohmsAmps;
@@ -164,7 +174,7 @@ function probeOhms(
     if (own?.amps !== amps) {
       if (readingOnly && reachAmps > 0)
         solver.scaleStart(red, amps / (range === usable ? reachAmps : meter.ohmsAmps[range - 1]!));
-      const made = solver.solve(red, black, drive(amps), true, readingOnly);
+      const made = solver.solve(red, black, drive(amps), true, readingOnly ? READING_SHARE : 0);
       if (!made.ok) return made;
       own = { amps, volts: made.value.volts, ...sigmaOf(amps) };
     }
@@ -221,35 +231,23 @@ function otherRange(
   if (straight) return null;
   const higher = amps < own;
   const sure = higher && inUse(Math.abs(ohms * own), spread, false, meter) < UNUSED;
-  if (sure || (!higher && farFrom(amps, reachAmps, own, ohms, spread, meter))) return null;
+  // By how the volts grew with the current from the reading up to the limit.
+  const grown = Math.log(meter.ohmsRangeVolts / Math.max(Math.abs(ohms * own), 1e-12));
+  const steep = reachAmps > own ? Math.min(1, grown / Math.log(reachAmps / own)) : 1;
+  // Half as steeply beyond it, and spread three times as widely, a lower range stays out of use for any draw of the parts.
+  const beyond = meter.ohmsRangeVolts * (amps / reachAmps) ** (0.5 * steep);
+  if (sure || (!higher && inUse(beyond, 3 * spread, true, meter) < UNUSED / 10)) return null;
   const drive = { kind: 'current', amps, limitVolts: meter.diodeLimitVolts } as const;
-  const solved = solver.solve(red, black, drive, true, readingOnly);
+  if (readingOnly) solver.scaleStart(red, Math.exp(steep * Math.log(amps / reachAmps)));
+  const solved = solver.solve(red, black, drive, true, readingOnly ? READING_SHARE : 0);
   if (!solved.ok) return null;
   const { volts } = solved.value;
-  const { sigma } = solver.readingSigma(red, black);
+  const { sigma } = solver.readingSigma(red, black, readingOnly ? amps : 0);
   // What decides is the spread of the volts on the lower of the two ranges.
   const chance = higher
     ? inUse(Math.abs(ohms * own), spread, false, meter)
     : inUse(Math.abs(volts), sigma / Math.max(Math.abs(volts), 1e-12), true, meter);
   return chance < UNUSED ? null : { ohms: volts / amps, sigma: sigma / amps, chance };
-}
-
-/**
- * Whether a lower range, whose `amps` are more than 0.3 V can push, stays out of use for any draw of the parts: by how the
- * volts grew with the current up to there, half as steeply from there on, and they spread three times as widely.
- */
-function farFrom(
-  amps: number,
-  reachAmps: number,
-  own: number,
-  ohms: number,
-  spread: number,
-  meter: MeterProfile,
-): boolean {
-  const grown = Math.log(meter.ohmsRangeVolts / Math.max(Math.abs(ohms * own), 1e-12));
-  const steep = reachAmps > own ? Math.min(1, grown / Math.log(reachAmps / own)) : 0;
-  const volts = meter.ohmsRangeVolts * (amps / reachAmps) ** (0.5 * steep);
-  return inUse(volts, 3 * spread, true, meter) < UNUSED / 10;
 }
 
 /** Two ranges that read the same within this share read the same. */

@@ -33,12 +33,19 @@ export function assemble(system: ComponentSystem, stimulus: Stimulus, shunt: num
   excess.fill(0);
   residual.fill(0);
   largest.fill(0);
-  const count = system.siemens.length;
-  for (let r = 0; r < count; r++) {
-    const a = system.resistorA[r]!;
-    const b = system.resistorB[r]!;
-    const g = system.siemens[r]!;
-    flow(system, a, b, g * (volts[a]! - volts[b]!));
+  const { siemens, resistorA, resistorB } = system;
+  // Where only the reading matters nobody asks for the largest current at each node.
+  const judged = looseAmps === 0;
+  for (let r = 0; r < siemens.length; r++) {
+    const a = resistorA[r]!;
+    const b = resistorB[r]!;
+    const amps = siemens[r]! * (volts[a]! - volts[b]!);
+    residual[a] = residual[a]! + amps;
+    residual[b] = residual[b]! - amps;
+    if (!judged) continue;
+    const size = Math.abs(amps);
+    if (size > largest[a]!) largest[a] = size;
+    if (size > largest[b]!) largest[b] = size;
   }
   let limited = assembleJunctions(system, stimulus, looseAmps);
   limited = assembleBjts(system, system.bjts, stimulus) || limited;
@@ -116,39 +123,54 @@ const TANGENT_VOLTS = 2e-6;
 
 function assembleJunctions(system: ComponentSystem, stimulus: Stimulus, looseAmps: number): boolean {
   const { junctions: j, parameters: p } = system;
-  const { volts, values } = system.work;
-  const { done } = j;
-  const out = JUNCTION_OUT;
+  const { volts, values, residual, largest } = system.work;
+  const { count, a: anodes, k: cathodes, slotAK, slotKA } = j;
+  const { volts: doneVolts, amps: doneAmps, siemens: doneSiemens } = j.done;
+  const judged = looseAmps === 0;
+  const bent = looseAmps * THERMAL_VOLTS;
   let limited = false;
   setLimits(p, j, stimulus);
-  for (let d = 0; d < j.count; d++) {
-    const a = j.a[d]!;
-    const k = j.k[d]!;
+  for (let d = 0; d < count; d++) {
+    const a = anodes[d]!;
+    const k = cathodes[d]!;
     const v = volts[a]! - volts[k]!;
-    const away = Math.abs(v - done.volts[d]!);
+    let from = v - doneVolts[d]!;
+    const away = Math.abs(from);
     // Off the curve by half its curvature, siemens over thermal volts at the most, times the square of the way.
-    const near =
-      away <= TANGENT_VOLTS ||
-      (away <= 0.5 * THERMAL_VOLTS && away * away * done.siemens[d]! <= looseAmps * THERMAL_VOLTS);
+    const near = away <= TANGENT_VOLTS || (away <= 0.5 * THERMAL_VOLTS && away * away * doneSiemens[d]! <= bent);
     if (!near) {
-      const o = j.offset[d]!;
-      const breakdown = p[o + BREAKDOWN]!;
-      let at = v;
-      if (v > -0.5 * breakdown) at = limitJunction(v, j.at[d]!, p[o + SLOPE]!, j.limit[d]!);
-      else at = -breakdown - limitJunction(-v - breakdown, -j.at[d]! - breakdown, p[o + SLOPE]!, 0.1);
-      if (Math.abs(at - v) > 1e-12) limited = true;
-      junctionAt(p, o, at, out);
-      j.at[d] = at;
-      done.volts[d] = at;
-      done.amps[d] = out[0]!;
-      done.siemens[d] = out[1]!;
+      if (evaluateJunction(j, p, d, v)) limited = true;
+      from = v - doneVolts[d]!;
     }
-    const g = done.siemens[d]!;
-    values[j.slotAK[d]!]! -= g;
-    values[j.slotKA[d]!]! -= g;
-    flow(system, a, k, done.amps[d]! + g * (v - done.volts[d]!));
+    const g = doneSiemens[d]!;
+    values[slotAK[d]!]! -= g;
+    values[slotKA[d]!]! -= g;
+    const amps = doneAmps[d]! + g * from;
+    residual[a] = residual[a]! + amps;
+    residual[k] = residual[k]! - amps;
+    if (!judged) continue;
+    const size = Math.abs(amps);
+    if (size > largest[a]!) largest[a] = size;
+    if (size > largest[k]!) largest[k] = size;
   }
   return limited;
+}
+
+/** Evaluates a junction at a voltage, or as far towards it as a step may go: then true. */
+function evaluateJunction(j: JunctionTable, p: Float64Array, d: number, v: number): boolean {
+  const { done } = j;
+  const o = j.offset[d]!;
+  const breakdown = p[o + BREAKDOWN]!;
+  const at =
+    v > -0.5 * breakdown
+      ? limitJunction(v, j.at[d]!, p[o + SLOPE]!, j.limit[d]!)
+      : -breakdown - limitJunction(-v - breakdown, -j.at[d]! - breakdown, p[o + SLOPE]!, 0.1);
+  junctionAt(p, o, at, JUNCTION_OUT);
+  j.at[d] = at;
+  done.volts[d] = at;
+  done.amps[d] = JUNCTION_OUT[0]!;
+  done.siemens[d] = JUNCTION_OUT[1]!;
+  return Math.abs(at - v) > 1e-12;
 }
 
 function assembleBjts(system: ComponentSystem, q: ThreePinTable, stimulus: Stimulus): boolean {

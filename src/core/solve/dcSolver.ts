@@ -14,6 +14,9 @@ import type { MainDraws } from './readingSpread';
 import { coldStimulus } from './stimulus';
 import type { LeadDrive } from './stimulus';
 
+/** Share of a reading that the spread of one part must make to count. */
+const UNFELT = 5e-4;
+
 export type NoConvergence = Problem<'no-convergence', { readonly node: string }>;
 
 /** A DC solution: the voltage between the leads and the current out of the red one. */
@@ -50,27 +53,22 @@ export class DcSolver {
   /**
    * Solves with the leads on two different nodes of one component.
    *
-   * keep         starts from the voltages of the last solve on this component instead of from zero.
-   * readingOnly  stops when the reading is right to 1e-4, however nodes that cannot change it still move.
+   * keep    starts from the voltages of the last solve on this component instead of from zero.
+   * share   where only the reading matters: stops when it is right to this share, however nodes that cannot change it still
+   *         move; 0: every node must settle.
    * Refuses with `no-convergence`, naming the node that would not settle.
    */
-  solve(
-    red: number,
-    black: number,
-    drive: LeadDrive,
-    keep = false,
-    readingOnly = false,
-  ): Result<LeadSolution, NoConvergence> {
+  solve(red: number, black: number, drive: LeadDrive, keep = false, share = 0): Result<LeadSolution, NoConvergence> {
     invariant(red !== black && this.connected(red, black), 'solve: leads must be on two nodes of one component');
     const system = this.systemOf(red);
     const stimulus = coldStimulus(this.local[red]!, this.local[black]!, drive);
     if (!keep) this.reset(system);
-    let stuck = newton(system, stimulus, 0, readingOnly, this);
+    let stuck = newton(system, stimulus, 0, share, this);
     if (stuck >= 0) {
       this.hardStarts++;
       this.reset(system);
-      for (let decade = 2; decade <= 14; decade++) newton(system, stimulus, 10 ** -decade, false, this);
-      stuck = newton(system, stimulus, 0, readingOnly, this);
+      for (let decade = 2; decade <= 14; decade++) newton(system, stimulus, 10 ** -decade, 0, this);
+      stuck = newton(system, stimulus, 0, share, this);
     }
     if (stuck >= 0) {
       const node = this.network.nodeNames[system.nodes[stuck]!]!;
@@ -195,11 +193,13 @@ export class DcSolver {
    * One sigma of the last current-driven reading, in volts, from the spread of every part on the component, with the
    * draws that make the most of it.
    *
+   * amps  the test current: then what makes less than half a promille of the reading is left out.
+   *
    * First order, by the adjoint: one transposed solve gives the sensitivity to every part at once.
    * Source: S. W. Director and R. A. Rohrer, "The generalized adjoint network and network sensitivities",
    * IEEE Trans. Circuit Theory CT-16 (1969).
    */
-  readingSigma(red: number, black: number): { readonly sigma: number; readonly main: MainDraws } {
+  readingSigma(red: number, black: number, amps = 0): { readonly sigma: number; readonly main: MainDraws } {
     const system = this.systemOf(red);
     const { work } = system;
     const adjoint = work.step;
@@ -208,7 +208,8 @@ export class DcSolver {
     adjoint[this.local[red]!] = 1;
     adjoint[this.local[black]!] = adjoint[this.local[black]!]! - 1;
     solveSparseTransposed(system.pattern, work.values, adjoint);
-    const squares = spreadEffects(system, adjoint);
+    const volts = Math.abs(work.volts[this.local[red]!]! - work.volts[this.local[black]!]!);
+    const squares = spreadEffects(system, adjoint, amps > 0 ? UNFELT * volts : 0, amps);
     return { sigma: Math.sqrt(squares), main: mainDraws(system, squares) };
   }
 

@@ -45,9 +45,9 @@ export function nearbyRoom(size: number): NearbyRoom {
   return { columns: [], linear: buffer(), bent: buffer(), bentBefore: buffer() };
 }
 
-const MOST_ROUNDS = 8;
+const MOST_ROUNDS = 5;
 /** Further off than this, of what is allowed, the rounds would not come home. */
-const MOST_BENT = 300;
+const MOST_BENT = 100;
 
 /**
  * Voltages of a network with some conductances added, by the factors of the solution without them: first with every

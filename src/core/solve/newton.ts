@@ -10,35 +10,40 @@ const QUICK_STEPS = 3;
 /**
  * Newton from the present voltages; -1 when settled, else the local node with the worst residual.
  *
+ * share  of the current through the leads that may be unaccounted for where only the reading matters; 0: every node counts.
  * count  its `steps` grow by those taken.
  */
 export function newton(
   system: ComponentSystem,
   stimulus: Stimulus,
   shunt: number,
-  readingOnly: boolean,
+  share: number,
   count: { steps: number },
 ): number {
   const { work, pattern, size } = system;
+  const { volts, values, residual, step: delta } = work;
   let worst = 0;
   for (let step = 0; step < MOST_STEPS; step++) {
-    const limited = assemble(system, stimulus, shunt, readingOnly ? LOOSE * leadAmps(system, stimulus) : 0);
+    const limited = assemble(system, stimulus, shunt, LOOSE * share * leadAmps(system, stimulus));
     system.factored = false;
-    const quick = readingOnly && stimulus.passive;
-    if (quick && !limited && readingSettled(system, stimulus)) return -1;
+    const quick = share > 0 && stimulus.passive;
+    if (quick && !limited && readingSettled(system, stimulus, share)) return -1;
     // What is left by rounding alone settles no reading: that shows after a few steps.
     if (!quick || step >= QUICK_STEPS) {
       worst = worstNode(system, stimulus);
       if (worst < 0 && !limited) return -1;
     }
     const failed = factor(system);
-    for (let i = 0; i < size; i++) work.step[i] = -work.residual[i]!;
-    if (failed < 0) solveSparse(pattern, work.values, work.step);
+    for (let i = 0; i < size; i++) delta[i] = -residual[i]!;
+    if (failed < 0) solveSparse(pattern, values, delta);
     else if (!solveByPivoting(system)) return failed;
     // Steps that leave the room there is are cut to it at first.
     const room = step < CONFINED_STEPS ? stimulus.roomVolts : Infinity;
-    for (let i = 0; i < size; i++)
-      work.volts[i] = Math.min(room, Math.max(-0.01 * room, work.volts[i]! + work.step[i]!));
+    const floor = -0.01 * room;
+    for (let i = 0; i < size; i++) {
+      const next = volts[i]! + delta[i]!;
+      volts[i] = next > room ? room : next < floor ? floor : next;
+    }
     count.steps++;
   }
   return worst < 0 ? 0 : worst;
@@ -65,11 +70,8 @@ export function factor(system: ComponentSystem): number {
   return factorSparse(pattern, work.values, work.excess);
 }
 
-/** Share of the current through the leads that may be unaccounted for when only the reading matters. */
-const UNACCOUNTED = 1e-4;
-
-/** Share of the current through the leads by which one junction may be off where only the reading matters. */
-const LOOSE = 3e-7;
+/** Of what may be unaccounted for, the part by which one junction may be off. */
+const LOOSE = 3e-3;
 
 /** What goes through the leads at the present voltages, amperes. */
 function leadAmps(system: ComponentSystem, stimulus: Stimulus): number {
@@ -81,11 +83,11 @@ function leadAmps(system: ComponentSystem, stimulus: Stimulus): number {
  * Whether the currents that do not add up yet can matter to the reading: in a network that gives no power one ampere
  * anywhere moves the leads by no more than one ampere into the leads does.
  */
-function readingSettled(system: ComponentSystem, stimulus: Stimulus): boolean {
+function readingSettled(system: ComponentSystem, stimulus: Stimulus, share: number): boolean {
   const { residual } = system.work;
   let total = 0;
   for (let i = 0; i < system.size; i++) total += Math.abs(residual[i]!);
-  return total <= UNACCOUNTED * leadAmps(system, stimulus);
+  return total <= share * leadAmps(system, stimulus);
 }
 
 /** What rounding of the voltages alone can leave at each node, amperes. */

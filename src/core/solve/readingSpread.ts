@@ -6,8 +6,10 @@ import { evaluateAt } from './deviceFlows';
  * `work.effects`; gives the sum of their squares.
  *
  * adjoint  volts per ampere at each local node, from the transposed solve.
+ * least    effects below this, volts, are left out where they show without a closer look, given that no device carries
+ *          more than `mostAmps`.
  */
-export function spreadEffects(system: ComponentSystem, adjoint: Float64Array): number {
+export function spreadEffects(system: ComponentSystem, adjoint: Float64Array, least = 0, mostAmps = 0): number {
   const { volts, effects } = system.work;
   effects.fill(0);
   for (let d = 0; d < system.devices.length; d++) {
@@ -16,7 +18,8 @@ export function spreadEffects(system: ComponentSystem, adjoint: Float64Array): n
     if (nodes.length === 2) {
       // What goes in at one end comes out at the other.
       const [a, b] = [nodes[0]!, nodes[1]!];
-      if (volts[a] === volts[b] || adjoint[a] === adjoint[b]) continue;
+      if (volts[a] === volts[b]) continue;
+      if (mostAmps > 0 && Math.abs(adjoint[a]! - adjoint[b]!) * mostAmps * sigmas[0]! <= least) continue;
       const effect = (adjoint[a]! - adjoint[b]!) * evaluateAt(system, d).flowByLog[0]! * sigmas[0]!;
       effects[draws[0]!] = effects[draws[0]!]! + effect;
       continue;
