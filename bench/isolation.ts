@@ -14,14 +14,14 @@ export interface IsolationResult {
 
 /** Takes points in a fixed order, whatever is read; points that no fault changes are left out for all strategies. */
 export function fixedOrder(points: readonly ProbePoint[], diagnoser: Diagnoser): PointChooser {
-  const known = new Map(diagnoser.dictionary.points.map((p) => [pointKey(p), p]));
+  const known = new Map(diagnoser.predictor.points.map((p) => [pointKey(p), p]));
   const useful = points.flatMap((p) => known.get(pointKey(p)) ?? []).filter((p) => p.spreads.length > 1);
   return ({ readings }) => useful[readings.length] ?? null;
 }
 
 /** A random order, the same for one seed. */
 export function randomOrder(diagnoser: Diagnoser, random: Random): PointChooser {
-  const points = diagnoser.dictionary.points.filter((p) => p.spreads.length > 1);
+  const points = diagnoser.predictor.points.filter((p) => p.spreads.length > 1);
   const shuffled = [...points];
   for (let i = shuffled.length - 1; i > 0; i--) {
     const j = Math.floor(random() * (i + 1));
@@ -66,7 +66,7 @@ export function isolate(
  * leaves are the groups, over the given hypotheses: a yardstick, not a bound.
  */
 export function referenceDepth(diagnoser: Diagnoser, targets: readonly number[]): number {
-  const { points, hypotheses } = diagnoser.dictionary;
+  const { points, hypotheses } = diagnoser.predictor;
   const outcomes = points.map((p) => clusterOf(p.spreads.map((s) => s)));
   const remembered = new Map<string, number>();
   const choose = (set: readonly number[]): number => {

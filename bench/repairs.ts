@@ -21,7 +21,7 @@ export interface RepairMix {
 
 /** Hunts repairs: drawn from the priors (`count`), or every fault once. Tolerances and the meter's noise on. */
 export function repairMix(diagnoser: Diagnoser, count: number | 'each'): RepairMix {
-  const { hypotheses } = diagnoser.dictionary;
+  const { hypotheses } = diagnoser.predictor;
   const broken = hypotheses.map((_, i) => i).slice(1);
   const total = broken.reduce((sum, i) => sum + hypotheses[i]!.weight, 0);
   const random = seededRandom(77);
@@ -82,7 +82,7 @@ export function readAcross(
   diagnoser: Diagnoser,
   modes: readonly ('open' | 'short' | 'double' | 'half')[],
 ): { readonly asked: number; readonly found: number; readonly missed: readonly string[] } {
-  const { board } = diagnoser.dictionary;
+  const { board } = diagnoser.predictor;
   const healthy = solverFor(board, []);
   const missed: string[] = [];
   let asked = 0;
@@ -136,6 +136,6 @@ function moves(healthy: DcSolver, broken: DcSolver, mode: 'diode' | 'ohms', red:
 
 /** What is held invisible, by label. */
 export function heldInvisible(diagnoser: Diagnoser): readonly string[] {
-  const { groups, dictionary } = diagnoser;
-  return dictionary.hypotheses.flatMap((h, i) => (i > 0 && groups[i] === groups[0] ? [h.label] : []));
+  const { groups, predictor } = diagnoser;
+  return predictor.hypotheses.flatMap((h, i) => (i > 0 && groups[i] === groups[0] ? [h.label] : []));
 }

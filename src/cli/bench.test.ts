@@ -9,7 +9,7 @@ import { fixedOrder, isolate, randomOrder, referenceDepth } from '../../bench/is
 /** The benchmark measures what it says: its strategies, its yardstick and its own check of the dictionary. */
 const board = exampleBoard('radio-charger-5v');
 const diagnoser = new Diagnoser(buildWholeDictionary(board, listHypotheses(board)));
-const visible = diagnoser.dictionary.hypotheses.filter((h, i) => h.faults.length === 1 && diagnoser.groups[i] !== 0);
+const visible = diagnoser.predictor.hypotheses.filter((h, i) => h.faults.length === 1 && diagnoser.groups[i] !== 0);
 const some = visible.filter((_, i) => i % 12 === 0);
 
 test('the checklist goes through the parts in its order, every point once', () => {
@@ -29,7 +29,7 @@ test('a random order is the same for one seed, another for another, and leaves n
     const choose = randomOrder(diagnoser, seededRandom(seed));
     const keys: string[] = [];
     for (;;) {
-      const point = choose(new Array(keys.length).fill(null) as never, diagnoser);
+      const point = choose({ readings: new Array(keys.length).fill(null) } as never, diagnoser);
       if (!point) return keys;
       keys.push(pointKey(point));
     }
@@ -50,7 +50,7 @@ test('the plan needs fewer readings than the checklist, and is right; wrong ones
 });
 
 test('the reference depth of groups is a handful of readings, and nothing to tell apart takes none', () => {
-  const numbers = some.map((h) => diagnoser.dictionary.hypotheses.indexOf(h));
+  const numbers = some.map((h) => diagnoser.predictor.hypotheses.indexOf(h));
   const depth = referenceDepth(diagnoser, numbers);
   expect(depth).toBeGreaterThan(2);
   expect(depth).toBeLessThan(30);

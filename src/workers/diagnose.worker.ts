@@ -1,7 +1,7 @@
 import { Diagnoser, buildDictionary, firstLook, listHypotheses, lookFactors } from '@/core/diagnose';
 import type { FaultDictionary } from '@/core/diagnose';
 import { Permit } from '@/core/permit';
-import { planEntry } from './messages';
+import { evidenceEntry, planEntry } from './messages';
 import type { DiagnoseAnswer, DiagnoseRequest } from './messages';
 
 let diagnoser: Diagnoser | null = null;
@@ -104,11 +104,16 @@ function weigh({
   // Readings of one board are never weighed on another.
   if (!diagnoser || opened !== opening) return;
   try {
-    const { board, hypotheses, left } = diagnoser.dictionary;
+    const { board, hypotheses, left } = diagnoser.predictor;
     const factors = findings.length === 0 ? undefined : lookFactors(board, hypotheses, findings);
-    const { suspects, plan, verdict, probabilities } = diagnoser.diagnose(readings, 10, skipped, factors);
+    const { suspects, plan, verdict, probabilities, ledBy, evidence } = diagnoser.diagnose(
+      readings,
+      10,
+      skipped,
+      factors,
+    );
     const byPart = new Map<string, number>();
-    diagnoser.dictionary.hypotheses.forEach((h, i) => {
+    diagnoser.predictor.hypotheses.forEach((h, i) => {
       for (const ref of new Set(h.faults.map((f) => f.ref)))
         byPart.set(ref, (byPart.get(ref) ?? 0) + probabilities[i]!);
     });
@@ -124,6 +129,8 @@ function weigh({
       done: hypotheses.length,
       of: hypotheses.length + left,
       verdict,
+      ledBy,
+      evidence: evidence && evidenceEntry(evidence),
       byPart,
     });
   } catch (error) {

@@ -1,5 +1,14 @@
 import type { Board } from '@/core/circuit';
-import type { Finding, PlannedReading, ProbePoint, Suspect, Symptom, TakenReading } from '@/core/diagnose';
+import type {
+  Evidence,
+  Finding,
+  PlannedReading,
+  ProbePoint,
+  Suspect,
+  Symptom,
+  TakenReading,
+  Witness,
+} from '@/core/diagnose';
 import type { PowerPermit, PresentReading } from '@/core/permit';
 
 /** What the page asks of the diagnosis worker. `number` returns with the answer: an old answer is dropped. */
@@ -31,6 +40,13 @@ export interface PlanEntry extends ProbePoint {
   readonly again: boolean;
 }
 
+/** What speaks for and against the first visible suspect, without the parts only the worker needs. */
+export interface EvidenceEntry {
+  readonly for: readonly Witness[];
+  readonly against: readonly Witness[];
+  readonly apart: { readonly point: ProbePoint; readonly from: string } | null;
+}
+
 /** What the worker answers. Failures are data, never exceptions. */
 export type DiagnoseAnswer =
   /** So many hypotheses are worked out; `opened`: and those are what is weighed from now on. */
@@ -49,6 +65,8 @@ export type DiagnoseAnswer =
       /** Hypotheses weighed, of how many there are; nothing is called before all are. */
       readonly done: number;
       readonly of: number;
+      readonly ledBy: 'readings' | 'prior' | null;
+      readonly evidence: EvidenceEntry | null;
       readonly verdict: 'named' | 'cannot-tell' | 'open';
       /** Probability that something is wrong with each part, by designator. */
       readonly byPart: ReadonlyMap<string, number>;
@@ -64,4 +82,14 @@ export type DiagnoseAnswer =
 export function planEntry({ point, gainBits, seconds, split, again }: PlannedReading): PlanEntry {
   const { mode, red, black, settle } = point;
   return { mode, red, black, gainBits, seconds, settle, split, again };
+}
+
+/** The evidence as it crosses to the page. */
+export function evidenceEntry({ for: speaksFor, against, apart }: Evidence): EvidenceEntry {
+  const point = apart && { mode: apart.point.mode, red: apart.point.red, black: apart.point.black };
+  const bare = ({ point: { mode, red, black }, ...rest }: Witness): Witness => ({
+    ...rest,
+    point: { mode, red, black },
+  });
+  return { for: speaksFor.map(bare), against: against.map(bare), apart: apart && { point: point!, from: apart.from } };
 }

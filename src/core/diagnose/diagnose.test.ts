@@ -16,6 +16,7 @@ import {
   LINKED_FAULTS,
   listHypotheses,
   logLikelihood,
+  scaleOf,
   mistakeChance,
   outcomeSpread,
   pointKey,
@@ -214,12 +215,12 @@ test('the likelihood of a figure is a density: it sums to one with overload', ()
   ] as const) {
     const spread = outcomeSpread(mode, raw, sigma);
     const [from, to] = mode === 'diode' ? [0, 2.5] : [0, Math.log(60e6)];
-    let sum = Math.exp(logLikelihood(mode, spread, spread, { kind: 'overload' }));
+    let sum = Math.exp(logLikelihood(scaleOf(mode), spread, spread, { kind: 'overload' }));
     const steps = 20_000;
     for (let k = 0; k < steps; k++) {
       const x = from + ((to - from) * (k + 0.5)) / steps;
       const value = mode === 'diode' ? x : Math.exp(x) - 1;
-      sum += (Math.exp(logLikelihood(mode, spread, spread, { kind: 'figure', value })) * (to - from)) / steps;
+      sum += (Math.exp(logLikelihood(scaleOf(mode), spread, spread, { kind: 'figure', value })) * (to - from)) / steps;
     }
     // The tail beyond the range's end is told as overload: a few percent may be counted on both sides.
     expect(Math.abs(sum - 1)).toBeLessThan(0.5);
@@ -261,13 +262,13 @@ test('the chance of a mistake is half of what two predictions share', () => {
 test('either range counts by its own chance, and what hangs on leakage has long tails', () => {
   const spread = outcomeSpread('ohms', 1e4, 100, { ohms: 2e4, sigma: 200, chance: 0.25 });
   expect(spread.modes!.map((m) => m.weight)).toEqual([0.75, 0.25]);
-  const likely = (value: number) => logLikelihood('ohms', spread, spread, { kind: 'figure', value });
+  const likely = (value: number) => logLikelihood(scaleOf('ohms'), spread, spread, { kind: 'figure', value });
   expect(likely(1e4) - likely(2e4)).toBeCloseTo(Math.log(3), 1);
   // Halfway between the two nothing is read.
   expect(likely(1.41e4)).toBeLessThan(likely(2e4) - 3);
   const leaking = outcomeSpread('ohms', 3e6, 6e5);
   expect(leaking.modes!.reduce((sum, m) => sum + m.weight, 0)).toBeCloseTo(1, 12);
-  const far = (value: number) => logLikelihood('ohms', leaking, leaking, { kind: 'figure', value });
+  const far = (value: number) => logLikelihood(scaleOf('ohms'), leaking, leaking, { kind: 'figure', value });
   expect(far(7e6)).toBeGreaterThan(far(7e7));
 });
 
@@ -313,9 +314,9 @@ test('the order of readings at different points does not matter', () => {
 
 test('a point outside the dictionary is computed when asked for', () => {
   const d = new Diagnoser(dictionary);
-  const point = d.predictions.at({ mode: 'ohms', red: 'L', black: 'HV-' });
+  const point = d.predictor.at({ mode: 'ohms', red: 'L', black: 'HV-' });
   expect(point.classOf).toHaveLength(hypotheses.length);
-  expect(d.predictions.at({ mode: 'ohms', red: 'l', black: 'hv-' })).toBe(point);
+  expect(d.predictor.at({ mode: 'ohms', red: 'l', black: 'hv-' })).toBe(point);
 });
 
 test('what to check before power follows from the called fault', () => {

@@ -1,50 +1,15 @@
 import { findPart } from '../circuit';
-import type { FaultDictionary } from './dictionary';
+import type { Predictor } from './experiment';
 import { KIND_WORDS, failureKind } from './failureKind';
+import { evidenceOf } from './evidence';
 import { groupHypotheses } from './groups';
 import { binOutcomes, planReadings } from './nextReading';
 import type { OutcomeBins, PlannedReading } from './nextReading';
 import { pointLikelihood } from './likelihood';
-import { Predictions, posterior, readPoints, weighReadings } from './posterior';
+import { posterior, readPoints, weighReadings } from './posterior';
 import type { ProbePoint } from './probePoint';
 import type { TakenReading, Weighed } from './posterior';
-import type { DrawState } from './sharedDraws';
-
-/**
- * A suspect: a group of faults that no reading can tell apart, led by its likeliest.
- *
- * probability  of the whole group.
- * group        labels of all its members, likeliest first.
- * invisible    the group holds `none`: the readings at hand cannot tell it from a healthy board.
- * unseen       of such a group what is in it, by kind of part, likeliest first; nothing broken among it.
- */
-export interface Suspect {
-  readonly fault: string;
-  readonly faults: readonly string[];
-  readonly probability: number;
-  readonly group: readonly string[];
-  readonly why: string;
-  readonly invisible: boolean;
-  readonly unseen: readonly UnseenKind[];
-}
-
-/** Odds of a kind of part, or of nothing broken, among what the readings cannot see. */
-export interface UnseenKind {
-  readonly words: string;
-  readonly probability: number;
-}
-
-/** What the readings so far say. */
-export interface Diagnosis {
-  readonly suspects: readonly Suspect[];
-  readonly plan: readonly PlannedReading[];
-  /**
-   * `named`: one visible group holds the conviction limit. `cannot-tell`: what is left cannot be told from a healthy
-   * board by these readings. `open`: go on reading.
-   */
-  readonly verdict: 'named' | 'cannot-tell' | 'open';
-  readonly probabilities: Float64Array;
-}
+import type { Diagnosis, Standing, Surety, Suspect, UnseenKind } from './standing';
 
 /** A hunt gives up after this many readings. */
 export const MOST_READINGS = 60;
@@ -72,8 +37,8 @@ const SILENT_SHARE = 0.002;
 const LEAST_SHARE = 0.5;
 
 /** Weights of the hypotheses as the plan looks for them. */
-function searchWeights(dictionary: FaultDictionary, groups: Int32Array): Float64Array {
-  const { hypotheses } = dictionary;
+function searchWeights(predictor: Predictor, groups: Int32Array): Float64Array {
+  const { hypotheses } = predictor;
   let silent = 0;
   let visible = 0;
   let count = 0;
@@ -95,27 +60,6 @@ function littleLeft(plan: readonly PlannedReading[]): boolean {
   return plan.every((p) => p.gainBits < LITTLE_BITS);
 }
 
-/**
- * How sure the leading suspect is.
- *
- * yes             it may be called.
- * unless-told     it may be called once no reading is left that would tell it from the others.
- * no              it may not.
- */
-export type Surety = 'yes' | 'unless-told' | 'no';
-
-/** What readings make of the hypotheses. */
-export interface Standing {
-  readonly readings: readonly TakenReading[];
-  /** Odds of each hypothesis, and how much each is looked for; both add up to one. */
-  readonly odds: Float64Array;
-  readonly attention: Float64Array;
-  /** What the readings tell of how the parts were drawn, under each hypothesis. */
-  readonly states: readonly DrawState[];
-  readonly suspects: readonly Suspect[];
-  readonly surety: Surety;
-}
-
 function normalised(logWeights: Float64Array): Float64Array {
   const out = new Float64Array(logWeights.length);
   posterior(logWeights, out);
@@ -123,27 +67,25 @@ function normalised(logWeights: Float64Array): Float64Array {
 }
 
 /**
- * Diagnosis of one board: the dictionary with everything derived from it once. Add readings, ask again.
+ * Diagnosis of one board: what is predicted for it with everything derived from it once. Add readings, ask again.
  *
  * Odds are prior times likelihood and nothing else. Where to look next is another question: `attention` weighs the
  * hypotheses as the plan looks for them, common or rare, as far as these readings can see them.
  */
 export class Diagnoser {
-  readonly predictions: Predictions;
   readonly groups: Int32Array;
   private readonly search: Float64Array;
   private readonly bins: readonly OutcomeBins[];
 
-  constructor(readonly dictionary: FaultDictionary) {
-    this.predictions = new Predictions(dictionary);
-    this.groups = groupHypotheses(dictionary);
-    this.bins = binOutcomes(dictionary);
-    this.search = searchWeights(dictionary, this.groups);
+  constructor(readonly predictor: Predictor) {
+    this.groups = groupHypotheses(predictor);
+    this.bins = binOutcomes(predictor);
+    this.search = searchWeights(predictor, this.groups);
   }
 
   /** Odds of all hypotheses after readings; `factors` (one for each hypothesis) are what was seen. */
   weigh(readings: readonly TakenReading[], factors?: Float64Array): Float64Array {
-    const priors = Float64Array.from(this.dictionary.hypotheses, (h) => h.weight);
+    const priors = Float64Array.from(this.predictor.hypotheses, (h) => h.weight);
     return normalised(this.after(priors, readings, factors).weights);
   }
 
@@ -153,7 +95,7 @@ export class Diagnoser {
   }
 
   private after(before: Float64Array, readings: readonly TakenReading[], factors?: Float64Array): Weighed {
-    return weighReadings(this.predictions, readings, factors ? before.map((p, i) => p * factors[i]!) : before);
+    return weighReadings(this.predictor, readings, factors ? before.map((p, i) => p * factors[i]!) : before);
   }
 
   /** Suspects after readings, and how sure the first of them is. */
@@ -161,14 +103,16 @@ export class Diagnoser {
     const odds = this.weigh(readings, factors);
     const suspects = this.suspects(odds);
     const { weights, states } = this.after(this.search, readings, factors);
-    const surety = this.surety(suspects[0], readings, odds);
-    return { readings, odds, attention: normalised(weights), states, suspects, surety };
+    const [leader] = suspects;
+    const surety = this.surety(leader, readings, odds);
+    const ledBy = !leader || leader.invisible ? null : this.leadsByReadings(leader, odds) ? 'readings' : 'prior';
+    return { readings, odds, attention: normalised(weights), states, suspects, surety, ledBy };
   }
 
   /** Readings worth taking next, best first. `skipped` points are left out of the plan. */
   plan(standing: Standing, most: number, skipped: readonly ProbePoint[] = []): readonly PlannedReading[] {
     const aim = this.looksSettled(standing.attention) ? standing.odds : standing.attention;
-    return planReadings(this.predictions, this.bins, this.groups, aim, standing, skipped, most);
+    return planReadings(this.predictor, this.bins, this.groups, aim, standing, skipped, most);
   }
 
   /** Whether attention has come to rest on one visible group: then readings are planned for its odds. */
@@ -190,7 +134,7 @@ export class Diagnoser {
   /** Whether the leading suspect may be called, with a plan for this standing where that has been made. */
   mayCall({ surety }: Standing, plan?: readonly PlannedReading[]): boolean {
     // What is not worked out yet may explain it better.
-    if (this.dictionary.left > 0) return false;
+    if (this.predictor.left > 0) return false;
     return surety === 'yes' || (surety === 'unless-told' && plan !== undefined && littleLeft(plan));
   }
 
@@ -204,19 +148,19 @@ export class Diagnoser {
 
   /** Whether some point was read that speaks strongly against a suspect and for a healthy board. */
   private contradicted(leader: Suspect, readings: readonly TakenReading[]): boolean {
-    const h = this.dictionary.hypotheses.findIndex((one) => one.label === leader.fault);
-    return readPoints(readings).some(({ point, groups }) => {
-      const { spreads, classOf } = this.predictions.at(point);
+    const h = this.predictor.hypotheses.findIndex((one) => one.label === leader.fault);
+    return readPoints(this.predictor, readings).some(({ point, groups }) => {
+      const { scale, spreads, classOf } = this.predictor.at(point);
       const healthy = spreads[0]!;
-      const own = pointLikelihood(point.mode, spreads[classOf[h]!]!, healthy, groups).total;
-      const sound = pointLikelihood(point.mode, healthy, healthy, groups).total;
+      const own = pointLikelihood(scale, spreads[classOf[h]!]!, healthy, groups).total;
+      const sound = pointLikelihood(scale, healthy, healthy, groups).total;
       return Math.log(own / sound) <= CONTRADICTED;
     });
   }
 
   /** Whether the readings, and not how common it is, put a suspect before every other one in play. */
   private leadsByReadings(leader: Suspect, odds: Float64Array): boolean {
-    const { hypotheses } = this.dictionary;
+    const { hypotheses } = this.predictor;
     const held = new Map<number, { odds: number; prior: number }>();
     this.groups.forEach((group, h) => {
       const one = held.get(group) ?? { odds: 0, prior: 0 };
@@ -238,14 +182,16 @@ export class Diagnoser {
   ): Diagnosis {
     const standing = this.standing(readings, factors);
     const plan = this.plan(standing, most, skipped);
-    const { suspects, odds } = standing;
-    const through = suspects[0]?.invisible && this.dictionary.left === 0 && this.through(standing, plan);
+    const { suspects, odds, ledBy } = standing;
+    const through = suspects[0]?.invisible && this.predictor.left === 0 && this.through(standing, plan);
     const verdict = this.mayCall(standing, plan) ? 'named' : through ? 'cannot-tell' : 'open';
-    return { suspects, plan, verdict, probabilities: odds };
+    const visible = suspects.find((s) => !s.invisible);
+    const evidence = visible ? evidenceOf(this.predictor, readings, suspects, visible) : null;
+    return { suspects, plan, verdict, probabilities: odds, ledBy, evidence };
   }
 
   private unseen(list: readonly number[], probabilities: Float64Array): readonly UnseenKind[] {
-    const { board, hypotheses } = this.dictionary;
+    const { board, hypotheses } = this.predictor;
     const byWords = new Map<string, number>();
     for (const h of list) {
       const part = hypotheses[h]!.faults[0] && findPart(board, hypotheses[h]!.faults[0].ref);
@@ -260,7 +206,7 @@ export class Diagnoser {
 
   /** Groups by falling probability; those below a tenth of a promille are left out, the first always stays. */
   suspects(probabilities: Float64Array): readonly Suspect[] {
-    const { hypotheses } = this.dictionary;
+    const { hypotheses } = this.predictor;
     const members = new Map<number, number[]>();
     this.groups.forEach((group, h) => members.set(group, [...(members.get(group) ?? []), h]));
     const made = [...members.values()].map((list): Suspect => {

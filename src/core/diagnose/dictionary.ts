@@ -2,36 +2,18 @@ import { netKey } from '../circuit';
 import type { Board } from '../circuit';
 import { probe, solverFor } from '../meter';
 import type { DcSolver } from '../solve';
+import { readingSeconds, scaleOf } from './coldPredictor';
 import { addHypothesis, draftPoint } from './dictionaryEntries';
 import type { Base, PointDraft } from './dictionaryEntries';
+import type { Predicted, Predictor } from './experiment';
 import type { Hypothesis } from './hypotheses';
-import { distinguishable } from './outcome';
-import type { OutcomeSpread } from './outcome';
+import { pointKey } from './posterior';
 import { probePairs } from './probePairs';
 import type { ProbePoint } from './probePoint';
 import { SteadyPoints } from './steadyPoints';
 
-/**
- * A point with what every hypothesis predicts there. Hypotheses that predict the same share a class;
- * class 0 is the healthy board's.
- *
- * raws, sigmas  computed value and the parts' share of its sigma, per class; `spreads` the whole outcome.
- * classOf       per hypothesis the number of its class.
- */
-export interface PredictedPoint extends ProbePoint {
-  readonly raws: readonly number[];
-  readonly spreads: readonly OutcomeSpread[];
-  readonly classOf: Uint16Array;
-  readonly settle: number;
-}
-
 /** The cold fault dictionary of a board: every hypothesis at every point, and how much work it was. */
-export interface FaultDictionary {
-  readonly board: Board;
-  readonly hypotheses: readonly Hypothesis[];
-  readonly points: readonly PredictedPoint[];
-  /** Hypotheses that are still to be worked out. */
-  readonly left: number;
+export interface FaultDictionary extends Predictor {
   readonly counts: DictionaryCounts;
 }
 
@@ -74,14 +56,18 @@ export function* buildDictionary(
     // In the order of the list, whatever order they were worked out in.
     const order = Int32Array.from(done).sort();
     const entries = (done.length - 1) * drafts.filter((d) => !d.unsteady).length;
+    const points = drafts.map(({ mode, red, black, raws, spreads, classOf, settle }): Predicted => {
+      const own = Uint16Array.from(order, (h) => classOf[h]!);
+      return { mode, red, black, scale: scaleOf(mode), raws: [...raws], spreads: [...spreads], classOf: own, settle };
+    });
+    const those = Array.from(order, (h) => hypotheses[h]!);
     return {
       board,
-      hypotheses: Array.from(order, (h) => hypotheses[h]!),
-      points: drafts.map(({ mode, red, black, raws, spreads, classOf, settle }) => {
-        const own = Uint16Array.from(order, (h) => classOf[h]!);
-        return { mode, red, black, raws: [...raws], spreads: [...spreads], classOf: own, settle };
-      }),
+      hypotheses: those,
+      points,
       left: hypotheses.length - done.length,
+      at: anywhere(board, those, points),
+      seconds: readingSeconds,
       counts: { entries, skipped: entries - solved, solved },
     };
   };
@@ -102,6 +88,21 @@ export function* buildDictionary(
       }
     }
   return snapshot();
+}
+
+/** What is predicted at any point, in the dictionary or worked out now and remembered; its nets must be on the board. */
+function anywhere(
+  board: Board,
+  hypotheses: readonly Hypothesis[],
+  points: readonly Predicted[],
+): (point: ProbePoint) => Predicted {
+  const known = new Map(points.map((p) => [pointKey(p), p]));
+  return (point) => {
+    const key = pointKey(point);
+    const found = known.get(key) ?? buildWholeDictionary(board, hypotheses, [point]).points[0]!;
+    known.set(key, found);
+    return found;
+  };
 }
 
 /** Hypotheses with those that build on them, by number, the likeliest family first. */
@@ -165,20 +166,3 @@ function keepUnsteady(draft: PointDraft, asked: number): boolean {
   draft.spreads[0] = { mean: 1.25, sigma: 1, overload: 0.5 };
   return true;
 }
-
-/** Whether two hypotheses can be told apart at a point. */
-export function separates(point: PredictedPoint, g: number, h: number): boolean {
-  const [a, b] = [point.classOf[g]!, point.classOf[h]!];
-  if (a === b) return false;
-  const known = apartAt.get(point) ?? new Map<number, boolean>();
-  apartAt.set(point, known);
-  const key = Math.min(a, b) * point.spreads.length + Math.max(a, b);
-  const told = known.get(key);
-  if (told !== undefined) return told;
-  const made = distinguishable(point.spreads[a]!, point.spreads[b]!);
-  known.set(key, made);
-  return made;
-}
-
-/** What was told apart before: every pair of classes is asked for by many pairs of hypotheses. */
-const apartAt = new WeakMap<PredictedPoint, Map<number, boolean>>();

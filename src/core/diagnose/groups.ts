@@ -1,15 +1,15 @@
 import { DisjointSets } from '../graph';
-import { separates } from './dictionary';
-import type { FaultDictionary } from './dictionary';
+import type { Predictor } from './experiment';
+import { separates } from './separates';
 
 /**
- * Which hypotheses no reading of the dictionary can tell apart without lifting a leg: connected components of
+ * Which hypotheses no experiment of the predictor can tell apart without lifting a leg: connected components of
  * "nowhere told apart by the reading", overload counted (contract, section 4).
  *
  * Gives for each hypothesis the number of its group; hypothesis 0 (`none`) is in group 0 with all invisible faults.
  */
-export function groupHypotheses(dictionary: FaultDictionary): Int32Array {
-  const { hypotheses, points } = dictionary;
+export function groupHypotheses(predictor: Pick<Predictor, 'hypotheses' | 'points'>): Int32Array {
+  const { hypotheses, points } = predictor;
   const n = hypotheses.length;
   const touched = Array.from({ length: n }, () => [] as number[]);
   points.forEach((point, p) => {

@@ -1,6 +1,6 @@
-import { meterSigma } from '../meter';
-import type { ColdMode } from '../meter';
-import { coordinate, density, figureBelow, mainMode, overloadChance } from './outcome';
+import { noiseOf, placeOn } from './experiment';
+import type { OutcomeScale } from './experiment';
+import { density, figureBelow, mainMode, overloadChance } from './outcome';
 import type { OutcomeSpread } from './outcome';
 
 /** What was observed at a point. `at-least` is a creeping reading: its last figure is a lower limit. */
@@ -17,21 +17,16 @@ const OUTLIER_AGAIN = 0.1;
 /** Share of readings that mean nothing among those that were taken again and came out otherwise. */
 const OUTLIER_REPLACED = 0.2;
 const OUTLIER_OVERLOAD = 0.3;
-const FIGURE_SPAN = { diode: 2.5, ohms: Math.log(60e6), continuity: Math.log(60e6) } as const satisfies Record<
-  ColdMode,
-  number
->;
-
 /** Likelihood of an observation where the reading means something. `healthy` gives meaning to "agrees, no figure". */
-function likelihood(mode: ColdMode, spread: OutcomeSpread, healthy: OutcomeSpread, seen: Observation): number {
+function likelihood(scale: OutcomeScale, spread: OutcomeSpread, healthy: OutcomeSpread, seen: Observation): number {
   const overload = overloadChance(spread);
   switch (seen.kind) {
     case 'overload':
       return overload;
     case 'figure':
-      return (1 - overload) * density(spread, coordinate(mode, seen.value));
+      return (1 - overload) * density(spread, placeOn(scale, seen.value));
     case 'at-least':
-      return overload + (1 - overload) * (1 - figureBelow(spread, coordinate(mode, seen.value)));
+      return overload + (1 - overload) * (1 - figureBelow(spread, placeOn(scale, seen.value)));
     case 'agrees': {
       if (overloadChance(healthy) > 0.5) return overload;
       const { mean, sigma } = mainMode(healthy);
@@ -41,12 +36,12 @@ function likelihood(mode: ColdMode, spread: OutcomeSpread, healthy: OutcomeSprea
 }
 
 /** Likelihood of an observation where the reading means nothing. */
-function outlierLikelihood(mode: ColdMode, seen: Observation): number {
+function outlierLikelihood(scale: OutcomeScale, seen: Observation): number {
   switch (seen.kind) {
     case 'overload':
       return OUTLIER_OVERLOAD;
     case 'figure':
-      return (1 - OUTLIER_OVERLOAD) / FIGURE_SPAN[mode];
+      return (1 - OUTLIER_OVERLOAD) / scale.span;
     case 'at-least':
       return 0.5;
     case 'agrees':
@@ -64,10 +59,10 @@ export interface SameReadings {
  * Readings at one point, in the order taken, put together where they say the same within the meter's own noise; those
  * that the last one belongs to come last.
  */
-export function sameReadings(mode: ColdMode, seen: readonly Observation[]): readonly SameReadings[] {
+export function sameReadings(scale: OutcomeScale, seen: readonly Observation[]): readonly SameReadings[] {
   const out: SameReadings[] = [];
   for (const one of seen) {
-    const at = out.findIndex((s) => saysTheSame(mode, s.seen, one));
+    const at = out.findIndex((s) => saysTheSame(scale, s.seen, one));
     const count = at < 0 ? 0 : out.splice(at, 1)[0]!.count;
     out.push({ seen: one, count: count + 1 });
   }
@@ -77,11 +72,11 @@ export function sameReadings(mode: ColdMode, seen: readonly Observation[]): read
 /** Widest difference of two readings of one thing by one meter, in sigmas of the difference. */
 const SAME_SIGMAS = 4;
 
-function saysTheSame(mode: ColdMode, a: Observation, b: Observation): boolean {
+function saysTheSame(scale: OutcomeScale, a: Observation, b: Observation): boolean {
   if (a.kind === 'overload' || a.kind === 'agrees') return a.kind === b.kind || (a.kind === 'overload' && rising(b));
   if (b.kind === 'overload') return rising(a);
   if (b.kind === 'agrees') return false;
-  const sigma = Math.max(meterSigma(mode, a.value), meterSigma(mode, b.value));
+  const sigma = Math.max(noiseOf(scale, a.value), noiseOf(scale, b.value));
   // A creeping figure goes on rising: whatever is read later above it says the same.
   if (rising(a)) return b.value > a.value - SAME_SIGMAS * sigma;
   return !rising(b) && Math.abs(a.value - b.value) <= SAME_SIGMAS * Math.SQRT2 * sigma;
@@ -106,16 +101,16 @@ function outlierShare(groups: readonly SameReadings[], i: number): number {
  * total  the likelihood; last: what of it rests on the last group; meant: the figure that most of it rests on, if on one.
  */
 export function pointLikelihood(
-  mode: ColdMode,
+  scale: OutcomeScale,
   spread: OutcomeSpread,
   healthy: OutcomeSpread,
   groups: readonly SameReadings[],
 ): { readonly total: number; readonly last: number; readonly meant: number | null } {
-  const nothing = groups.map((g, i) => outlierShare(groups, i) * outlierLikelihood(mode, g.seen));
+  const nothing = groups.map((g, i) => outlierShare(groups, i) * outlierLikelihood(scale, g.seen));
   const parts = groups.map(({ seen }, i) =>
     nothing.reduce(
       (product, n, k) => (k === i ? product : product * n),
-      (1 - outlierShare(groups, i)) * likelihood(mode, spread, healthy, seen),
+      (1 - outlierShare(groups, i)) * likelihood(scale, spread, healthy, seen),
     ),
   );
   const total = parts.reduce((a, b) => a + b, 0) + nothing.reduce((a, b) => a * b, 1);
@@ -126,22 +121,22 @@ export function pointLikelihood(
 
 /** Natural log of the likelihood of one observation. */
 export function logLikelihood(
-  mode: ColdMode,
+  scale: OutcomeScale,
   spread: OutcomeSpread,
   healthy: OutcomeSpread,
   seen: Observation,
 ): number {
-  return Math.log(pointLikelihood(mode, spread, healthy, [{ seen, count: 1 }]).total);
+  return Math.log(pointLikelihood(scale, spread, healthy, [{ seen, count: 1 }]).total);
 }
 
 /** Odds that reading a point again says the same as the last time, for one prediction. */
 export function saysItAgain(
-  mode: ColdMode,
+  scale: OutcomeScale,
   spread: OutcomeSpread,
   healthy: OutcomeSpread,
   groups: readonly SameReadings[],
 ): number {
-  const { total, last } = pointLikelihood(mode, spread, healthy, groups);
+  const { total, last } = pointLikelihood(scale, spread, healthy, groups);
   const meant = last / total;
   return meant * (1 - OUTLIER_SHARE) + (1 - meant) * OUTLIER_AGAIN;
 }

@@ -1,5 +1,4 @@
-import { netKey } from '../circuit';
-import type { FaultDictionary, PredictedPoint } from './dictionary';
+import type { Predicted, Predictor } from './experiment';
 import type { ProbePoint } from './probePoint';
 import { OUTLIER_SHARE, saysItAgain } from './likelihood';
 import { figureBelow, mainMode, outcomeModes, overloadChance } from './outcome';
@@ -7,21 +6,11 @@ import type { OutcomeMode, OutcomeSpread } from './outcome';
 import { conditioned } from './sharedDraws';
 import type { DrawState } from './sharedDraws';
 import { pointKey, readPoints } from './posterior';
-import type { Predictions, ReadPoint, TakenReading } from './posterior';
-
-/** Seconds that a reading costs at the bench; every figure may be changed (`engine.md` section 7). */
-export const READING_SECONDS = {
-  sameBlackSameMode: 5,
-  bothMove: 10,
-  modeChange: 3,
-  /** Beyond this a settling time is charged several times over: the plan should find another way. */
-  patience: 5,
-  impatience: 4,
-} as const;
+import type { ReadPoint, TakenReading } from './posterior';
 
 /** A planned reading: what it tells in bits, what it costs in seconds, and how it splits the suspects. */
 export interface PlannedReading {
-  readonly point: PredictedPoint;
+  readonly point: Predicted;
   readonly gainBits: number;
   readonly seconds: number;
   /** Groups with more than 1 % among which it decides: sizes of the parts it splits them into, largest first. */
@@ -40,9 +29,9 @@ export interface OutcomeBins {
 /** Below this a reading tells nothing worth a probe. Bits. */
 export const LEAST_GAIN_BITS = 0.002;
 
-/** Bins for every point of a dictionary; computed once, used at each decision. */
-export function binOutcomes(dictionary: FaultDictionary): readonly OutcomeBins[] {
-  return dictionary.points.map((p) => binPoint(p.spreads));
+/** Bins for every point of a predictor; computed once, used at each decision. */
+export function binOutcomes(predictor: Pick<Predictor, 'points'>): readonly OutcomeBins[] {
+  return predictor.points.map((p) => binPoint(p.spreads));
 }
 
 function binPoint(spreads: readonly OutcomeSpread[]): OutcomeBins {
@@ -90,7 +79,7 @@ function entropy(row: Float64Array): number {
 
 /** Expected information of a reading about which hypothesis is true, in bits. */
 export function expectedGain(
-  point: PredictedPoint,
+  point: Predicted,
   bins: OutcomeBins,
   probabilities: Float64Array,
   work: Float64Array,
@@ -114,16 +103,6 @@ export function expectedGain(
   return Math.max(0, total - known);
 }
 
-/** What a reading costs after the last one, in seconds, settling included. */
-export function readingSeconds(point: PredictedPoint, last: ProbePoint | null): number {
-  const blackStays = last !== null && netKey(last.black) === netKey(point.black);
-  const moved = blackStays ? READING_SECONDS.sameBlackSameMode : READING_SECONDS.bothMove;
-  const changed = last !== null && last.mode !== point.mode ? READING_SECONDS.modeChange : 0;
-  const { patience, impatience } = READING_SECONDS;
-  const waiting = point.settle <= patience ? point.settle : patience + impatience * (point.settle - patience);
-  return moved + changed + waiting;
-}
-
 /** How many beyond those wanted are looked at more closely. */
 const NEAR = 12;
 
@@ -131,9 +110,9 @@ const NEAR = 12;
 const MOST_TIMES = 4;
 
 /** Expected information of reading a point once more: whether it says the same tells what it was worth. Bits. */
-function gainOfAgain(point: PredictedPoint, read: ReadPoint, probabilities: Float64Array): number {
+function gainOfAgain(point: Predicted, read: ReadPoint, probabilities: Float64Array): number {
   const healthy = point.spreads[0]!;
-  const same = point.spreads.map((s) => saysItAgain(point.mode, s, healthy, read.groups));
+  const same = point.spreads.map((s) => saysItAgain(point.scale, s, healthy, read.groups));
   let [agreed, known] = [0, 0];
   for (let h = 0; h < probabilities.length; h++) {
     const p = probabilities[h]!;
@@ -157,7 +136,7 @@ function twoWay(p: number): number {
  * most         how many to give.
  */
 export function planReadings(
-  predictions: Predictions,
+  predictor: Predictor,
   bins: readonly OutcomeBins[],
   groups: Int32Array,
   probabilities: Float64Array,
@@ -165,23 +144,22 @@ export function planReadings(
   skipped: readonly ProbePoint[],
   most: number,
 ): readonly PlannedReading[] {
-  const { dictionary } = predictions;
-  const read = readPoints(readings);
+  const read = readPoints(predictor, readings);
   const done = new Set([...skipped, ...readings].map(pointKey));
   const last = readings.at(-1) ?? skipped.at(-1) ?? null;
-  const work = new Float64Array(dictionary.hypotheses.length);
-  const ranked: { point: PredictedPoint; gainBits: number; seconds: number; again: boolean }[] = [];
-  const rank = (point: PredictedPoint, gainBits: number, again: boolean): void => {
-    if (gainBits >= LEAST_GAIN_BITS) ranked.push({ point, gainBits, seconds: readingSeconds(point, last), again });
+  const work = new Float64Array(predictor.hypotheses.length);
+  const ranked: { point: Predicted; gainBits: number; seconds: number; again: boolean }[] = [];
+  const rank = (point: Predicted, gainBits: number, again: boolean): void => {
+    if (gainBits >= LEAST_GAIN_BITS) ranked.push({ point, gainBits, seconds: predictor.seconds(point, last), again });
   };
-  dictionary.points.forEach((point, i) => {
+  predictor.points.forEach((point, i) => {
     if (!done.has(pointKey(point))) rank(point, expectedGain(point, bins[i]!, probabilities, work), false);
   });
   const left = new Set(skipped.map(pointKey));
   for (const one of read) {
     const times = one.groups.reduce((sum, g) => sum + g.count, 0);
     if (times >= MOST_TIMES || left.has(pointKey(one.point))) continue;
-    const point = predictions.at(one.point);
+    const point = predictor.at(one.point);
     rank(point, gainOfAgain(point, one, probabilities), true);
   }
   const worth = (r: (typeof ranked)[number]): number => r.gainBits / r.seconds;
@@ -200,12 +178,8 @@ export function planReadings(
  * What each class at a point is left with by what its likeliest hypothesis has told of the draws; the spreads themselves
  * where that is nothing.
  */
-function leftOf(
-  point: PredictedPoint,
-  probabilities: Float64Array,
-  states: readonly DrawState[],
-): readonly OutcomeSpread[] {
-  const { mode, spreads, classOf } = point;
+function leftOf(point: Predicted, probabilities: Float64Array, states: readonly DrawState[]): readonly OutcomeSpread[] {
+  const { scale, spreads, classOf } = point;
   if (spreads.length < 2 || !spreads.some((s) => s.main)) return spreads;
   const best = new Int32Array(spreads.length).fill(-1);
   for (let h = 0; h < probabilities.length; h++) {
@@ -215,7 +189,7 @@ function leftOf(
   let changed = false;
   const left = spreads.map((s, c) => {
     if (best[c]! < 0 || probabilities[best[c]!]! < 1e-6) return s;
-    const made = conditioned(mode, s, states[best[c]!]!);
+    const made = conditioned(scale, s, states[best[c]!]!);
     changed ||= made !== s;
     return made;
   });
@@ -223,7 +197,7 @@ function leftOf(
 }
 
 /** Into how many groups of suspects (above 1 %) a reading splits them, by nominal outcome. */
-function splitOf(point: PredictedPoint, groups: Int32Array, probabilities: Float64Array): readonly number[] {
+function splitOf(point: Predicted, groups: Int32Array, probabilities: Float64Array): readonly number[] {
   const mass = new Map<number, { total: number; best: number; bestP: number }>();
   for (let h = 0; h < probabilities.length; h++) {
     const entry = mass.get(groups[h]!) ?? { total: 0, best: h, bestP: 0 };

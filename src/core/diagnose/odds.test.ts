@@ -14,7 +14,7 @@ const read = readNetlist(readFileSync(join(__dirname, '../../../fixtures/boards/
 if (!read.ok) throw new Error('board');
 const { board } = read.value;
 const diagnoser = new Diagnoser(buildWholeDictionary(board, listHypotheses(board)));
-const { hypotheses } = diagnoser.dictionary;
+const { hypotheses } = diagnoser.predictor;
 
 test('before any reading the odds are the priors, what cannot be seen among them', () => {
   const total = hypotheses.reduce((sum, h) => sum + h.weight, 0);
@@ -64,7 +64,7 @@ test('of repairs as they come few are named wrongly, none of those that cannot b
 
 test('a suspect is called at its limit; where a healthy board explains a reading far better, only when it is all but sure', () => {
   const h = hypotheses.findIndex((one) => one.label === 'D7:short');
-  const point = diagnoser.dictionary.points.find(
+  const point = diagnoser.predictor.points.find(
     (p) => p.mode === 'ohms' && p.classOf[h] !== 0 && p.raws[0]! > 100 * p.raws[p.classOf[h]!]! && p.raws[0]! < 1e6,
   )!;
   const { mode, red, black } = point;

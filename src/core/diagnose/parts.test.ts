@@ -15,6 +15,7 @@ import {
   listHypotheses,
   outcomeSpread,
   logLikelihood,
+  scaleOf,
   pointKey,
 } from '.';
 import type { Observation, TakenReading } from '.';
@@ -172,7 +173,9 @@ test.each([
   ],
 ] as readonly (readonly [Observation, Observation])[])('on 1 kohm %p is likelier than %p', (near, far) => {
   const spread = outcomeSpread('ohms', 1000, 20);
-  expect(logLikelihood('ohms', spread, spread, near)).toBeGreaterThan(logLikelihood('ohms', spread, spread, far) + 2);
+  expect(logLikelihood(scaleOf('ohms'), spread, spread, near)).toBeGreaterThan(
+    logLikelihood(scaleOf('ohms'), spread, spread, far) + 2,
+  );
 });
 
 test('no reading convicts or clears by itself: the log likelihood has a floor', () => {
@@ -183,7 +186,7 @@ test('no reading convicts or clears by itself: the log likelihood has a floor', 
     { kind: 'overload' },
     { kind: 'at-least', value: 2.4 },
   ] as const)
-    expect(logLikelihood('diode', spread, spread, seen)).toBeGreaterThan(Math.log(1e-3));
+    expect(logLikelihood(scaleOf('diode'), spread, spread, seen)).toBeGreaterThan(Math.log(1e-3));
 });
 
 const pair = boardOf(
@@ -197,10 +200,10 @@ const pair = boardOf(
 const diagnoser = new Diagnoser(buildWholeDictionary(pair, listHypotheses(pair)));
 
 test('faults that read alike everywhere are one group, and groups cover every hypothesis', () => {
-  const groups = groupHypotheses(diagnoser.dictionary);
-  expect(groups).toHaveLength(diagnoser.dictionary.hypotheses.length);
+  const groups = groupHypotheses(diagnoser.predictor);
+  expect(groups).toHaveLength(diagnoser.predictor.hypotheses.length);
   const groupOf = (label: string): number =>
-    groups[diagnoser.dictionary.hypotheses.findIndex((h) => h.label === label)]!;
+    groups[diagnoser.predictor.hypotheses.findIndex((h) => h.label === label)]!;
   // Two equal resistors in parallel: which of them is open nobody can read.
   expect(groupOf('RP:open')).toBe(groupOf('RQ:open'));
   expect(groupOf('R1:open')).not.toBe(groupOf('R2:open'));
@@ -216,7 +219,7 @@ const read = (...ohms: readonly (number | null)[]) =>
 test('a reading again that says the same counts once, but the less likely both mean nothing', () => {
   const odds = (...ohms: readonly (number | null)[]): number => {
     const weighed = diagnoser.weigh(read(...ohms));
-    return weighed[diagnoser.dictionary.hypotheses.findIndex((h) => h.label === 'R1:open')]!;
+    return weighed[diagnoser.predictor.hypotheses.findIndex((h) => h.label === 'R1:open')]!;
   };
   // One reading may be a slipped probe, in 2 of 100; the second in the same way in 1 of 10 of those.
   const once = odds(null);
@@ -238,7 +241,7 @@ test('a reading again that says the same counts once, but the less likely both m
 
 test('probabilities add up to one, whatever was read', () => {
   const random = seededRandom(8);
-  const points = diagnoser.dictionary.points;
+  const points = diagnoser.predictor.points;
   const readings = Array.from({ length: 12 }, () => {
     const p = points[Math.floor(random() * points.length)]!;
     const seen: Observation =

@@ -1,12 +1,11 @@
 import { netKey } from '../circuit';
 import { invariant, ok, refuse } from '../problem';
 import type { Problem, Result } from '../problem';
-import { buildWholeDictionary } from './dictionary';
-import type { FaultDictionary, PredictedPoint } from './dictionary';
+import { placeOn } from './experiment';
+import type { Predicted, Predictor } from './experiment';
 import type { ProbePoint } from './probePoint';
 import { pointLikelihood, sameReadings } from './likelihood';
 import type { Observation, SameReadings } from './likelihood';
-import { coordinate } from './outcome';
 import { NOTHING_TOLD, conditioned, told } from './sharedDraws';
 import type { DrawState } from './sharedDraws';
 
@@ -54,26 +53,6 @@ export function pointKey(point: ProbePoint): string {
   return `${point.mode} ${netKey(point.red)} ${netKey(point.black)}`;
 }
 
-/** Finds what is predicted at any point, from the dictionary or computed now and remembered. */
-export class Predictions {
-  private readonly known = new Map<string, PredictedPoint>();
-
-  constructor(readonly dictionary: FaultDictionary) {
-    for (const point of dictionary.points) this.known.set(pointKey(point), point);
-  }
-
-  /** The prediction at a point; nets must be on the board. */
-  at(point: ProbePoint): PredictedPoint {
-    const key = pointKey(point);
-    const found = this.known.get(key);
-    if (found) return found;
-    const { board, hypotheses } = this.dictionary;
-    const made = buildWholeDictionary(board, hypotheses, [point]).points[0]!;
-    this.known.set(key, made);
-    return made;
-  }
-}
-
 /** The readings of one point, in the order taken. */
 export interface ReadPoint {
   readonly point: ProbePoint;
@@ -82,7 +61,7 @@ export interface ReadPoint {
 }
 
 /** Readings by point, in the order first taken, each with all that was read there. */
-export function readPoints(readings: readonly TakenReading[]): readonly ReadPoint[] {
+export function readPoints(predictor: Predictor, readings: readonly TakenReading[]): readonly ReadPoint[] {
   const at = new Map<string, TakenReading[]>();
   for (const r of readings) {
     const known = at.get(pointKey(r));
@@ -93,7 +72,7 @@ export function readPoints(readings: readonly TakenReading[]): readonly ReadPoin
     point: list[0]!,
     readings: list,
     groups: sameReadings(
-      list[0]!.mode,
+      predictor.at(list[0]!).scale,
       list.map((r) => r.seen),
     ),
   }));
@@ -113,7 +92,7 @@ interface Stage {
 }
 
 /** Stages of the last weighing, by dictionary: readings are mostly added to those before. */
-const trails = new WeakMap<Predictions, readonly Stage[]>();
+const trails = new WeakMap<Predictor, readonly Stage[]>();
 
 /**
  * Log weights of all hypotheses after readings: prior times likelihood of what was read at each point, given what was
@@ -122,11 +101,11 @@ const trails = new WeakMap<Predictions, readonly Stage[]>();
  * priors  weights before any reading; by default those of the hypotheses.
  */
 export function weighReadings(
-  predictions: Predictions,
+  predictor: Predictor,
   readings: readonly TakenReading[],
-  priors: Float64Array = Float64Array.from(predictions.dictionary.hypotheses, (h) => h.weight),
+  priors: Float64Array = Float64Array.from(predictor.hypotheses, (h) => h.weight),
 ): Weighed {
-  const old = trails.get(predictions) ?? [];
+  const old = trails.get(predictor) ?? [];
   const first: Stage = {
     read: null,
     company: new Int32Array(priors.length),
@@ -134,12 +113,12 @@ export function weighReadings(
   };
   const trail: Stage[] = [old[0] ?? first];
   let same = true;
-  for (const read of readPoints(readings)) {
+  for (const read of readPoints(predictor, readings)) {
     const known = old[trail.length];
     same &&= known !== undefined && sameRead(known.read, read);
-    trail.push(same ? known! : nextStage(trail.at(-1)!, predictions.at(read.point), read));
+    trail.push(same ? known! : nextStage(trail.at(-1)!, predictor.at(read.point), read));
   }
-  trails.set(predictions, trail);
+  trails.set(predictor, trail);
   const { company, ends } = trail.at(-1)!;
   return {
     weights: priors.map((p, h) => Math.log(p) + ends[company[h]!]!.log),
@@ -151,8 +130,8 @@ function sameRead(a: ReadPoint | null, b: ReadPoint): boolean {
   return a !== null && a.readings.length === b.readings.length && a.readings.every((r, i) => r === b.readings[i]);
 }
 
-function nextStage({ company, ends }: Stage, point: PredictedPoint, read: ReadPoint): Stage {
-  const { mode, spreads, classOf } = point;
+function nextStage({ company, ends }: Stage, point: Predicted, read: ReadPoint): Stage {
+  const { scale, spreads, classOf } = point;
   const numbers = new Map<number, number>();
   const made: { readonly log: number; readonly state: DrawState }[] = [];
   const next = new Int32Array(company.length);
@@ -162,8 +141,8 @@ function nextStage({ company, ends }: Stage, point: PredictedPoint, read: ReadPo
     if (number === undefined) {
       const { log, state } = ends[company[h]!]!;
       const spread = spreads[classOf[h]!]!;
-      const { total, meant } = pointLikelihood(mode, conditioned(mode, spread, state), spreads[0]!, read.groups);
-      const known = meant === null ? state : told(mode, spread, state, coordinate(mode, meant));
+      const { total, meant } = pointLikelihood(scale, conditioned(scale, spread, state), spreads[0]!, read.groups);
+      const known = meant === null ? state : told(scale, spread, state, placeOn(scale, meant));
       number = made.push({ log: log + Math.log(total), state: known }) - 1;
       numbers.set(key, number);
     }

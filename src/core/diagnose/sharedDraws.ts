@@ -1,7 +1,6 @@
-import { DEFAULT_METER } from '../meter';
-import type { ColdMode } from '../meter';
 import { normalCdf } from '../quantity';
-import { coordinate, mainMode, outcomeModes, overloadChance } from './outcome';
+import type { OutcomeScale } from './experiment';
+import { mainMode, outcomeModes, overloadChance } from './outcome';
 import type { OutcomeMode, OutcomeSpread } from './outcome';
 
 /**
@@ -27,7 +26,7 @@ export const NOTHING_TOLD: DrawState = new Map();
 const LEAST_SIGMA = 0.15;
 
 /** A prediction as it is left by what is known of the draws; the same object where that changes nothing. */
-export function conditioned(mode: ColdMode, spread: OutcomeSpread, state: DrawState): OutcomeSpread {
+export function conditioned(scale: OutcomeScale, spread: OutcomeSpread, state: DrawState): OutcomeSpread {
   const { main } = spread;
   if (!main || !main.draws.some((d) => state.has(d))) return spread;
   const { shift, taken } = knownOf(main.draws, main.effects, state);
@@ -41,12 +40,8 @@ export function conditioned(mode: ColdMode, spread: OutcomeSpread, state: DrawSt
   const beyond =
     before < 1e-4 || before > 0.9999
       ? before
-      : modes.reduce((sum, m) => sum + m.weight * normalCdf((m.mean - limitOf(mode)) / m.sigma), 0);
+      : modes.reduce((sum, m) => sum + m.weight * normalCdf((m.mean - scale.limit) / m.sigma), 0);
   return { ...spread, modes, beyond };
-}
-
-function limitOf(mode: ColdMode): number {
-  return coordinate(mode, mode === 'diode' ? DEFAULT_METER.diodeOverloadVolts : DEFAULT_METER.ohmsOverload);
 }
 
 /** What is known of draws with these effects together: the shift of the reading, and the variance that is no longer open. */
@@ -77,18 +72,18 @@ function knownOf(
  *
  * x  the figure, in the coordinate. Source: R. E. Kalman, J. Basic Engineering 82 (1960).
  */
-export function told(mode: ColdMode, spread: OutcomeSpread, state: DrawState, x: number): DrawState {
+export function told(scale: OutcomeScale, spread: OutcomeSpread, state: DrawState, x: number): DrawState {
   const { main } = spread;
   if (!main) return state;
-  const left = outcomeModes(conditioned(mode, spread, state));
+  const left = outcomeModes(conditioned(scale, spread, state));
   const fits = left.map((m) => (m.weight / m.sigma) * Math.exp(-0.5 * ((x - m.mean) / m.sigma) ** 2));
   const best = fits.indexOf(Math.max(...fits));
   const mine = left[best]!;
-  const scale = outcomeModes(spread)[best]!.sigma / mainMode(spread).sigma;
+  const share = outcomeModes(spread)[best]!.sigma / mainMode(spread).sigma;
   const { draws, mean, covariance } = joined(main.draws, state);
   const n = draws.length;
   const effect = new Float64Array(n);
-  main.draws.forEach((d, i) => (effect[draws.indexOf(d)] = scale * main.effects[i]!));
+  main.draws.forEach((d, i) => (effect[draws.indexOf(d)] = share * main.effects[i]!));
   const gain = new Float64Array(n);
   for (let i = 0; i < n; i++) for (let j = 0; j < n; j++) gain[i] = gain[i]! + covariance[i * n + j]! * effect[j]!;
   const variance = mine.sigma * mine.sigma;

@@ -43,7 +43,7 @@ function draws(
   const random = seededRandom(seed);
   return Array.from({ length: count }, (_, k) => {
     const d = diagnoser(names[k % names.length]!);
-    const pool = d.dictionary.hypotheses.filter((h, i) => i > 0 && wanted(h, d.groups[i] !== 0));
+    const pool = d.predictor.hypotheses.filter((h, i) => i > 0 && wanted(h, d.groups[i] !== 0));
     const fault = pool[Math.floor(random() * pool.length)]!;
     return {
       fault,

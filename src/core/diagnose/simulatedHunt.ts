@@ -2,7 +2,8 @@ import { simulateReading, solverFor } from '../meter';
 import type { DcSolver } from '../solve';
 import type { Random } from '../quantity';
 import { MOST_READINGS } from './diagnose';
-import type { Diagnosis, Diagnoser, Standing } from './diagnose';
+import type { Diagnoser } from './diagnose';
+import type { Diagnosis, Standing } from './standing';
 import type { Fault } from '../fault';
 import type { PartDraw } from '../device';
 import type { ProbePoint } from './probePoint';
@@ -31,7 +32,7 @@ export function huntFault(
   random: Random,
   choose: PointChooser = bestNext,
 ): Hunt {
-  const solver: DcSolver = solverFor(diagnoser.dictionary.board, faults, draw);
+  const solver: DcSolver = solverFor(diagnoser.predictor.board, faults, draw);
   const readings: TakenReading[] = [];
   for (;;) {
     const standing = diagnoser.standing(readings);

@@ -1,12 +1,11 @@
 import { recogniseStages } from '../stages';
 import { faultWords } from '../fault';
 import type { Diagnoser } from './diagnose';
-import type { FaultDictionary, PredictedPoint } from './dictionary';
+import { placeOn } from './experiment';
+import type { Predicted, Predictor } from './experiment';
 import { logLikelihood } from './likelihood';
-import { coordinate } from './outcome';
-import { readingSeconds } from './nextReading';
 import { posterior, pointKey, weighReadings } from './posterior';
-import type { Predictions, TakenReading } from './posterior';
+import type { TakenReading } from './posterior';
 
 /** Odds of a short in the supply path, or across an output, from which power is refused. */
 export const GATE_LIMIT = 0.05;
@@ -32,78 +31,77 @@ export class SupplyShorts {
     private readonly diagnoser: Diagnoser,
     private readonly readings: readonly TakenReading[],
   ) {
-    const { predictions, dictionary } = diagnoser;
-    this.weights = weighReadings(predictions, readings).weights;
+    const { predictor } = diagnoser;
+    this.weights = weighReadings(predictor, readings).weights;
     const probabilities = new Float64Array(this.weights.length);
     posterior(this.weights, probabilities);
-    this.mass = shortMass(dictionary, probabilities);
-    this.reason = massReason(dictionary, probabilities, this.mass, readings.length);
-    this.feedbackOpen = readings.length === 0 ? null : openFeedback(dictionary, probabilities);
+    this.mass = shortMass(predictor, probabilities);
+    this.reason = massReason(predictor, probabilities, this.mass, readings.length);
+    this.feedbackOpen = readings.length === 0 ? null : openFeedback(predictor, probabilities);
   }
 
-  get clearing(): readonly PredictedPoint[] {
-    return clearingReadings(this.diagnoser.predictions, this.readings, this.weights);
+  get clearing(): readonly Predicted[] {
+    return clearingReadings(this.diagnoser.predictor, this.readings, this.weights);
   }
 }
 
 /** Whether the readings name an open part of the feedback: with the load on the output would run away. */
-function openFeedback(dictionary: FaultDictionary, probabilities: Float64Array): string | null {
+function openFeedback(predictor: Predictor, probabilities: Float64Array): string | null {
   const feedback = new Set(
-    recogniseStages(dictionary.board).stages.flatMap((s) => (s.kind === 'feedback' ? s.parts : [])),
+    recogniseStages(predictor.board).stages.flatMap((s) => (s.kind === 'feedback' ? s.parts : [])),
   );
   let mass = 0;
   let worst = -1;
-  dictionary.hypotheses.forEach(({ faults }, i) => {
+  predictor.hypotheses.forEach(({ faults }, i) => {
     if (!faults.some((f) => f.kind === 'open' && feedback.has(f.ref))) return;
     mass += probabilities[i]!;
     if (worst < 0 || probabilities[i]! > probabilities[worst]!) worst = i;
   });
   if (mass <= FEEDBACK_LIMIT || worst < 0) return null;
-  const words = faultWords(dictionary.board, dictionary.hypotheses[worst]!.label);
+  const words = faultWords(predictor.board, predictor.hypotheses[worst]!.label);
   return `Nothing holds the output (${words} at ${Math.round(100 * mass)} %): not with the load on.`;
 }
 
-function shortMass(dictionary: FaultDictionary, probabilities: Float64Array): number {
+function shortMass(predictor: Predictor, probabilities: Float64Array): number {
   let mass = 0;
-  dictionary.hypotheses.forEach((h, i) => {
+  predictor.hypotheses.forEach((h, i) => {
     if (h.short !== null) mass += probabilities[i]!;
   });
   return mass;
 }
 
-function massReason(dictionary: FaultDictionary, probabilities: Float64Array, mass: number, readings: number): string {
+function massReason(predictor: Predictor, probabilities: Float64Array, mass: number, readings: number): string {
   let worst = 0;
-  dictionary.hypotheses.forEach((h, i) => {
-    if (h.short !== null && (dictionary.hypotheses[worst]!.short === null || probabilities[i]! > probabilities[worst]!))
+  predictor.hypotheses.forEach((h, i) => {
+    if (h.short !== null && (predictor.hypotheses[worst]!.short === null || probabilities[i]! > probabilities[worst]!))
       worst = i;
   });
   const percent = Math.max(1, Math.round(mass * 100));
-  const where = dictionary.hypotheses[worst]!.short === 'input' ? 'the supply path' : 'an output rail';
+  const where = predictor.hypotheses[worst]!.short === 'input' ? 'the supply path' : 'an output rail';
   const what =
     readings === 0
       ? 'Nothing has been read yet'
-      : `${faultWords(dictionary.board, dictionary.hypotheses[worst]!.label)} leads`;
+      : `${faultWords(predictor.board, predictor.hypotheses[worst]!.label)} leads`;
   return `A short in ${where} stands at ${percent} % (${what}).`;
 }
 
 /** Greedy choice: each step the reading that, if healthy, takes most of the short's mass away per second. */
 function clearingReadings(
-  predictions: Predictions,
+  predictor: Predictor,
   readings: readonly TakenReading[],
   weights: Float64Array,
-): readonly PredictedPoint[] {
-  const { dictionary } = predictions;
+): readonly Predicted[] {
   const work = Float64Array.from(weights);
   const probabilities = new Float64Array(weights.length);
-  const chosen: PredictedPoint[] = [];
+  const chosen: Predicted[] = [];
   const done = new Set(readings.map(pointKey));
   while (chosen.length < MOST_CLEARING) {
     posterior(work, probabilities);
-    const mass = shortMass(dictionary, probabilities);
+    const mass = shortMass(predictor, probabilities);
     if (mass <= GATE_LIMIT) return chosen;
-    let best: { point: PredictedPoint; logs: readonly number[] } | null = null;
+    let best: { point: Predicted; logs: readonly number[] } | null = null;
     let bestWorth = 0;
-    for (const point of dictionary.points) {
+    for (const point of predictor.points) {
       if (done.has(pointKey(point))) continue;
       const logs = healthyLogs(point);
       let short = 0;
@@ -111,9 +109,9 @@ function clearingReadings(
       for (let h = 0; h < probabilities.length; h++) {
         const p = probabilities[h]! * Math.exp(logs[point.classOf[h]!]! - logs[0]!);
         total += p;
-        if (dictionary.hypotheses[h]!.short !== null) short += p;
+        if (predictor.hypotheses[h]!.short !== null) short += p;
       }
-      const worth = (mass - short / total) / readingSeconds(point, chosen.at(-1) ?? null);
+      const worth = (mass - short / total) / predictor.seconds(point, chosen.at(-1) ?? null);
       if (worth > bestWorth) [best, bestWorth] = [{ point, logs }, worth];
     }
     if (!best) return [];
@@ -125,10 +123,10 @@ function clearingReadings(
 }
 
 /** Log likelihood of each class at a point if the reading comes out exactly as on a healthy board. */
-function healthyLogs(point: PredictedPoint): readonly number[] {
+function healthyLogs(point: Predicted): readonly number[] {
   const healthy = point.spreads[0]!;
   const seen =
     healthy.overload > 0.5 ? ({ kind: 'overload' } as const) : ({ kind: 'figure', value: point.raws[0]! } as const);
-  if (seen.kind === 'figure' && !Number.isFinite(coordinate(point.mode, seen.value))) return point.spreads.map(() => 0);
-  return point.spreads.map((s) => logLikelihood(point.mode, s, healthy, seen));
+  if (seen.kind === 'figure' && !Number.isFinite(placeOn(point.scale, seen.value))) return point.spreads.map(() => 0);
+  return point.spreads.map((s) => logLikelihood(point.scale, s, healthy, seen));
 }

@@ -46,6 +46,8 @@ export interface ProbeOptions {
   readonly anySolution?: boolean;
   /** Stops when the reading is right, for tables of many readings: nodes that cannot change it may still move. */
   readonly readingOnly?: boolean;
+  /** Tells the neighbouring range however seldom it is used. */
+  readonly everyRange?: boolean;
 }
 
 /** How right a reading is where nothing else matters; and what decides the range, which is looked at once more. */
@@ -184,7 +186,7 @@ function probeOhms(
     const { sigma, main } = own;
     const over = range >= ranges.length || Math.abs(ohms) > meter.ohmsOverload;
     const spread = ohms === 0 ? 0 : sigma / Math.abs(ohms);
-    const other = withSigma ? otherRange(solver, red, black, range, reachAmps, ohms, spread, meter, readingOnly) : null;
+    const other = withSigma ? otherRange(solver, red, black, range, reachAmps, ohms, spread, meter, options) : null;
     return ok({
       reading: over ? OVERLOAD : { kind: 'figure', value: ohms },
       raw: ohms,
@@ -214,7 +216,7 @@ function otherRange(
   ohms: number,
   spread: number,
   meter: MeterProfile,
-  readingOnly: boolean,
+  { readingOnly = false, everyRange = false }: ProbeOptions,
 ): OtherRange | null {
   const own = meter.ohmsAmps[range]!;
   const below = meter.ohmsAmps[range - 1];
@@ -228,7 +230,7 @@ function otherRange(
   if (amps === null) return null;
   // As long as it reads the same up to the limit it reads the same on the next range, or that one is never used.
   const straight = Math.abs(meter.ohmsRangeVolts / reachAmps - ohms) <= STRAIGHT * Math.abs(ohms) && spread < 0.05;
-  if (straight) return null;
+  if (straight && !everyRange) return null;
   const higher = amps < own;
   const sure = higher && inUse(Math.abs(ohms * own), spread, false, meter) < UNUSED;
   // By how the volts grew with the current from the reading up to the limit.
@@ -236,7 +238,7 @@ function otherRange(
   const steep = reachAmps > own ? Math.min(1, grown / Math.log(reachAmps / own)) : 1;
   // Half as steeply beyond it, and spread three times as widely, a lower range stays out of use for any draw of the parts.
   const beyond = meter.ohmsRangeVolts * (amps / reachAmps) ** (0.5 * steep);
-  if (sure || (!higher && inUse(beyond, 3 * spread, true, meter) < UNUSED / 10)) return null;
+  if (!everyRange && (sure || (!higher && inUse(beyond, 3 * spread, true, meter) < UNUSED / 10))) return null;
   const drive = { kind: 'current', amps, limitVolts: meter.diodeLimitVolts } as const;
   if (readingOnly) solver.scaleStart(red, Math.exp(steep * Math.log(amps / reachAmps)));
   const solved = solver.solve(red, black, drive, true, readingOnly ? READING_SHARE : 0);
@@ -247,7 +249,7 @@ function otherRange(
   const chance = higher
     ? inUse(Math.abs(ohms * own), spread, false, meter)
     : inUse(Math.abs(volts), sigma / Math.max(Math.abs(volts), 1e-12), true, meter);
-  return chance < UNUSED ? null : { ohms: volts / amps, sigma: sigma / amps, chance };
+  return chance < UNUSED && !everyRange ? null : { ohms: volts / amps, sigma: sigma / amps, chance };
 }
 
 /** Two ranges that read the same within this share read the same. */

@@ -176,6 +176,7 @@ function shown(solver: DcSolver, { mode, red, black }: ProbePoint): OutcomeSprea
   const computed = probe(solver, mode, nodeOfNet.get(netKey(red))!, nodeOfNet.get(netKey(black))!, {
     withSigma: true,
     anySolution: true,
+    everyRange: true,
   });
   if (!computed.ok) return { mean: NaN, sigma: Infinity, overload: 0.5 };
   const { raw, sigma, other } = computed.value;

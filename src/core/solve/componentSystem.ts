@@ -3,8 +3,8 @@ import { analysePattern } from '../linear';
 import type { SparsePattern } from '../linear';
 import { JUNCTION_GMIN, roomFor } from '../device';
 import type { DeviceKind, Evaluation } from '../device';
-import { nearbyRoom } from './nearby';
-import type { NearbyRoom } from './nearby';
+import { nearbyRoom } from './nearbyRoom';
+import type { NearbyRoom } from './nearbyRoom';
 import type { Network, NetworkDevice } from './network';
 
 /** Flat junction table: terminals (local nodes), matrix slots, parameters. */

@@ -32,19 +32,6 @@ export interface AddedBranches {
   readonly siemens: Float64Array;
 }
 
-/** Buffers for one component; their contents have no meaning between calls. */
-export interface NearbyRoom {
-  readonly columns: Float64Array[];
-  readonly linear: Float64Array;
-  readonly bent: Float64Array;
-  readonly bentBefore: Float64Array;
-}
-
-export function nearbyRoom(size: number): NearbyRoom {
-  const buffer = (): Float64Array => new Float64Array(size);
-  return { columns: [], linear: buffer(), bent: buffer(), bentBefore: buffer() };
-}
-
 const MOST_ROUNDS = 5;
 /** Further off than this, of what is allowed, the rounds would not come home. */
 const MOST_BENT = 100;

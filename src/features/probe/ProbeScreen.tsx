@@ -22,6 +22,7 @@ import { PointPanel } from './PointPanel';
 import { ProofFirst } from './ProofFirst';
 import { ReadingEntry } from './ReadingEntry';
 import { SuspectList } from './SuspectList';
+import { count } from './WhyThis';
 import { usePoints } from './usePoints';
 
 /** Probe: the next point large, the figure, Enter; the verdict at once; suspects move. Each board has its own. */
@@ -201,6 +202,9 @@ function Verdict() {
       <div className="flex items-center gap-4 border-2 border-brass bg-raised px-4 py-3">
         <p className="min-w-0 flex-1 text-lg">
           <strong>{faultWords(board, leader.fault)}</strong>
+          {weighed!.evidence && weighed!.evidence.for.length > 0 && (
+            <span className="text-sm text-faint"> rests on {count(weighed!.evidence.for)}</span>
+          )}
           {leader.group.length > 1 && (
             <span className="block text-sm text-faint">
               or what reads the same:{' '}

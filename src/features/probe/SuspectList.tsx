@@ -4,9 +4,11 @@ import { faultWords } from '@/core/fault';
 import { KIND_WORDS } from '@/core/diagnose';
 import type { UnseenKind } from '@/core/diagnose';
 import type { Weighed } from '@/features/job/SuspectsContext';
+import { WhyThis } from './WhyThis';
 
 /** The suspects, likeliest first: a bar of suspicion, the figure, and what cannot be told apart from each. */
 export function SuspectList({ board, weighed }: { board: Board; weighed: Weighed }) {
+  const first = weighed.suspects.find((s) => !s.invisible);
   return (
     <ol className="flex flex-col gap-0.5" aria-live="polite">
       {weighed.suspects.slice(0, 5).map((s, i) => (
@@ -23,6 +25,7 @@ export function SuspectList({ board, weighed }: { board: Board; weighed: Weighed
                 {faultWords(board, s.fault)}
               </span>
               {s.invisible && <Unseen kinds={s.unseen} />}
+              {s === first && <WhyThis board={board} weighed={weighed} />}
               {i === 0 && !s.invisible && s.group.length > 1 && (
                 <span className="block text-xs text-faint">
                   {'not told from '}

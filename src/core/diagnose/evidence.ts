@@ -1,0 +1,72 @@
+import type { Predicted, Predictor } from './experiment';
+import { pointLikelihood } from './likelihood';
+import type { Observation } from './likelihood';
+import { pointKey, readPoints } from './posterior';
+import type { TakenReading } from './posterior';
+import type { ProbePoint } from './probePoint';
+import { separates } from './separates';
+
+/** A point that was read, with what was seen there last, how often it was read, and how much likelier a suspect makes it. */
+export interface Witness {
+  readonly point: ProbePoint;
+  readonly seen: Observation;
+  readonly times: number;
+  /** Natural log of its likelihood under the suspect over that on a healthy board. */
+  readonly weight: number;
+}
+
+/**
+ * What speaks for and against a suspect.
+ *
+ * for, against  points by falling weight; those that say next to nothing are left out.
+ * apart         the quickest reading not taken yet that tells it from the next suspect, and which that is.
+ */
+export interface Evidence {
+  readonly for: readonly Witness[];
+  readonly against: readonly Witness[];
+  readonly apart: { readonly point: Predicted; readonly from: string } | null;
+}
+
+/** A suspect as far as its evidence asks. */
+interface Placed {
+  readonly fault: string;
+  readonly invisible: boolean;
+}
+
+/** A reading that is less than three times likelier one way or the other says next to nothing. */
+const SAYS = Math.log(3);
+
+/** The readings that speak for and against a visible suspect, and what would tell it from the next one. */
+export function evidenceOf(
+  predictor: Predictor,
+  readings: readonly TakenReading[],
+  suspects: readonly Placed[],
+  suspect: Placed,
+): Evidence {
+  const numberOf = (label: string): number => predictor.hypotheses.findIndex((h) => h.label === label);
+  const own = numberOf(suspect.fault);
+  const witnesses = readPoints(predictor, readings).map(({ point, groups, readings: list }): Witness => {
+    const { scale, spreads, classOf } = predictor.at(point);
+    const healthy = spreads[0]!;
+    const under = pointLikelihood(scale, spreads[classOf[own]!]!, healthy, groups).total;
+    const sound = pointLikelihood(scale, healthy, healthy, groups).total;
+    return { point, seen: groups.at(-1)!.seen, times: list.length, weight: Math.log(under / sound) };
+  });
+  const sorted = [...witnesses].sort((a, b) => Math.abs(b.weight) - Math.abs(a.weight));
+  const rival = suspects.find((s) => s.fault !== suspect.fault && !s.invisible) ?? suspects.find((s) => s.invisible);
+  const read = new Set(readings.map(pointKey));
+  const telling =
+    rival === undefined
+      ? []
+      : predictor.points.filter((p) => !read.has(pointKey(p)) && separates(p, own, numberOf(rival.fault)));
+  const seconds = (p: Predicted): number => predictor.seconds(p, readings.at(-1) ?? null);
+  const quickest = telling.reduce<Predicted | null>(
+    (best, p) => (best === null || seconds(p) < seconds(best) ? p : best),
+    null,
+  );
+  return {
+    for: sorted.filter((w) => w.weight > SAYS),
+    against: sorted.filter((w) => w.weight < -SAYS),
+    apart: quickest && { point: quickest, from: rival!.fault },
+  };
+}
