@@ -1,6 +1,6 @@
 import { netKey } from '../circuit';
 import type { Board } from '../circuit';
-import { probe, solverFor } from '../meter';
+import { DEFAULT_METER, probe, solverFor } from '../meter';
 import type { DcSolver } from '../solve';
 import { readingSeconds, scaleOf } from './coldPredictor';
 import { addHypothesis, draftPoint } from './dictionaryEntries';
@@ -8,7 +8,7 @@ import type { Base, PointDraft } from './dictionaryEntries';
 import type { Predicted, Predictor } from './experiment';
 import type { Hypothesis } from './hypotheses';
 import { pointKey } from './posterior';
-import { probePairs } from './probePairs';
+import { neighbourPins, probePairs } from './probePairs';
 import type { ProbePoint } from './probePoint';
 import { SteadyPoints } from './steadyPoints';
 
@@ -134,7 +134,8 @@ export function buildWholeDictionary(
 
 /**
  * Diode both ways and ohms over every pair of nets that some part bridges; ohms the other way round too where the board
- * as it should be reads differently so.
+ * as it should be reads differently so. Ohms also between neighbouring pins of a larger part that nothing joins: a short
+ * between them may show nowhere else.
  */
 export function defaultPoints(board: Board, healthy: DcSolver = solverFor(board, [])): readonly ProbePoint[] {
   const { nodeOfNet } = healthy.network;
@@ -142,7 +143,10 @@ export function defaultPoints(board: Board, healthy: DcSolver = solverFor(board,
     const read = probe(healthy, 'ohms', nodeOfNet.get(netKey(red))!, nodeOfNet.get(netKey(black))!);
     return read.ok ? read.value.raw : Infinity;
   };
-  return probePairs(board).flatMap(({ a, b }) => {
+  const apart = neighbourPins(board)
+    .filter(({ a, b }) => ohms(a, b) > DEFAULT_METER.ohmsOverload && ohms(b, a) > DEFAULT_METER.ohmsOverload)
+    .map(({ a, b }) => ({ mode: 'ohms' as const, red: a, black: b }));
+  const across = probePairs(board).flatMap(({ a, b }) => {
     const [there, back] = [ohms(a, b), ohms(b, a)];
     const turned = there !== back && !(Math.abs(there - back) <= SAME_BOTH_WAYS * Math.min(there, back));
     return [
@@ -152,6 +156,7 @@ export function defaultPoints(board: Board, healthy: DcSolver = solverFor(board,
       ...(turned ? [{ mode: 'ohms' as const, red: b, black: a }] : []),
     ];
   });
+  return [...across, ...apart];
 }
 
 /** Ohms that differ by no more than this share either way round are one point. */

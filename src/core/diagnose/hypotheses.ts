@@ -155,8 +155,20 @@ function linkedFaults(board: Board, path: PowerPath, part: Part, single: Hypothe
     for (const t of taken)
       if (t !== fuse) out.push(combine(single, [...fuse.faults, ...t.faults], fuse.share * t.share * 2));
   }
+  // A hard one takes everything along.
+  if (role === 'switch' && taken.length > 2)
+    out.push(
+      combine(
+        single,
+        taken.flatMap((t) => t.faults),
+        ALL_TAKEN_SHARE,
+      ),
+    );
   return out;
 }
+
+/** Share of the cases in which all that may go along does. */
+const ALL_TAKEN_SHARE = 0.08;
 
 function combine(single: Hypothesis, more: readonly Fault[], share: number): Hypothesis {
   return {

@@ -7,7 +7,8 @@
  * takes the fuse, the sense resistor, the gate resistor and often the controller with it.
  */
 export type TriggerRole = 'mov' | 'bridge' | 'bulk' | 'switch' | 'clamp-diode' | 'line-capacitor';
-export type TakenRole = 'fuse' | 'sense-resistor' | 'gate-resistor' | 'gate-pin' | 'sense-pin';
+export type TakenRole =
+  'fuse' | 'bridge-leg' | 'bridge-rail' | 'sense-resistor' | 'gate-resistor' | 'gate-pin' | 'sense-pin';
 
 export interface LinkedFaultRule {
   readonly trigger: TriggerRole;
@@ -17,7 +18,14 @@ export interface LinkedFaultRule {
 export const LINKED_FAULTS: readonly LinkedFaultRule[] = [
   { trigger: 'mov', takes: [{ role: 'fuse', mode: 'open', share: 0.8 }] },
   { trigger: 'line-capacitor', takes: [{ role: 'fuse', mode: 'open', share: 0.8 }] },
-  { trigger: 'bridge', takes: [{ role: 'fuse', mode: 'open', share: 0.8 }] },
+  {
+    trigger: 'bridge',
+    takes: [
+      { role: 'fuse', mode: 'open', share: 0.8 },
+      { role: 'bridge-leg', mode: 'short', share: 0.15 },
+      { role: 'bridge-rail', mode: 'short', share: 0.15 },
+    ],
+  },
   { trigger: 'bulk', takes: [{ role: 'fuse', mode: 'open', share: 0.7 }] },
   { trigger: 'clamp-diode', takes: [{ role: 'fuse', mode: 'open', share: 0.3 }] },
   {
@@ -35,6 +43,8 @@ export const LINKED_FAULTS: readonly LinkedFaultRule[] = [
 /** What is named on screen for each role that was taken along: what to check before power. */
 export const TAKEN_ROLE_WORDS: Readonly<Record<TakenRole, string>> = {
   fuse: 'the fuse',
+  'bridge-leg': 'the other diode of the same leg',
+  'bridge-rail': 'the other diode on the same rail',
   'sense-resistor': 'the current-sense resistor',
   'gate-resistor': 'the gate resistor',
   'gate-pin': "the controller's gate pin",

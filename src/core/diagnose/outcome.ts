@@ -8,6 +8,8 @@ export interface OutcomeMode {
   readonly mean: number;
   readonly sigma: number;
   readonly weight: number;
+  /** It comes out so on the neighbouring range of the instrument, when the parts bring that into use. */
+  readonly neighbour?: true;
 }
 
 /**
@@ -31,7 +33,8 @@ export interface OutcomeSpread {
 
 const DIODE_MODEL_VOLTS = 0.005;
 const OHMS_MODEL_FRACTION = 0.01;
-const LEAD_OHMS = 0.2;
+/** What zeroed leads still add, ohm. */
+const LEAD_OHMS = 0.05;
 /** The coordinate of a figure: volts as they are, resistance as ln(ohm + 1). */
 export function coordinate(mode: ColdMode, value: number): number {
   return mode === 'diode' ? value : Math.log(Math.max(value, -0.5) + 1);
@@ -39,7 +42,7 @@ export function coordinate(mode: ColdMode, value: number): number {
 
 /** Above this, ohm, and with this much of it from the parts, a reading hangs on what junctions leak: its tails are long. */
 const LEAKING_OHMS = 1e5;
-const LEAKING_SPREAD = 0.05;
+const LEAKING_SPREAD = 0.12;
 const TAIL_SHARE = 0.1;
 const TAIL_FACTOR = 4;
 
@@ -96,7 +99,7 @@ function spreadOf(
   const chance = other === null || Math.abs(gap) < own.sigma / 2 || other.chance < 1e-3 ? 0 : other.chance;
   const modes = [
     ...withTails(own, 1 - chance, raw, partSigma),
-    ...(chance === 0 ? [] : withTails(there, chance, other!.ohms, other!.sigma)),
+    ...(chance === 0 ? [] : withTails(there, chance, other!.ohms, other!.sigma)).map((m) => ({ ...m, neighbour: true as const })),
   ];
   if (modes.length < 2) return { mean, sigma, overload };
   const beyond = modes.reduce((sum, m) => sum + m.weight * normalCdf((m.mean - limit) / m.sigma), 0);

@@ -49,6 +49,9 @@ export function takenFaults(
       const fuse = board.parts.find((p) => p.fitted && isFuse(p) && p.nets.some((n) => inputPole(path, n) >= 0));
       return fuse ? [{ kind: 'open', ref: fuse.ref }] : [];
     }
+    case 'bridge-leg':
+    case 'bridge-rail':
+      return bridgePartner(board, path, trigger, role).map((d) => ({ kind: 'short', ref: d.ref }));
     case 'sense-resistor':
       return senseResistors(board, trigger).map((r) => ({ kind: 'open', ref: r.ref }));
     case 'gate-resistor':
@@ -59,6 +62,28 @@ export function takenFaults(
       // Without a resistor in the source lead nothing senses the switch's current.
       return senseResistors(board, trigger).length > 0 ? pinLeaks(board, senseNets(board, trigger), mode) : [];
   }
+}
+
+/** Of a bridge of single diodes the one that shares a pole with the other end of the leg (`bridge-leg`) or the rail. */
+function bridgePartner(
+  board: Board,
+  path: PowerPath,
+  trigger: Part,
+  role: 'bridge-leg' | 'bridge-rail',
+): readonly Part[] {
+  if (trigger.kind !== 'diode') return [];
+  const end = (part: Part, pin: number): string => netKey(part.nets[pin] ?? '');
+  const others = board.parts.filter(
+    (p) => p !== trigger && p.fitted && p.kind === 'diode' && triggerRole(board, path, p) === 'bridge',
+  );
+  // In one leg the anode of one meets the cathode of the other; on one rail the like ends meet.
+  const found = others.filter((p) =>
+    role === 'bridge-leg'
+      ? end(p, 0) === end(trigger, 1) || end(p, 1) === end(trigger, 0)
+      : end(p, 0) === end(trigger, 0) || end(p, 1) === end(trigger, 1),
+  );
+  // Of two diodes in parallel neither is the other's partner.
+  return found.filter((p) => !(end(p, 0) === end(trigger, 0) && end(p, 1) === end(trigger, 1))).slice(0, 1);
 }
 
 function senseResistors(board: Board, trigger: Part): readonly Part[] {

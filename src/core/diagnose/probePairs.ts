@@ -24,20 +24,40 @@ export function referencePin(board: Board, part: Part): number {
  * else each pin to the reference pin. Empty positions count too: nothing should be read there.
  */
 export function probePairs(board: Board): readonly ProbePair[] {
-  const found = new Map<string, ProbePair>();
-  const add = (a: string, b: string): void => {
+  const pairs = new Pairs();
+  for (const part of board.parts) {
+    if (part.nets.length <= 4) {
+      part.nets.forEach((a, i) => part.nets.slice(i + 1).forEach((b) => pairs.add(a, b)));
+    } else {
+      const reference = part.nets[referencePin(board, part)]!;
+      part.nets.forEach((net) => pairs.add(net, reference));
+    }
+  }
+  return pairs.list;
+}
+
+/** Net pairs of neighbouring pins of parts with more than four pins, without those of `probePairs`. */
+export function neighbourPins(board: Board): readonly ProbePair[] {
+  const pairs = new Pairs();
+  for (const { a, b } of probePairs(board)) pairs.add(a, b);
+  const known = pairs.list.length;
+  for (const part of board.parts)
+    if (part.fitted && part.nets.length > 4) part.nets.slice(1).forEach((net, i) => pairs.add(part.nets[i]!, net));
+  return pairs.list.slice(known);
+}
+
+/** Unordered pairs of different nets, each once. */
+class Pairs {
+  private readonly found = new Map<string, ProbePair>();
+
+  get list(): readonly ProbePair[] {
+    return [...this.found.values()];
+  }
+
+  add(a: string, b: string): void {
     const [x, y] = [netKey(a), netKey(b)];
     if (x === y || x === 'nc' || y === 'nc') return;
     const key = x < y ? `${x}\n${y}` : `${y}\n${x}`;
-    if (!found.has(key)) found.set(key, { a, b });
-  };
-  for (const part of board.parts) {
-    if (part.nets.length <= 4) {
-      part.nets.forEach((a, i) => part.nets.slice(i + 1).forEach((b) => add(a, b)));
-    } else {
-      const reference = part.nets[referencePin(board, part)]!;
-      part.nets.forEach((net) => add(net, reference));
-    }
+    if (!this.found.has(key)) this.found.set(key, { a, b });
   }
-  return [...found.values()];
 }

@@ -1,4 +1,4 @@
-import { normalCdf } from '../quantity';
+import { normalCdf, normalQuantile } from '../quantity';
 import type { OutcomeScale } from './experiment';
 import { mainMode, outcomeModes, overloadChance } from './outcome';
 import type { OutcomeMode, OutcomeSpread } from './outcome';
@@ -31,10 +31,12 @@ export function conditioned(scale: OutcomeScale, spread: OutcomeSpread, state: D
   if (!main || !main.draws.some((d) => state.has(d))) return spread;
   const { shift, taken } = knownOf(main.draws, main.effects, state);
   const own = mainMode(spread).sigma;
-  const modes = outcomeModes(spread).map(({ mean, sigma, weight }): OutcomeMode => {
+  const weightOf = rangeWeights(spread, Math.hypot(...main.effects), shift, taken);
+  const modes = outcomeModes(spread).map((m): OutcomeMode => {
+    const { mean, sigma } = m;
     const s = sigma / own;
     const left = Math.max(sigma * sigma - s * s * taken, (LEAST_SIGMA * sigma) ** 2);
-    return { mean: mean + s * shift, sigma: Math.sqrt(left), weight };
+    return { ...m, mean: mean + s * shift, sigma: Math.sqrt(left), weight: weightOf(m) };
   });
   const before = overloadChance(spread);
   const beyond =
@@ -42,6 +44,28 @@ export function conditioned(scale: OutcomeScale, spread: OutcomeSpread, state: D
       ? before
       : modes.reduce((sum, m) => sum + m.weight * normalCdf((m.mean - scale.limit) / m.sigma), 0);
   return { ...spread, modes, beyond };
+}
+
+/**
+ * How likely each way is by what is known of the draws: the same draws that move a reading decide which range it is taken
+ * on. A range that reads higher is used when they move it up.
+ */
+function rangeWeights(
+  spread: OutcomeSpread,
+  sigma: number,
+  shift: number,
+  taken: number,
+): (mode: OutcomeMode) => number {
+  const modes = outcomeModes(spread);
+  const there = modes.filter((m) => m.neighbour);
+  const chance = there.reduce((sum, m) => sum + m.weight, 0);
+  if (chance <= 0 || chance >= 1 || sigma === 0) return (m) => m.weight;
+  const mean = (list: readonly OutcomeMode[]): number =>
+    list.reduce((sum, m) => sum + m.weight * m.mean, 0) / list.reduce((sum, m) => sum + m.weight, 0);
+  const up = mean(there) > mean(modes.filter((m) => !m.neighbour)) ? 1 : -1;
+  const left = Math.sqrt(Math.max(1 - taken / sigma ** 2, LEAST_SIGMA ** 2));
+  const now = normalCdf((normalQuantile(chance) + (up * shift) / sigma) / left);
+  return (m) => (m.weight * (m.neighbour ? now : 1 - now)) / (m.neighbour ? chance : 1 - chance);
 }
 
 /** What is known of draws with these effects together: the shift of the reading, and the variance that is no longer open. */

@@ -13,9 +13,10 @@ import type { OutcomeSpread } from './outcome';
 const DRAWS = 64;
 const MOST_OFF = 2;
 /**
- * A point that stood still on this many, the first of which are far off to one side, is asked no further.
+ * A point that stood still on this many, the first of which are far off to one side, is asked no further: one in ten
+ * jumping, it passes once in twenty times.
  */
-const ENOUGH = 14;
+const ENOUGH = 34;
 /** How far off the first ones are, in sigmas: their thresholds and their junctions' saturation currents, all alike. */
 const FAR_OFF: readonly (readonly [threshold: number, saturation: number])[] = [
   [-1.8, 0],

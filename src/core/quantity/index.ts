@@ -4,7 +4,7 @@ export { UNIT_SIGNS, benchText, engineeringParts, formatQuantity, formatVolts } 
 export { parseQuantity } from './parseQuantity';
 export type { ParsedQuantity, UnreadableQuantity } from './parseQuantity';
 export type { Unit } from './prefixes';
-export { normalCdf } from './normal';
+export { normalCdf, normalQuantile } from './normal';
 export { gaussian, seededRandom } from './random';
 export type { Random } from './random';
 export { BASES, banded, weakestBasis } from './quantity';

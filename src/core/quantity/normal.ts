@@ -9,3 +9,14 @@ export function normalCdf(z: number): number {
     ((((1.061405429 * t - 1.453152027) * t + 1.421413741) * t - 0.284496736) * t + 0.254829592) * t * Math.exp(-x * x);
   return z >= 0 ? 0.5 * (1 + erf) : 0.5 * (1 - erf);
 }
+
+/** The z below which a share p (0..1) of a standard normal lies, to 1e-9, within eight sigmas: by halving. */
+export function normalQuantile(p: number): number {
+  let [low, high] = [-8, 8];
+  while (high - low > 1e-9) {
+    const middle = (low + high) / 2;
+    if (normalCdf(middle) < p) low = middle;
+    else high = middle;
+  }
+  return (low + high) / 2;
+}

@@ -34,9 +34,15 @@ export function PointPanel({
         {expected.why} ({expected.basis}
         {expected.judged ? '' : '; a figure here is noted, not judged'})
         {point.settle > 2 && `. Give it ${Math.round(point.settle)} s to settle.`}
+        {lowOhms(expected) && '. Zero the leads first: hold them together and press relative.'}
       </p>
     </div>
   );
+}
+
+/** Whether the leads' own resistance would spoil the reading. */
+function lowOhms({ unit, nominal }: ExpectedReading): boolean {
+  return unit === 'ohm' && nominal !== null && nominal < 5;
 }
 
 function Lead({
