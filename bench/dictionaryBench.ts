@@ -1,7 +1,7 @@
 import { netKey } from '@/core/circuit';
 import type { Board } from '@/core/circuit';
-import { buildWholeDictionary, defaultPoints, listHypotheses } from '@/core/diagnose';
-import type { FaultDictionary, TakenReading, Diagnoser } from '@/core/diagnose';
+import { Diagnoser, buildWholeDictionary, defaultPoints, firstLook, listHypotheses } from '@/core/diagnose';
+import type { FaultDictionary, TakenReading } from '@/core/diagnose';
 import { factorDense, solveDense } from '@/core/linear';
 import { probe, solverFor } from '@/core/meter';
 import { seededRandom } from '@/core/quantity';
@@ -74,6 +74,7 @@ export function dictionaryCost(board: Board): {
   readonly entries: number;
   readonly skipped: number;
   readonly ms: number;
+  readonly firstPlanMs: number;
   readonly referenceMs: number;
   readonly megabytes: number;
   readonly sampled: number;
@@ -81,6 +82,11 @@ export function dictionaryCost(board: Board): {
   readonly dictionary: FaultDictionary;
 } {
   const hypotheses = listHypotheses(board);
+  const { ms: firstPlanMs } = timed(() => {
+    const look = firstLook(board, listHypotheses(board));
+    const first = new Diagnoser(buildWholeDictionary(board, look.hypotheses, look.points));
+    return first.plan(first.standing([]), 8);
+  });
   const { value: dictionary, ms } = timed(() => buildWholeDictionary(board, hypotheses));
   const size = solverFor(board, []).network.nodeCount;
   const referenceMs = dictionary.counts.entries * denseLuMs(size);
@@ -91,6 +97,7 @@ export function dictionaryCost(board: Board): {
     entries: dictionary.counts.entries,
     skipped: dictionary.counts.skipped,
     ms,
+    firstPlanMs,
     referenceMs,
     megabytes: process.memoryUsage().heapUsed / 2 ** 20,
     sampled,

@@ -1,16 +1,7 @@
-import type { Diagnoser, Hypothesis, PointChooser, ProbePoint } from '@/core/diagnose';
-import { bestNext, huntFault, pointKey } from '@/core/diagnose';
-import { drawParts } from '@/core/meter';
-import { seededRandom } from '@/core/quantity';
+import type { Diagnoser, PointChooser, Predicted, ProbePoint } from '@/core/diagnose';
+import { distinguishable, pointKey } from '@/core/diagnose';
+import { DisjointSets } from '@/core/graph';
 import type { Random } from '@/core/quantity';
-
-/** How a strategy did over a set of faults. */
-export interface IsolationResult {
-  readonly strategy: string;
-  readonly mean: number;
-  readonly p95: number;
-  readonly share: number;
-}
 
 /** Takes points in a fixed order, whatever is read; points that no fault changes are left out for all strategies. */
 export function fixedOrder(points: readonly ProbePoint[], diagnoser: Diagnoser): PointChooser {
@@ -30,44 +21,13 @@ export function randomOrder(diagnoser: Diagnoser, random: Random): PointChooser 
   return fixedOrder(shuffled, diagnoser);
 }
 
-/** Hunts every fault with a strategy; 60 readings count as 60 and wrong. */
-export function isolate(
-  strategy: string,
-  diagnoser: Diagnoser,
-  faults: readonly Hypothesis[],
-  choose: (k: number) => PointChooser = () => bestNext,
-): IsolationResult {
-  const counts: number[] = [];
-  let right = 0;
-  faults.forEach((fault, k) => {
-    const hunt = huntFault(
-      diagnoser,
-      fault.faults,
-      drawParts(seededRandom(1000 + k)),
-      seededRandom(5000 + k),
-      choose(k),
-    );
-    const good = hunt.diagnosis.suspects[0]!.group.includes(fault.label) && hunt.ended === 'named';
-    counts.push(good ? hunt.readings.length : 60);
-    if (good) right++;
-  });
-  counts.sort((a, b) => a - b);
-  const mean = counts.reduce((a, b) => a + b, 0) / Math.max(1, counts.length);
-  return {
-    strategy,
-    mean,
-    p95: counts[Math.floor(0.95 * (counts.length - 1))] ?? 0,
-    share: right / Math.max(1, faults.length),
-  };
-}
-
 /**
- * Mean depth of the greedy expected-entropy tree with multiway outcomes (equal within two combined sigma) whose
+ * Mean depth of the greedy expected-entropy tree over outcomes that one reading tells apart (`distinguishable`), whose
  * leaves are the groups, over the given hypotheses: a yardstick, not a bound.
  */
 export function referenceDepth(diagnoser: Diagnoser, targets: readonly number[]): number {
   const { points, hypotheses } = diagnoser.predictor;
-  const outcomes = points.map((p) => clusterOf(p.spreads.map((s) => s)));
+  const outcomes = points.map(clusterOf);
   const remembered = new Map<string, number>();
   const choose = (set: readonly number[]): number => {
     const key = set.join();
@@ -107,20 +67,12 @@ export function referenceDepth(diagnoser: Diagnoser, targets: readonly number[])
   return sum / Math.max(1, targets.length);
 }
 
-/** Number of the outcome of each class: sorted by mean, split where neighbours are more than two combined sigma apart. */
-function clusterOf(
-  spreads: readonly { readonly mean: number; readonly sigma: number; readonly overload: number }[],
-): readonly number[] {
-  const order = spreads.map((_, i) => i).sort((a, b) => spreads[a]!.mean - spreads[b]!.mean);
-  const out = new Array<number>(spreads.length).fill(-1);
-  let cluster = 0;
-  let last: number | null = null;
-  for (const i of order) {
-    const s = spreads[i]!;
-    if (s.overload > 0.5) continue;
-    if (last !== null && s.mean - spreads[last]!.mean > 2 * Math.hypot(s.sigma, spreads[last]!.sigma)) cluster++;
-    out[i] = cluster;
-    last = i;
-  }
-  return out;
+/** Number of the outcome of each class at a point: classes that one reading cannot tell apart come out the same. */
+function clusterOf(point: Predicted): Int32Array {
+  const n = point.spreads.length;
+  const sets = new DisjointSets(n);
+  for (let a = 0; a < n; a++)
+    for (let b = a + 1; b < n; b++)
+      if (!sets.joined(a, b) && !distinguishable(point.spreads[a]!, point.spreads[b]!)) sets.union(a, b);
+  return Int32Array.from({ length: n }, (_, c) => sets.find(c));
 }

@@ -1,74 +1,126 @@
 import { netKey } from '@/core/circuit';
-import { huntFault } from '@/core/diagnose';
-import type { Diagnoser, TakenReading } from '@/core/diagnose';
+import { MOST_READINGS, doubtfulReadings, huntFault } from '@/core/diagnose';
+import type { Diagnoser, HuntWays, TakenReading } from '@/core/diagnose';
 import { parseFault } from '@/core/fault';
-import { drawParts, probe, simulateReading, solverFor } from '@/core/meter';
+import { DEFAULT_METER, drawParts, probe, simulateReading, solverFor } from '@/core/meter';
+import type { MeterProfile } from '@/core/meter';
 import { seededRandom } from '@/core/quantity';
 import type { DcSolver } from '@/core/solve';
 
-/** How repairs ended, as shares of those that these readings can see; the others by whether one was named all the same. */
+/**
+ * How repairs ended, as shares of those that these readings can see; the others by whether one was named all the same.
+ *
+ * readings     mean, one that was not named rightly counting as sixty; taken: as they were.
+ * doubted      of readings that were taken on other nets than meant, the share that was named doubtful at the end.
+ * calibration  per tenth of the stated odds: suspects shown, sum of their odds, how many of them were true.
+ */
 export interface RepairMix {
+  readonly asked: number;
   readonly seen: number;
   readonly right: number;
   readonly wrong: number;
   readonly open: number;
   readonly readings: number;
+  readonly taken: number;
   readonly unseen: number;
   readonly unseenNamed: number;
-  /** Per tenth of the stated odds: suspects shown, mean odds, share that were true. */
-  readonly calibration: readonly (readonly [number, number, number])[];
+  readonly slipped: number;
+  readonly doubted: number;
+  readonly calibration: readonly Tenth[];
 }
 
-/** Hunts repairs: drawn from the priors (`count`), or every fault once. Tolerances and the meter's noise on. */
-export function repairMix(diagnoser: Diagnoser, count: number | 'each'): RepairMix {
-  const { hypotheses } = diagnoser.predictor;
+export type Tenth = readonly [shown: number, stated: number, held: number];
+
+/** Numbers of hypotheses drawn from the priors, something broken in each. */
+export function drawnRepairs({ predictor }: Diagnoser, count: number, seed = 77): readonly number[] {
+  const { hypotheses } = predictor;
   const broken = hypotheses.map((_, i) => i).slice(1);
   const total = broken.reduce((sum, i) => sum + hypotheses[i]!.weight, 0);
-  const random = seededRandom(77);
-  const drawn = (): number => {
+  const random = seededRandom(seed);
+  return Array.from({ length: count }, () => {
     let left = random() * total;
     return broken.find((i) => (left -= hypotheses[i]!.weight) <= 0) ?? broken.at(-1)!;
+  });
+}
+
+/** Every single fault once, by number. */
+export function everyFault({ predictor }: Diagnoser): readonly number[] {
+  return predictor.hypotheses.flatMap((h, i) => (h.faults.length === 1 ? [i] : []));
+}
+
+/** Hunts repairs, by number of their hypothesis, tolerances and the meter's noise on; `ways` of the k-th. */
+export function repairMix(
+  diagnoser: Diagnoser,
+  list: readonly number[],
+  ways: (k: number) => HuntWays = () => ({}),
+): RepairMix {
+  const { hypotheses } = diagnoser.predictor;
+  const ends = {
+    right: 0,
+    wrong: 0,
+    open: 0,
+    unseen: 0,
+    unseenNamed: 0,
+    readings: 0,
+    taken: 0,
+    slipped: 0,
+    doubted: 0,
   };
-  const list = count === 'each' ? broken : Array.from({ length: count }, drawn);
-  const ends = { right: 0, wrong: 0, open: 0, unseen: 0, unseenNamed: 0, readings: 0 };
-  const tenths = Array.from({ length: 10 }, () => [0, 0, 0] as [number, number, number]);
+  const tenths = Array.from({ length: 10 }, (): [number, number, number] => [0, 0, 0]);
   list.forEach((i, k) => {
     const { label, faults } = hypotheses[i]!;
-    const { diagnosis, ended, readings } = huntFault(
-      diagnoser,
-      faults,
-      drawParts(seededRandom(3000 + k)),
-      seededRandom(9000 + k),
-    );
+    const [draw, random] = [drawParts(seededRandom(3000 + k)), seededRandom(9000 + k)];
+    const { diagnosis, ended, readings, slipped } = huntFault(diagnoser, faults, draw, random, ways(k));
     for (const { probability, group } of diagnosis.suspects) {
       const tenth = tenths[Math.min(9, Math.floor(probability * 10))]!;
       tenth[0]++;
       tenth[1] += probability;
       if (group.includes(label)) tenth[2]++;
     }
+    const doubtful = doubtfulReadings(diagnoser.predictor, readings, diagnosis.suspects[0]!.fault);
+    ends.slipped += slipped.length;
+    ends.doubted += slipped.filter((r) => doubtful.includes(r)).length;
     if (diagnoser.groups[i] === diagnoser.groups[0]) {
       ends.unseen++;
       if (ended === 'named') ends.unseenNamed++;
       return;
     }
-    ends.readings += readings.length;
+    const right = ended === 'named' && diagnosis.suspects[0]!.group.includes(label);
+    ends.taken += readings.length;
+    ends.readings += right ? readings.length : MOST_READINGS;
     if (ended !== 'named') ends.open++;
-    else if (diagnosis.suspects[0]!.group.includes(label)) ends.right++;
+    else if (right) ends.right++;
     else ends.wrong++;
   });
   const seen = list.length - ends.unseen;
-  const share = (n: number): number => n / Math.max(1, seen);
+  const share = (n: number, of = seen): number => n / Math.max(1, of);
   return {
+    asked: list.length,
     seen,
     right: share(ends.right),
     wrong: share(ends.wrong),
     open: share(ends.open),
     readings: share(ends.readings),
+    taken: share(ends.taken),
     unseen: ends.unseen,
     unseenNamed: ends.unseenNamed,
-    calibration: tenths.map(([n, odds, true_]) => [n, odds / Math.max(1, n), true_ / Math.max(1, n)]),
+    slipped: ends.slipped,
+    doubted: share(ends.doubted, ends.slipped),
+    calibration: tenths,
   };
 }
+
+/** A meter with twice the profile's noise. */
+export const NOISY_METER: MeterProfile = {
+  ...DEFAULT_METER,
+  diodeFraction: 2 * DEFAULT_METER.diodeFraction,
+  diodeFloorVolts: 2 * DEFAULT_METER.diodeFloorVolts,
+  ohmsFraction: 2 * DEFAULT_METER.ohmsFraction,
+  lowRangeFloorOhms: 2 * DEFAULT_METER.lowRangeFloorOhms,
+};
+
+/** Share of readings taken on other nets than meant. */
+export const SLIPS = 1 / 20;
 
 /** A part's own reading must move by this, ratio of ohms or volts of a diode, for it to be asked for. */
 const MOVED_RATIO = 1.7;

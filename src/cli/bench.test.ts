@@ -4,12 +4,13 @@ import { seededRandom } from '@/core/quantity';
 import { CHECKLIST_ORDER, checklistPoints } from '../../bench/checklist';
 import { decisionMs, dictionaryCost, solveRate } from '../../bench/dictionaryBench';
 import { EXAMPLE_BOARDS, exampleBoard, referenceLines } from '../../bench/exampleBoards';
-import { fixedOrder, isolate, randomOrder, referenceDepth } from '../../bench/isolation';
+import { fixedOrder, randomOrder, referenceDepth } from '../../bench/isolation';
+import { everyFault, repairMix } from '../../bench/repairs';
 
 /** The benchmark measures what it says: its strategies, its yardstick and its own check of the dictionary. */
 const board = exampleBoard('radio-charger-5v');
 const diagnoser = new Diagnoser(buildWholeDictionary(board, listHypotheses(board)));
-const visible = diagnoser.predictor.hypotheses.filter((h, i) => h.faults.length === 1 && diagnoser.groups[i] !== 0);
+const visible = everyFault(diagnoser).filter((i) => diagnoser.groups[i] !== 0);
 const some = visible.filter((_, i) => i % 12 === 0);
 
 test('the checklist goes through the parts in its order, every point once', () => {
@@ -40,18 +41,17 @@ test('a random order is the same for one seed, another for another, and leaves n
 });
 
 test('the plan needs fewer readings than the checklist, and is right; wrong ones count as sixty', () => {
-  const plan = isolate('plan', diagnoser, some);
-  const checklist = isolate('checklist', diagnoser, some, () => fixedOrder(checklistPoints(board), diagnoser));
-  expect(plan.share).toBeGreaterThanOrEqual(0.9);
-  expect(plan.mean).toBeLessThan(0.6 * checklist.mean);
-  expect(plan.p95).toBeLessThanOrEqual(60);
-  const blind = isolate('blind', diagnoser, some, () => () => null);
-  expect(blind).toMatchObject({ mean: 60, share: 0 });
+  const plan = repairMix(diagnoser, some);
+  const checklist = repairMix(diagnoser, some, () => ({ choose: fixedOrder(checklistPoints(board), diagnoser) }));
+  expect(plan.right).toBeGreaterThanOrEqual(0.9);
+  expect(plan.readings).toBeLessThan(0.6 * checklist.readings);
+  expect(plan.taken).toBeLessThanOrEqual(plan.readings);
+  const blind = repairMix(diagnoser, some, () => ({ choose: () => null }));
+  expect(blind).toMatchObject({ readings: 60, right: 0, taken: 0, open: 1, seen: some.length });
 });
 
 test('the reference depth of groups is a handful of readings, and nothing to tell apart takes none', () => {
-  const numbers = some.map((h) => diagnoser.predictor.hypotheses.indexOf(h));
-  const depth = referenceDepth(diagnoser, numbers);
+  const depth = referenceDepth(diagnoser, some);
   expect(depth).toBeGreaterThan(2);
   expect(depth).toBeLessThan(30);
   expect(referenceDepth(diagnoser, [])).toBe(0);

@@ -1,16 +1,23 @@
 import { Diagnoser } from '@/core/diagnose';
-import type { Hypothesis } from '@/core/diagnose';
 import { seededRandom } from '@/core/quantity';
 import { checklistPoints } from '../../bench/checklist';
 import { decisionMs, dictionaryCost, solveRate } from '../../bench/dictionaryBench';
 import { EXAMPLE_BOARDS, exampleBoard, exampleLabels } from '../../bench/exampleBoards';
 import { layoutMs } from '../../bench/layoutTime';
-import { heldInvisible, readAcross, repairMix } from '../../bench/repairs';
-import type { RepairMix } from '../../bench/repairs';
+import {
+  NOISY_METER,
+  SLIPS,
+  drawnRepairs,
+  everyFault,
+  heldInvisible,
+  readAcross,
+  repairMix,
+} from '../../bench/repairs';
+import type { RepairMix, Tenth } from '../../bench/repairs';
 import { stageAccuracy } from '../../bench/stageAccuracy';
 import { sweepTime } from '../../bench/sweepTime';
 import { touchesPerPin } from '../../bench/touches';
-import { fixedOrder, isolate, randomOrder, referenceDepth } from '../../bench/isolation';
+import { fixedOrder, randomOrder, referenceDepth } from '../../bench/isolation';
 import { option, readArguments } from './arguments';
 
 /** `lantern bench [--board NAME] [--faults N]`: the project's own table (N: a sample of the faults to isolate), items 1 to 5 of the engine's list. */
@@ -29,6 +36,11 @@ export async function benchCommand(words: readonly string[]): Promise<number> {
   const sweep = sweepTime();
   if (json) console.log(JSON.stringify({ boards: rows, touches: pooled, sweep }));
   else {
+    const tenths = Array.from({ length: 10 }, (_, t): Tenth => {
+      const at = (of: 0 | 1 | 2): number => rows.reduce((sum, r) => sum + r.repairs.real.calibration[t]![of], 0);
+      return [at(0), at(1), at(2)];
+    });
+    console.log(`odds stated : true, all boards: ${calibrated(tenths)}`);
     console.log(
       `touches per pin, all boards: proposals ${pooled.ours.toFixed(2)}, representatives ${pooled.representatives.toFixed(2)} (ratio ${(pooled.ours / pooled.representatives).toFixed(2)})`,
     );
@@ -41,6 +53,8 @@ export async function benchCommand(words: readonly string[]): Promise<number> {
 
 /** Repairs drawn from the priors, for each board. */
 const REPAIRS = 500;
+/** Of those, hunted by the other orders too, with a noisy meter and with leads that slip. */
+const BESIDE = 100;
 
 type Row = ReturnType<typeof benchBoard> & {
   readonly layoutMs: number;
@@ -62,36 +76,39 @@ function benchBoard(name: string, most: number) {
   const { dictionary, ...cost } = dictionaryCost(board);
   const diagnoser = new Diagnoser(dictionary);
   const nextMs = decisionMs(diagnoser);
-  const singles = dictionary.hypotheses.filter((h) => h.faults.length === 1);
-  const group = new Map(dictionary.hypotheses.map((h, i) => [h.label, diagnoser.groups[i]!]));
-  const visible = singles.filter((h) => group.get(h.label) !== 0);
-  const chosen = pick(visible, most);
-  const numbers = chosen.map((h) => dictionary.hypotheses.indexOf(h));
   const order = checklistPoints(board);
-  const touches = touchesPerPin(board, [1, 2, 3]);
+  const real = drawnRepairs(diagnoser, Math.min(REPAIRS, most));
+  const every = everyFault(diagnoser);
+  const even = pick(every, most);
+  const beside = (list: readonly number[]) => {
+    const some = list.slice(0, Math.min(BESIDE, most));
+    return {
+      plan: repairMix(diagnoser, some),
+      checklist: repairMix(diagnoser, some, () => ({ choose: fixedOrder(order, diagnoser) })),
+      random: repairMix(diagnoser, some, (k) => ({ choose: randomOrder(diagnoser, seededRandom(k)) })),
+      referenceDepth: referenceDepth(
+        diagnoser,
+        some.filter((i) => diagnoser.groups[i] !== diagnoser.groups[0]),
+      ),
+    };
+  };
   return {
     name,
     parts: board.parts.length,
-    touches,
+    touches: touchesPerPin(board, [1, 2, 3]),
     solves,
     dictionary: cost,
     nextMs,
     repairs: {
-      real: repairMix(diagnoser, Math.min(REPAIRS, most)),
-      even: repairMix(diagnoser, 'each'),
+      real: repairMix(diagnoser, real),
+      even: repairMix(diagnoser, even),
+      noisy: repairMix(diagnoser, real.slice(0, BESIDE), () => ({ meter: NOISY_METER })),
+      slipping: repairMix(diagnoser, real.slice(0, BESIDE), () => ({ slips: SLIPS })),
       across: readAcross(diagnoser, ['open', 'short']),
       drifted: readAcross(diagnoser, ['double', 'half']),
       invisible: heldInvisible(diagnoser),
     },
-    isolation: {
-      faults: chosen.length,
-      visible: visible.length,
-      invisible: singles.length - visible.length,
-      plan: isolate('plan', diagnoser, chosen),
-      checklist: isolate('checklist', diagnoser, chosen, () => fixedOrder(order, diagnoser)),
-      random: isolate('random', diagnoser, chosen, (k) => randomOrder(diagnoser, seededRandom(k))),
-      referenceDepth: referenceDepth(diagnoser, numbers),
-    },
+    beside: { real: beside(real), even: beside(pick(every, Infinity)) },
   };
 }
 
@@ -102,7 +119,7 @@ function pooledTouches(rows: readonly Row[]): { readonly ours: number; readonly 
   return { ours: over((r) => r.touches.ours), representatives: over((r) => r.touches.representatives) };
 }
 
-function pick(list: readonly Hypothesis[], most: number): readonly Hypothesis[] {
+function pick<T>(list: readonly T[], most: number): readonly T[] {
   const random = seededRandom(7);
   return [...list]
     .map((h) => ({ h, key: random() }))
@@ -111,35 +128,55 @@ function pick(list: readonly Hypothesis[], most: number): readonly Hypothesis[] 
     .map((x) => x.h);
 }
 
-function text(r: Row): string {
-  const { solves: s, dictionary: d, isolation: i } = r;
-  const disturbed = Object.entries(r.stages.disturbed).map(
-    ([kind, x]) => `${kind} ${x.mean.toFixed(3)}/${x.worst.toFixed(3)}`,
-  );
-  const line = (x: { mean: number; p95: number; share: number }): string =>
-    `mean ${x.mean.toFixed(1)}, 95th percentile ${x.p95}, right ${Math.round(100 * x.share)} %`;
-  return [
-    `${r.name} (${r.parts} parts, ${s.size} nodes)`,
-    `  1 readings solved     ${Math.round(s.perSecond)} per second, ${s.stepsEach.toFixed(1)} Newton steps each; time per step ${s.luRatio.toFixed(2)} x one bare dense LU`,
-    `  2 fault dictionary    ${d.hypotheses} hypotheses x ${d.points} points = ${d.entries} entries, ${d.skipped} skipped; ${Math.round(d.ms)} ms (reference ${Math.round(d.referenceMs)} ms), heap ${Math.round(d.megabytes)} MB; sample ${d.sampled}, off ${d.sampleOff}`,
-    `  3 next reading        ${r.nextMs.toFixed(1)} ms median`,
-    `  4 readings to isolate ${i.faults} of ${i.visible} visible faults (${i.invisible} invisible left out)`,
-    `      plan        ${line(i.plan)}`,
-    `      checklist   ${line(i.checklist)}  (plan / checklist ${(i.plan.mean / i.checklist.mean).toFixed(2)})`,
-    `      random      ${line(i.random)}`,
-    `      ref. depth  mean ${i.referenceDepth.toFixed(1)}  (plan / depth ${(i.plan.mean / i.referenceDepth).toFixed(2)})`,
-    `  5 repairs as they come  ${mixed(r.repairs.real)}`,
-    `    every fault once       ${mixed(r.repairs.even)}`,
-    `    read straight across   ${r.repairs.across.found} of ${r.repairs.across.asked} among the first three, drifted to 2 or 1/2 ${r.repairs.drifted.found} of ${r.repairs.drifted.asked}`,
-    `    odds stated : true     ${r.repairs.real.calibration.flatMap(([n, odds, held]) => (n < 5 ? [] : [`${odds.toFixed(2)} : ${held.toFixed(2)}`])).join(', ')}`,
-    `    held invisible         ${r.repairs.invisible.join(' ')}`,
-    `  6 schematic           ${Math.round(r.layoutMs)} ms for stages and layout`,
-    `    touches per pin      proposals ${r.touches.ours.toFixed(2)} (groups left apart ${r.touches.missed.toFixed(1)}); all pairs ${r.touches.allPairs.toFixed(1)}, representatives ${r.touches.representatives.toFixed(2)}, guesswork ${r.touches.guesswork.toFixed(2)}; ${r.touches.pins} pins on ${r.touches.nets} nets`,
-    `  7 stages              F1 ${r.stages.f1.toFixed(3)}, pins ${r.stages.pins.right} of ${r.stages.pins.of}, ${r.stages.topology}; disturbed, mean/worst: ${disturbed.join(', ')}`,
-  ].join('\n');
+/** Odds stated beside the share that was true, in tenths of the odds, those with a few cases at least. */
+function calibrated(tenths: readonly Tenth[]): string {
+  return tenths
+    .flatMap(([n, stated, held]) => (n < 5 ? [] : [`${(stated / n).toFixed(2)} : ${(held / n).toFixed(2)} (${n})`]))
+    .join(', ');
 }
 
 function mixed(m: RepairMix): string {
-  const percent = (share: number): string => `${(100 * share).toFixed(1)} %`;
-  return `${m.seen} that can be seen: right ${percent(m.right)}, wrong ${percent(m.wrong)}, open ${percent(m.open)}, ${m.readings.toFixed(1)} readings; ${m.unseen} that cannot: ${m.unseenNamed} named all the same`;
+  const percent = (x: number): string => `${(100 * x).toFixed(1)} %`;
+  const slipped =
+    m.slipped > 0 ? `; ${m.slipped} readings on other nets, ${percent(m.doubted)} of them named doubtful` : '';
+  return (
+    `${m.seen} seen: right ${percent(m.right)}, wrong ${percent(m.wrong)}, open ${percent(m.open)}, ${m.taken.toFixed(1)} readings each; ` +
+    `${m.unseen} cannot be seen, ${m.unseenNamed} of them named all the same${slipped}`
+  );
+}
+
+type Beside = ReturnType<typeof benchBoard>['beside']['real'];
+
+function besideWords({ plan, checklist, random, referenceDepth: depth }: Beside): string {
+  const ratio = (x: number, of: number): string => (of > 0 ? (x / of).toFixed(2) : '-');
+  return (
+    `plan ${plan.readings.toFixed(1)}, checklist ${checklist.readings.toFixed(1)} (ratio ${ratio(plan.readings, checklist.readings)}), ` +
+    `random ${random.readings.toFixed(1)}, reference depth ${depth.toFixed(1)} (ratio ${ratio(plan.readings, depth)}); ` +
+    `right ${[plan, checklist, random].map((m) => (100 * m.right).toFixed(0)).join('/')} %`
+  );
+}
+
+function text(r: Row): string {
+  const { solves: s, dictionary: d, repairs, beside } = r;
+  const disturbed = Object.entries(r.stages.disturbed).map(
+    ([kind, x]) => `${kind} ${x.mean.toFixed(3)}/${x.worst.toFixed(3)}`,
+  );
+  return [
+    `${r.name} (${r.parts} parts, ${s.size} nodes)`,
+    `  1 readings solved     ${Math.round(s.perSecond)} per second, ${s.stepsEach.toFixed(1)} Newton steps each; time per step ${s.luRatio.toFixed(2)} x one bare dense LU`,
+    `  2 fault dictionary    ${d.hypotheses} hypotheses x ${d.points} points = ${d.entries} entries, ${d.skipped} skipped; ${Math.round(d.ms)} ms (reference ${Math.round(d.referenceMs)} ms), heap ${Math.round(d.megabytes)} MB; sample ${d.sampled}, off ${d.sampleOff}; first plan ${Math.round(d.firstPlanMs)} ms`,
+    `  3 next reading        ${r.nextMs.toFixed(1)} ms median`,
+    `  4 repairs as they come ${mixed(repairs.real)}`,
+    `    every fault once     ${mixed(repairs.even)}`,
+    `    twice the noise      ${mixed(repairs.noisy)}`,
+    `    one in 20 slips      ${mixed(repairs.slipping)}`,
+    `    readings, as they come  ${besideWords(beside.real)}`,
+    `    readings, every once    ${besideWords(beside.even)}`,
+    `    read straight across    ${repairs.across.found} of ${repairs.across.asked} among the first three, drifted to 2 or 1/2 ${repairs.drifted.found} of ${repairs.drifted.asked}`,
+    `    odds stated : true      ${calibrated(repairs.real.calibration)}`,
+    `    held invisible          ${repairs.invisible.join(' ')}`,
+    `  5 schematic           ${Math.round(r.layoutMs)} ms for stages and layout`,
+    `    touches per pin      proposals ${r.touches.ours.toFixed(2)} (groups left apart ${r.touches.missed.toFixed(1)}); all pairs ${r.touches.allPairs.toFixed(1)}, representatives ${r.touches.representatives.toFixed(2)}, guesswork ${r.touches.guesswork.toFixed(2)}; ${r.touches.pins} pins on ${r.touches.nets} nets`,
+    `  6 stages              F1 ${r.stages.f1.toFixed(3)}, pins ${r.stages.pins.right} of ${r.stages.pins.of}, ${r.stages.topology}; disturbed, mean/worst: ${disturbed.join(', ')}`,
+  ].join('\n');
 }

@@ -1,5 +1,5 @@
 import type { Predicted, Predictor } from './experiment';
-import { pointLikelihood } from './likelihood';
+import { pointLikelihood, sameReadings } from './likelihood';
 import type { Observation } from './likelihood';
 import { pointKey, readPoints } from './posterior';
 import type { TakenReading } from './posterior';
@@ -25,6 +25,26 @@ export interface Evidence {
   readonly for: readonly Witness[];
   readonly against: readonly Witness[];
   readonly apart: { readonly point: Predicted; readonly from: string } | null;
+}
+
+/**
+ * Readings that rather mean nothing if a suspect is what is broken (`none`: if nothing is): a slipped lead, another net.
+ * Of a point that was read again and came out otherwise, those that the others outweigh.
+ */
+export function doubtfulReadings(
+  predictor: Predictor,
+  readings: readonly TakenReading[],
+  fault: string,
+): readonly TakenReading[] {
+  const own = predictor.hypotheses.findIndex((h) => h.label === fault);
+  return readPoints(predictor, readings).flatMap(({ point, groups, readings: list }) => {
+    const { scale, spreads, classOf } = predictor.at(point);
+    return groups.flatMap(({ seen }, i) => {
+      const last = [...groups.filter((_, k) => k !== i), groups[i]!];
+      const { total, last: meant } = pointLikelihood(scale, spreads[classOf[own]!]!, spreads[0]!, last);
+      return meant < 0.5 * total ? list.filter((r) => sameReadings(scale, [seen, r.seen]).length === 1) : [];
+    });
+  });
 }
 
 /** A suspect as far as its evidence asks. */

@@ -1,7 +1,7 @@
 export { alsoCheck } from './alsoCheck';
 export type { AlsoCheck } from './alsoCheck';
 export { bestNext, huntFault } from './simulatedHunt';
-export type { Hunt, PointChooser } from './simulatedHunt';
+export type { Hunt, HuntWays, PointChooser } from './simulatedHunt';
 export { Diagnoser, MOST_READINGS, NAMED_FROM } from './diagnose';
 export type { Diagnosis, Standing, Suspect, Surety, UnseenKind } from './standing';
 export { buildDictionary, buildWholeDictionary, defaultPoints } from './dictionary';
@@ -9,6 +9,7 @@ export type { DictionaryStep, FaultDictionary } from './dictionary';
 export { readingSeconds, scaleOf } from './coldPredictor';
 export type { OutcomeScale, Predicted, Predictor } from './experiment';
 export { firstLook } from './firstLook';
+export { doubtfulReadings } from './evidence';
 export type { Evidence, Witness } from './evidence';
 export type { ProbePoint } from './probePoint';
 export { KIND_WORDS, failureKind } from './failureKind';

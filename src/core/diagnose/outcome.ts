@@ -99,7 +99,10 @@ function spreadOf(
   const chance = other === null || Math.abs(gap) < own.sigma / 2 || other.chance < 1e-3 ? 0 : other.chance;
   const modes = [
     ...withTails(own, 1 - chance, raw, partSigma),
-    ...(chance === 0 ? [] : withTails(there, chance, other!.ohms, other!.sigma)).map((m) => ({ ...m, neighbour: true as const })),
+    ...(chance === 0 ? [] : withTails(there, chance, other!.ohms, other!.sigma)).map((m) => ({
+      ...m,
+      neighbour: true as const,
+    })),
   ];
   if (modes.length < 2) return { mean, sigma, overload };
   const beyond = modes.reduce((sum, m) => sum + m.weight * normalCdf((m.mean - limit) / m.sigma), 0);

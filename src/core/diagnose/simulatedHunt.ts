@@ -1,4 +1,5 @@
-import { simulateReading, solverFor } from '../meter';
+import { DEFAULT_METER, simulateReading, solverFor } from '../meter';
+import type { MeterProfile } from '../meter';
 import type { DcSolver } from '../solve';
 import type { Random } from '../quantity';
 import { MOST_READINGS } from './diagnose';
@@ -15,40 +16,60 @@ export type PointChooser = (standing: Standing, diagnoser: Diagnoser) => ProbePo
 /** How a simulated hunt ended. */
 export interface Hunt {
   readonly readings: readonly TakenReading[];
+  /** Those of them that were taken on other nets than meant. */
+  readonly slipped: readonly TakenReading[];
   readonly diagnosis: Diagnosis;
   readonly ended: 'named' | 'cannot-tell' | 'nothing-left' | 'too-many';
 }
 
 /**
+ * How a simulated hunt goes: the plan, by default the best next reading; the meter, by default the contract's; and how
+ * often the leads stand on two other nets than meant, as a share of the readings.
+ */
+export interface HuntWays {
+  readonly choose?: PointChooser;
+  readonly meter?: MeterProfile;
+  readonly slips?: number;
+}
+
+/**
  * Follows a plan on a simulated broken board until a group is named, nothing more can be told, or 60 readings.
  *
- * faults  hidden in the simulated board; draw: how its parts differ; random: the meter's noise.
- * choose  the plan; by default the best next reading.
+ * faults  hidden in the simulated board; draw: how its parts differ; random: the meter's noise, and where leads slip to.
  */
 export function huntFault(
   diagnoser: Diagnoser,
   faults: readonly Fault[],
   draw: PartDraw,
   random: Random,
-  choose: PointChooser = bestNext,
+  { choose = bestNext, meter = DEFAULT_METER, slips = 0 }: HuntWays = {},
 ): Hunt {
-  const solver: DcSolver = solverFor(diagnoser.predictor.board, faults, draw);
+  const { predictor } = diagnoser;
+  const solver: DcSolver = solverFor(predictor.board, faults, draw);
   const readings: TakenReading[] = [];
+  const slipped: TakenReading[] = [];
   for (;;) {
     const standing = diagnoser.standing(readings);
-    const named = diagnoser.mayCall(standing);
+    const plan = standing.surety === 'unless-told' ? diagnoser.plan(standing, 12) : undefined;
+    const named = diagnoser.mayCall(standing, plan);
     const point = named || readings.length >= MOST_READINGS ? null : choose(standing, diagnoser);
     if (point === null) {
       const diagnosis = diagnoser.diagnose(readings);
       const tooMany = readings.length >= MOST_READINGS && diagnosis.verdict === 'open';
       return {
         readings: [...readings],
+        slipped,
         diagnosis,
         ended: tooMany ? 'too-many' : diagnosis.verdict === 'open' ? 'nothing-left' : diagnosis.verdict,
       };
     }
-    const seen = simulateReading(solver, point.mode, point.red, point.black, random);
-    readings.push({ mode: point.mode, red: point.red, black: point.black, seen });
+    const { mode, red, black } = point;
+    const elsewhere =
+      slips > 0 && random() < slips ? predictor.points[Math.floor(random() * predictor.points.length)]! : null;
+    const at = elsewhere ?? point;
+    const taken = { mode, red, black, seen: simulateReading(solver, mode, at.red, at.black, random, meter) };
+    readings.push(taken);
+    if (elsewhere) slipped.push(taken);
   }
 }
 
