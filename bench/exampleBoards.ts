@@ -16,6 +16,21 @@ export const EXAMPLE_BOARDS = [
   'galley-inverter-600',
 ] as const;
 
+/** All of them, those that came later too. */
+export const ALL_BOARDS = [
+  ...EXAMPLE_BOARDS,
+  'bilge-drive-48v',
+  'buoy-boost-28',
+  'dock-pushpull-48',
+  'galley-hob-2k',
+  'kiln-relay-25a',
+  'quay-charger-24v',
+  'shelf-lamp-led',
+  'sign-royer-12',
+  'split-inverter-1k5',
+  'winch-forward-12v',
+] as const;
+
 const folder = join(process.env['LANTERN_ROOT'] ?? process.cwd(), 'fixtures');
 
 /** Opens an example board with its nameplate. */

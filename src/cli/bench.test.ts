@@ -3,7 +3,7 @@ import { Diagnoser, buildWholeDictionary, failureKind, listHypotheses, pointKey 
 import { seededRandom } from '@/core/quantity';
 import { CHECKLIST_ORDER, checklistPoints } from '../../bench/checklist';
 import { decisionMs, dictionaryCost, solveRate } from '../../bench/dictionaryBench';
-import { EXAMPLE_BOARDS, exampleBoard, referenceLines } from '../../bench/exampleBoards';
+import { ALL_BOARDS, exampleBoard, referenceLines } from '../../bench/exampleBoards';
 import { fixedOrder, randomOrder, referenceDepth } from '../../bench/isolation';
 import { everyFault, repairMix } from '../../bench/repairs';
 
@@ -68,7 +68,7 @@ test('the cost of a dictionary is counted, and its sample equals full solves', (
   expect(decisionMs(diagnoser)).toBeGreaterThan(0);
 });
 
-test.each(EXAMPLE_BOARDS)('%s stands in the repository with its nameplate and its reference readings', (name) => {
+test.each(ALL_BOARDS)('%s stands in the repository with its nameplate and its reference readings', (name) => {
   expect(exampleBoard(name).nameplate?.inputRail).toBeDefined();
   expect(referenceLines(name).length).toBeGreaterThan(100);
 });

@@ -2,7 +2,7 @@ import { Diagnoser } from '@/core/diagnose';
 import { seededRandom } from '@/core/quantity';
 import { checklistPoints } from '../../bench/checklist';
 import { decisionMs, dictionaryCost, solveRate } from '../../bench/dictionaryBench';
-import { EXAMPLE_BOARDS, exampleBoard, exampleLabels } from '../../bench/exampleBoards';
+import { ALL_BOARDS, exampleBoard, exampleLabels } from '../../bench/exampleBoards';
 import { layoutMs } from '../../bench/layoutTime';
 import {
   NOISY_METER,
@@ -27,7 +27,7 @@ export async function benchCommand(words: readonly string[]): Promise<number> {
   const only = option(args, 'board');
   const faults = Number(option(args, 'faults') ?? Infinity);
   const rows: Row[] = [];
-  for (const name of EXAMPLE_BOARDS.filter((b) => only === undefined || b === only)) {
+  for (const name of ALL_BOARDS.filter((b) => only === undefined || b === only)) {
     const row = { ...benchBoard(name, faults), layoutMs: await layoutMs(exampleBoard(name)), stages: accuracyOf(name) };
     if (!json) console.log(text(row));
     rows.push(row);

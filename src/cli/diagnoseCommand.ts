@@ -52,10 +52,11 @@ function document(d: Diagnosis, permit: PowerPermit): unknown {
 
 function why(next: PlannedReading): string {
   if (next.again) return `read once more, much hangs on it, about ${Math.round(next.seconds)} s`;
+  const creeping = next.creep ? `, read creeping after ${next.creep.seconds} s` : '';
   const total = next.split.reduce((a, b) => a + b, 0);
   const split =
     next.split.length > 1 ? `splits ${total} suspects ${next.split.join(' / ')}` : `weighs ${total} suspects`;
-  return `${split}, about ${Math.round(next.seconds)} s`;
+  return `${split}${creeping}, about ${Math.round(next.seconds)} s`;
 }
 
 function report(d: Diagnosis, permit: PowerPermit): string {

@@ -1,5 +1,6 @@
 import type { Board } from '@/core/circuit';
 import type {
+  Creep,
   Evidence,
   Finding,
   PlannedReading,
@@ -38,6 +39,7 @@ export interface PlanEntry extends ProbePoint {
   readonly split: readonly number[];
   /** It was read before: once more, because much hangs on it. */
   readonly again: boolean;
+  readonly creep: Creep | null;
 }
 
 /** What speaks for and against the first visible suspect, without the parts only the worker needs. */
@@ -79,9 +81,9 @@ export type DiagnoseAnswer =
     };
 
 /** A planned reading as it crosses to the page. */
-export function planEntry({ point, gainBits, seconds, split, again }: PlannedReading): PlanEntry {
+export function planEntry({ point, gainBits, seconds, split, again, creep }: PlannedReading): PlanEntry {
   const { mode, red, black, settle } = point;
-  return { mode, red, black, gainBits, seconds, settle, split, again };
+  return { mode, red, black, gainBits, seconds, settle, split, again, creep };
 }
 
 /** The evidence as it crosses to the page. */

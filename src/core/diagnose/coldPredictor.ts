@@ -15,12 +15,16 @@ export const READING_SECONDS = {
 } as const;
 
 /** What a cold reading costs after the last one, in seconds, settling included. */
-export function readingSeconds(point: ProbePoint & Pick<Predicted, 'settle'>, last: ProbePoint | null): number {
+export function readingSeconds(
+  point: ProbePoint & Pick<Predicted, 'settle'>,
+  last: ProbePoint | null,
+  settle = point.settle,
+): number {
   const blackStays = last !== null && netKey(last.black) === netKey(point.black);
   const moved = blackStays ? READING_SECONDS.sameBlackSameMode : READING_SECONDS.bothMove;
   const changed = last !== null && last.mode !== point.mode ? READING_SECONDS.modeChange : 0;
   const { patience, impatience } = READING_SECONDS;
-  const waiting = point.settle <= patience ? point.settle : patience + impatience * (point.settle - patience);
+  const waiting = settle <= patience ? settle : patience + impatience * (settle - patience);
   return moved + changed + waiting;
 }
 

@@ -57,6 +57,6 @@ export interface Predictor {
   readonly left: number;
   readonly points: readonly Predicted[];
   at(point: ProbePoint): Predicted;
-  /** What an experiment costs after the last one, in seconds. */
-  seconds(point: Predicted, last: ProbePoint | null): number;
+  /** What an experiment costs after the last one, in seconds; `settle`: the wait for it, where that is cut short. */
+  seconds(point: Predicted, last: ProbePoint | null, settle?: number): number;
 }

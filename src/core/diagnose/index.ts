@@ -16,7 +16,7 @@ export { KIND_WORDS, failureKind } from './failureKind';
 export { listHypotheses } from './hypotheses';
 export type { Hypothesis } from './hypotheses';
 export { LINKED_FAULTS, TAKEN_ROLE_WORDS } from './linkedFaults';
-export type { PlannedReading } from './nextReading';
+export type { Creep, PlannedReading } from './nextReading';
 export { coordinate, distinguishable, mainMode, mistakeChance, outcomeSpread, overloadChance } from './outcome';
 export type { OutcomeMode, OutcomeSpread } from './outcome';
 export { logLikelihood } from './likelihood';

@@ -1,3 +1,4 @@
+import { placeOn } from './experiment';
 import type { Predicted, Predictor } from './experiment';
 import type { ProbePoint } from './probePoint';
 import { OUTLIER_SHARE, saysItAgain } from './likelihood';
@@ -17,6 +18,31 @@ export interface PlannedReading {
   readonly split: readonly number[];
   /** The point was read before: once more tells whether that reading meant anything. */
   readonly again: boolean;
+  /** Too slow to be waited for: it is read while it still creeps. */
+  readonly creep: Creep | null;
+}
+
+/**
+ * A reading that a capacitor makes creep up for longer than a person waits: how long to wait, what it has passed by then
+ * on the healthy board, and what it would come to. From nothing upwards: the meter charges what is discharged.
+ */
+export interface Creep {
+  readonly seconds: number;
+  readonly passed: number;
+  readonly towards: number;
+}
+
+/** As long as a person holds two probes on a figure that moves, seconds. */
+export const PATIENCE_SECONDS = 15;
+/** Time constants in a settling time, to half a percent. */
+const CONSTANTS_TO_SETTLE = 5.3;
+
+/** How a point creeps on the healthy board; null where it settles in time or shows no figure. */
+export function creepOf(point: Predicted): Creep | null {
+  const [towards = Infinity] = point.raws;
+  if (point.settle <= PATIENCE_SECONDS || !(towards > 0) || overloadChance(point.spreads[0]!) > 0.5) return null;
+  const passed = towards * (1 - Math.exp((-CONSTANTS_TO_SETTLE * PATIENCE_SECONDS) / point.settle));
+  return { seconds: PATIENCE_SECONDS, passed, towards };
 }
 
 /** Outcome bins of a point: per class the probability of each bin, overload last. */
@@ -24,6 +50,19 @@ export interface OutcomeBins {
   readonly bins: number;
   readonly classes: readonly Float64Array[];
   readonly entropies: Float64Array;
+  /** Where one bin ends and the next begins, in the coordinate. */
+  readonly edges: readonly number[];
+}
+
+/** The bins as they are while a figure still creeps: whatever lies above what it has passed comes out the same. */
+function whileCreeping({ classes, edges, bins }: OutcomeBins, passed: number): OutcomeBins {
+  const kept = edges.filter((e) => e < passed).length + 1;
+  const rows = classes.map((row) => {
+    const cut = new Float64Array(kept + 1);
+    for (let b = 0; b < bins; b++) cut[Math.min(b, kept)] = cut[Math.min(b, kept)]! + row[b]!;
+    return cut;
+  });
+  return { bins: kept + 1, classes: rows, entropies: Float64Array.from(rows, entropy), edges: edges.slice(0, kept) };
 }
 
 /** Below this a reading tells nothing worth a probe. Bits. */
@@ -68,7 +107,7 @@ function binPoint(spreads: readonly OutcomeSpread[]): OutcomeBins {
     for (let b = 0; b < bins; b++) row[b] = (1 - OUTLIER_SHARE) * row[b]! + OUTLIER_SHARE / bins;
     return row;
   });
-  return { bins, classes, entropies: Float64Array.from(classes, entropy) };
+  return { bins, classes, entropies: Float64Array.from(classes, entropy), edges };
 }
 
 function entropy(row: Float64Array): number {
@@ -102,6 +141,8 @@ export function expectedGain(
   for (let c = 0; c < count; c++) known += work[c]! * bins.entropies[c]!;
   return Math.max(0, total - known);
 }
+
+type Ranked = Omit<PlannedReading, 'split'>;
 
 /** How many beyond those wanted are looked at more closely. */
 const NEAR = 12;
@@ -148,12 +189,22 @@ export function planReadings(
   const done = new Set([...skipped, ...readings].map(pointKey));
   const last = readings.at(-1) ?? skipped.at(-1) ?? null;
   const work = new Float64Array(predictor.hypotheses.length);
-  const ranked: { point: Predicted; gainBits: number; seconds: number; again: boolean }[] = [];
-  const rank = (point: Predicted, gainBits: number, again: boolean): void => {
-    if (gainBits >= LEAST_GAIN_BITS) ranked.push({ point, gainBits, seconds: predictor.seconds(point, last), again });
+  const ranked: Ranked[] = [];
+  const rank = (point: Predicted, gainBits: number, again: boolean, creep: Creep | null = null): void => {
+    if (gainBits < LEAST_GAIN_BITS) return;
+    ranked.push({ point, gainBits, seconds: predictor.seconds(point, last, creep?.seconds), again, creep });
   };
   predictor.points.forEach((point, i) => {
-    if (!done.has(pointKey(point))) rank(point, expectedGain(point, bins[i]!, probabilities, work), false);
+    if (done.has(pointKey(point))) return;
+    const gain = expectedGain(point, bins[i]!, probabilities, work);
+    const creep = creepOf(point);
+    // A slow one is waited for, or read on its way: whichever tells more for its time.
+    const short = creep
+      ? expectedGain(point, whileCreeping(bins[i]!, placeOn(point.scale, creep.passed)), probabilities, work)
+      : 0;
+    const hurried =
+      creep !== null && short / predictor.seconds(point, last, creep.seconds) > gain / predictor.seconds(point, last);
+    rank(point, hurried ? short : gain, false, hurried ? creep : null);
   });
   const left = new Set(skipped.map(pointKey));
   for (const one of read) {
@@ -162,11 +213,11 @@ export function planReadings(
     const point = predictor.at(one.point);
     rank(point, gainOfAgain(point, one, probabilities), true);
   }
-  const worth = (r: (typeof ranked)[number]): number => r.gainBits / r.seconds;
+  const worth = (r: Ranked): number => r.gainBits / r.seconds;
   ranked.sort((a, b) => worth(b) - worth(a));
   // What was read has told of the draws: of the best it is worked out what they would tell beyond that.
   const near = ranked.slice(0, most + NEAR).map((r) => {
-    const left = r.again ? r.point.spreads : leftOf(r.point, probabilities, states);
+    const left = r.again || r.creep ? r.point.spreads : leftOf(r.point, probabilities, states);
     if (left === r.point.spreads) return r;
     return { ...r, gainBits: expectedGain(r.point, binPoint(left), probabilities, work) };
   });

@@ -53,7 +53,7 @@ export function PermitList({
                   type="button"
                   aria-current={current && pointKey(current) === pointKey(r) ? 'true' : undefined}
                   onClick={() =>
-                    onChoose({ ...point(r), gainBits: 0, seconds: 10, settle: 0, split: [], again: false })
+                    onChoose({ ...point(r), gainBits: 0, seconds: 10, settle: 0, split: [], again: false, creep: null })
                   }
                   className="flex w-full items-baseline gap-2 px-2 py-0.5 text-left hover:bg-raised aria-[current]:bg-raised"
                 >

@@ -2,6 +2,7 @@
 import { placesOnNet } from '@/core/circuit';
 import type { Board } from '@/core/circuit';
 import type { ExpectedReading } from '@/core/expect';
+import { formatQuantity } from '@/core/quantity';
 import { expectedWords } from '@/features/frame/lineWords';
 import type { PlanEntry } from '@/workers/messages';
 
@@ -33,7 +34,9 @@ export function PointPanel({
       <p className="col-span-2 mt-1 text-sm text-faint">
         {expected.why} ({expected.basis}
         {expected.judged ? '' : '; a figure here is noted, not judged'})
-        {point.settle > 2 && `. Give it ${Math.round(point.settle)} s to settle.`}
+        {point.creep
+          ? `. Creeps up for minutes: after ${point.creep.seconds} s type what it shows with ~; a sound board is past ${formatQuantity(point.creep.passed, 'ohm', 2)} by then.`
+          : point.settle > 2 && `. Give it ${Math.round(point.settle)} s to settle.`}
         {lowOhms(expected) && '. Zero the leads first: hold them together and press relative.'}
       </p>
     </div>
