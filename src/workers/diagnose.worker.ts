@@ -7,6 +7,7 @@ import type { DiagnoseAnswer, DiagnoseRequest } from './messages';
 let diagnoser: Diagnoser | null = null;
 let permit: Permit | null = null;
 let opening = 0;
+let tookMs = 0;
 let presenting = 0;
 
 const answer = (message: DiagnoseAnswer): void => self.postMessage(message);
@@ -68,8 +69,10 @@ async function open({ number, board, symptoms }: Extract<DiagnoseRequest, { type
   opening = number;
   diagnoser = null;
   const wanted = (): boolean => opening === number;
+  const began = performance.now();
   const use = (dictionary: FaultDictionary, of: number): void => {
     diagnoser = new Diagnoser(dictionary);
+    tookMs = performance.now() - began;
     answer({ type: 'opened', number, done: dictionary.hypotheses.length, of });
   };
   try {
@@ -128,6 +131,7 @@ function weigh({
       permit: (left === 0 && presented === presenting && permit?.judge(now, diagnoser, findings)) || null,
       done: hypotheses.length,
       of: hypotheses.length + left,
+      tookMs,
       verdict,
       ledBy,
       evidence: evidence && evidenceEntry(evidence),

@@ -67,6 +67,8 @@ export type DiagnoseAnswer =
       /** Hypotheses weighed, of how many there are; nothing is called before all are. */
       readonly done: number;
       readonly of: number;
+      /** Milliseconds it took until so many were worked out. */
+      readonly tookMs: number;
       readonly ledBy: 'readings' | 'prior' | null;
       readonly evidence: EvidenceEntry | null;
       readonly verdict: 'named' | 'cannot-tell' | 'open';

@@ -18,16 +18,18 @@ export function WhyThis({ board, weighed }: { board: Board; weighed: Weighed }) 
     ...(against.length > 0 ? [`${count(against)} against`] : []),
     ...(ledBy === 'prior' ? ['ahead by how common it is'] : []),
   ].join(', ');
+  const place = (net: string): string => placesOnNet(board, net)[0]?.words ?? net;
+  const words = ({ mode, red, black }: ProbePoint): string =>
+    `${MODE_NAMES[mode].toLowerCase()}, ${place(red)} from ${place(black)}`;
+  const telling = apart && `${words(apart.point)} tells it from ${from}`;
   return (
     <details className="text-xs text-faint">
-      <summary className="cursor-pointer">
-        {sum}
-        {apart && (
-          <>
-            ; told from {from} by <PointWords board={board} point={apart.point} />
-          </>
-        )}
-      </summary>
+      <summary className="cursor-pointer">{sum}</summary>
+      {telling && (
+        <p className="truncate" title={telling}>
+          {telling}
+        </p>
+      )}
       {speaksFor.length + against.length > 0 && (
         <ul className="mt-0.5 flex flex-col gap-0.5">
           {[...speaksFor, ...against].map((w) => (
@@ -36,9 +38,7 @@ export function WhyThis({ board, weighed }: { board: Board; weighed: Weighed }) 
                 {w.weight > 0 ? '✓' : '✕'}
               </span>
               <span className="sr-only">{w.weight > 0 ? 'for' : 'against'}</span>
-              <span className="min-w-0 flex-1">
-                <PointWords board={board} point={w.point} />
-              </span>
+              <span className="min-w-0 flex-1">{words(w.point)}</span>
               <span className="figure">
                 {seenWords(w.point.mode, { ...w.seen, unsteady: w.seen.kind === 'at-least' })}
                 {w.times > 1 && ` ×${w.times}`}
@@ -55,13 +55,4 @@ export function WhyThis({ board, weighed }: { board: Board; weighed: Weighed }) 
 export function count(witnesses: readonly Witness[]): string {
   const times = witnesses.reduce((sum, w) => sum + w.times, 0);
   return times === 1 ? 'one reading' : `${times} readings`;
-}
-
-function PointWords({ board, point }: { board: Board; point: ProbePoint }) {
-  const place = (net: string): string => placesOnNet(board, net)[0]?.words ?? net;
-  return (
-    <>
-      {MODE_NAMES[point.mode].toLowerCase()}, {place(point.red)} from {place(point.black)}
-    </>
-  );
 }

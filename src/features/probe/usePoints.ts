@@ -24,7 +24,7 @@ export function usePoints(begun: PlanEntry | null): {
   const { active, lines, waiting } = useJob();
   const { weighed, thinking, skip } = useSuspects();
   const [chosen, setChosen] = useState<PlanEntry | null>(begun);
-  const [held, setHeld] = useState<{ readonly at: string; readonly point: PlanEntry } | null>(null);
+  const [held, setHeld] = useState<Held | null>(null);
   const [past, setPast] = useState<readonly PlanEntry[]>([]);
   const nets = useMemo(() => new Set(boardNets(active.board).map(netKey)), [active.board]);
   const { taken, read } = useMemo(() => {
@@ -39,7 +39,10 @@ export function usePoints(begun: PlanEntry | null): {
     return (weighed?.plan ?? []).filter((p) => (p.again ? !thinking : !taken.has(pointKey(p))) && there(p));
   }, [weighed, thinking, nets, taken]);
   const now = `${active.id} ${read}`;
-  if (plan[0] && !thinking && held?.at !== now) setHeld({ at: now, point: plan[0] });
+  const whole = weighed !== null && weighed.done === weighed.of;
+  // The whole plan takes the place of a first look while nobody can have put a probe down by it yet.
+  const better = whole && held?.whole === false && weighed.tookMs < UNTOUCHED_MS;
+  if (plan[0] && !thinking && (held?.at !== now || better)) setHeld({ at: now, point: plan[0], whole });
   const shown = held?.at === now && nets.has(netKey(held.point.red)) && nets.has(netKey(held.point.black));
   const current = chosen ?? (shown ? held.point : plan[0]) ?? null;
   const next = (): void => {
@@ -56,6 +59,16 @@ export function usePoints(begun: PlanEntry | null): {
   };
   return { plan, current, choose: setChosen, next, back };
 }
+
+/** The point that was shown first after the last reading, and whether by all there is to know. */
+interface Held {
+  readonly at: string;
+  readonly point: PlanEntry;
+  readonly whole: boolean;
+}
+
+/** In less than this nobody has found a point and put probes on it. */
+const UNTOUCHED_MS = 3000;
 
 function plain({ mode, red, black }: ProbePoint): ProbePoint {
   return { mode, red, black };
