@@ -17,7 +17,15 @@ export { listHypotheses } from './hypotheses';
 export type { Hypothesis } from './hypotheses';
 export { LINKED_FAULTS, TAKEN_ROLE_WORDS } from './linkedFaults';
 export type { Creep, PlannedReading } from './nextReading';
-export { coordinate, distinguishable, mainMode, mistakeChance, outcomeSpread, overloadChance } from './outcome';
+export {
+  LEADS_OHMS,
+  coordinate,
+  distinguishable,
+  mainMode,
+  mistakeChance,
+  outcomeSpread,
+  overloadChance,
+} from './outcome';
 export type { OutcomeMode, OutcomeSpread } from './outcome';
 export { logLikelihood } from './likelihood';
 export type { Observation } from './likelihood';

@@ -8,6 +8,8 @@ export interface OutcomeMode {
   readonly mean: number;
   readonly sigma: number;
   readonly weight: number;
+  /** What the parts make of sigma; left out where that is all of it. */
+  readonly parts?: number;
   /** It comes out so on the neighbouring range of the instrument, when the parts bring that into use. */
   readonly neighbour?: true;
 }
@@ -33,8 +35,9 @@ export interface OutcomeSpread {
 
 const DIODE_MODEL_VOLTS = 0.005;
 const OHMS_MODEL_FRACTION = 0.01;
-/** What zeroed leads still add, ohm. */
-const LEAD_OHMS = 0.05;
+/** What leads add, ohm: zeroed, and as they are. */
+const ZEROED_LEADS_OHMS = 0.05;
+export const LEADS_OHMS = 0.2;
 /** The coordinate of a figure: volts as they are, resistance as ln(ohm + 1). */
 export function coordinate(mode: ColdMode, value: number): number {
   return mode === 'diode' ? value : Math.log(Math.max(value, -0.5) + 1);
@@ -53,6 +56,7 @@ const TAIL_FACTOR = 4;
  * partSigma  one sigma of `raw` from the parts, same unit.
  * other      the neighbouring range where either may be used: the spread then covers both.
  * main       the draws of parts that make the most of it, with their effect on `raw`.
+ * leadOhms   what the leads may add; zeroed as a rule.
  * Spread is meter, parts, leads and model error, added in squares (`netlist.md` section 3, `engine.md` section 7).
  */
 export function outcomeSpread(
@@ -62,8 +66,9 @@ export function outcomeSpread(
   other: OtherRange | null | undefined = null,
   main: MainDraws | null | undefined = null,
   meter: MeterProfile = DEFAULT_METER,
+  leadOhms = ZEROED_LEADS_OHMS,
 ): OutcomeSpread {
-  const own = spreadOf(mode, raw, partSigma, other ?? null, meter);
+  const own = spreadOf(mode, raw, partSigma, other ?? null, meter, leadOhms);
   const scale = mode === 'diode' ? 1 : 1 / (Math.max(raw, 0) + 1);
   const shown = main?.effects.map((e) => e * scale);
   // What the meter blurs as much as the parts tells nothing of them.
@@ -80,6 +85,7 @@ function spreadOf(
   partSigma: number,
   other: OtherRange | null,
   meter: MeterProfile,
+  leadOhms: number,
 ): OutcomeSpread {
   if (mode === 'diode') {
     const volts = Math.min(raw, meter.diodeLimitVolts);
@@ -90,8 +96,9 @@ function spreadOf(
   }
   const limit = Math.log(meter.ohmsOverload);
   if (!Number.isFinite(raw)) return { mean: limit, sigma: 1, overload: 1 };
-  const own = ohmsMode(mode, raw, partSigma, meter);
-  const there = other === null ? own : ohmsMode(mode, Math.min(other.ohms, meter.ohmsOverload), other.sigma, meter);
+  const own = ohmsMode(mode, raw, partSigma, meter, leadOhms);
+  const there =
+    other === null ? own : ohmsMode(mode, Math.min(other.ohms, meter.ohmsOverload), other.sigma, meter, leadOhms);
   const gap = there.mean - own.mean;
   const mean = own.mean + gap / 2;
   const sigma = Math.min(own.sigma + Math.abs(gap) / 2, 3);
@@ -110,27 +117,25 @@ function spreadOf(
 }
 
 /** A resistance on one range: what the meter, the parts, the leads and the model leave of it, on the log scale. */
-function ohmsMode(
-  mode: ColdMode,
-  ohms: number,
-  partSigma: number,
-  meter: MeterProfile,
-): { readonly mean: number; readonly sigma: number } {
-  const noise = Math.hypot(meterSigma(mode, ohms, meter), partSigma, OHMS_MODEL_FRACTION * ohms, LEAD_OHMS);
-  return { mean: coordinate(mode, ohms), sigma: Math.min(noise / (Math.max(ohms, 0) + 1), 3) };
+function ohmsMode(mode: ColdMode, ohms: number, partSigma: number, meter: MeterProfile, leadOhms: number): MeterMode {
+  const noise = Math.hypot(meterSigma(mode, ohms, meter), partSigma, OHMS_MODEL_FRACTION * ohms, leadOhms);
+  const scale = Math.max(ohms, 0) + 1;
+  return { mean: coordinate(mode, ohms), sigma: Math.min(noise / scale, 3), parts: Math.min(partSigma / scale, 3) };
 }
 
+type MeterMode = Omit<OutcomeMode, 'weight'> & { readonly parts: number };
+
 /** One range with its share, and the long tails of what hangs on leakage. */
-function withTails(
-  one: { readonly mean: number; readonly sigma: number },
-  weight: number,
-  ohms: number,
-  partSigma: number,
-): readonly OutcomeMode[] {
+function withTails(one: MeterMode, weight: number, ohms: number, partSigma: number): readonly OutcomeMode[] {
   if (!(ohms > LEAKING_OHMS && partSigma > LEAKING_SPREAD * ohms)) return [{ ...one, weight }];
   return [
     { ...one, weight: weight * (1 - TAIL_SHARE) },
-    { mean: one.mean, sigma: TAIL_FACTOR * one.sigma, weight: weight * TAIL_SHARE },
+    {
+      mean: one.mean,
+      sigma: TAIL_FACTOR * one.sigma,
+      parts: TAIL_FACTOR * one.parts,
+      weight: weight * TAIL_SHARE,
+    },
   ];
 }
 

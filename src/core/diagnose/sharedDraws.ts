@@ -30,11 +30,11 @@ export function conditioned(scale: OutcomeScale, spread: OutcomeSpread, state: D
   const { main } = spread;
   if (!main || !main.draws.some((d) => state.has(d))) return spread;
   const { shift, taken } = knownOf(main.draws, main.effects, state);
-  const own = mainMode(spread).sigma;
+  const share = shareOf(spread);
   const weightOf = rangeWeights(spread, Math.hypot(...main.effects), shift, taken);
   const modes = outcomeModes(spread).map((m): OutcomeMode => {
     const { mean, sigma } = m;
-    const s = sigma / own;
+    const s = share(m);
     const left = Math.max(sigma * sigma - s * s * taken, (LEAST_SIGMA * sigma) ** 2);
     return { ...m, mean: mean + s * shift, sigma: Math.sqrt(left), weight: weightOf(m) };
   });
@@ -44,6 +44,12 @@ export function conditioned(scale: OutcomeScale, spread: OutcomeSpread, state: D
       ? before
       : modes.reduce((sum, m) => sum + m.weight * normalCdf((m.mean - scale.limit) / m.sigma), 0);
   return { ...spread, modes, beyond };
+}
+
+/** By how much the draws move each way an outcome may come out, compared with its main one. */
+function shareOf(spread: OutcomeSpread): (mode: OutcomeMode) => number {
+  const main = mainMode(spread);
+  return ({ sigma, parts }) => (parts === undefined || !main.parts ? sigma / main.sigma : parts / main.parts);
 }
 
 /**
@@ -103,7 +109,7 @@ export function told(scale: OutcomeScale, spread: OutcomeSpread, state: DrawStat
   const fits = left.map((m) => (m.weight / m.sigma) * Math.exp(-0.5 * ((x - m.mean) / m.sigma) ** 2));
   const best = fits.indexOf(Math.max(...fits));
   const mine = left[best]!;
-  const share = outcomeModes(spread)[best]!.sigma / mainMode(spread).sigma;
+  const share = shareOf(spread)(outcomeModes(spread)[best]!);
   const { draws, mean, covariance } = joined(main.draws, state);
   const n = draws.length;
   const effect = new Float64Array(n);

@@ -1,8 +1,9 @@
 import { netKey } from '../circuit';
 import type { Board } from '../circuit';
-import { coordinate, outcomeSpread, pointKey, settleSeconds } from '../diagnose';
+import { LEADS_OHMS, coordinate, outcomeSpread, pointKey, settleSeconds } from '../diagnose';
 import type { Observation, OutcomeSpread, ProbePoint } from '../diagnose';
 import { DEFAULT_METER, probe, solverFor } from '../meter';
+import type { ColdMode, OtherRange } from '../meter';
 import type { DcSolver } from '../solve';
 import { LEAK_OHMS, findThreats } from './threats';
 import type { FedPath, Threat } from './threats';
@@ -73,7 +74,7 @@ export class ThreatReadings {
     const healthy = shown(base, { mode: 'ohms', red: threat.red, black: threat.black });
     const belongs = Math.exp(healthy.mean) - 1;
     if (healthy.overload > 0.5 || belongs > 20 * threat.ohms) return threat;
-    const ohms = SMALLER_LEAKS.find((r) => separates(outcomeSpread('ohms', (belongs * r) / (belongs + r), 0), healthy));
+    const ohms = SMALLER_LEAKS.find((r) => separates(unzeroed('ohms', (belongs * r) / (belongs + r), 0), healthy));
     return ohms === undefined ? threat : { ...threat, ohms };
   }
 
@@ -180,7 +181,12 @@ function shown(solver: DcSolver, { mode, red, black }: ProbePoint): OutcomeSprea
   });
   if (!computed.ok) return { mean: NaN, sigma: Infinity, overload: 0.5 };
   const { raw, sigma, other } = computed.value;
-  return outcomeSpread(mode, raw, sigma, other ?? null);
+  return unzeroed(mode, raw, sigma, other);
+}
+
+/** With leads that nobody zeroed: a permit does not rest on that. */
+function unzeroed(mode: ColdMode, raw: number, sigma: number, other?: OtherRange): OutcomeSpread {
+  return outcomeSpread(mode, raw, sigma, other, null, DEFAULT_METER, LEADS_OHMS);
 }
 
 /** Whether an observation is too high for what a threat would read: then the threat is not there. */
