@@ -108,10 +108,7 @@ export const DEMO_JOBS: readonly DemoJob[] = [
     hidden: 'D2:short',
     readings: 20,
     seed: 31,
-    confirm: [
-      { mode: 'ohms', red: 'GND', black: 'SW' },
-      { mode: 'ohms', red: 'OUT+', black: 'GND' },
-    ],
+    confirm: [{ mode: 'ohms', red: 'GND', black: 'SW' }],
     findings: [{ place: 'D2, by the choke', severity: 'doubt', words: 'Board slightly brown under D2.' }],
     sweep: {
       title: 'Load up to 2.2 A after the repair',

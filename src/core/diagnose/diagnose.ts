@@ -34,7 +34,7 @@ const CONTRADICTED = -Math.log(30);
  */
 const SILENT_SHARE = 0.002;
 /** No visible fault has less than this share of an even one of the plan's attention: a rare fault must still be findable. */
-const LEAST_SHARE = 0.5;
+const LEAST_SHARE = 0.15;
 
 /** Weights of the hypotheses as the plan looks for them. */
 function searchWeights(predictor: Predictor, groups: Int32Array): Float64Array {

@@ -63,13 +63,13 @@ export const FAULT_MODES = {
   'high-resistor': [
     { mode: 'open', share: 6, why: 'high-ohm resistors on high voltage go open' },
     { mode: 'value=x3', share: 3, why: 'or high' },
-    { mode: 'value=x0.33', share: 0.3, why: 'rarely low' },
+    { mode: 'value=x0.33', share: 0.5, why: 'seldom low: track carbonised, wet' },
     { mode: 'short', share: 0.1, why: 'solder bridge' },
   ],
   'low-resistor': [
     { mode: 'open', share: 6, why: 'burnt' },
     { mode: 'value=x3', share: 2, why: 'cooked high' },
-    { mode: 'value=x0.33', share: 0.4, why: 'cooked low' },
+    { mode: 'value=x0.33', share: 0.6, why: 'cooked low' },
     { mode: 'short', share: 0.1, why: 'solder bridge' },
   ],
   winding: [
