@@ -1,7 +1,7 @@
 import { Diagnoser, buildDictionary, firstLook, listHypotheses, lookFactors } from '@/core/diagnose';
 import type { FaultDictionary } from '@/core/diagnose';
 import { Permit } from '@/core/permit';
-import { evidenceEntry, planEntry } from './messages';
+import { planEntry } from './messages';
 import type { DiagnoseAnswer, DiagnoseRequest } from './messages';
 
 let diagnoser: Diagnoser | null = null;
@@ -134,7 +134,7 @@ function weigh({
       tookMs,
       verdict,
       ledBy,
-      evidence: evidence && evidenceEntry(evidence),
+      evidence,
       byPart,
     });
   } catch (error) {

@@ -8,7 +8,6 @@ import type {
   Suspect,
   Symptom,
   TakenReading,
-  Witness,
 } from '@/core/diagnose';
 import type { PowerPermit, PresentReading } from '@/core/permit';
 
@@ -42,13 +41,6 @@ export interface PlanEntry extends ProbePoint {
   readonly creep: Creep | null;
 }
 
-/** What speaks for and against the first visible suspect, without the parts only the worker needs. */
-export interface EvidenceEntry {
-  readonly for: readonly Witness[];
-  readonly against: readonly Witness[];
-  readonly apart: { readonly point: ProbePoint; readonly from: string } | null;
-}
-
 /** What the worker answers. Failures are data, never exceptions. */
 export type DiagnoseAnswer =
   /** So many hypotheses are worked out; `opened`: and those are what is weighed from now on. */
@@ -70,7 +62,7 @@ export type DiagnoseAnswer =
       /** Milliseconds it took until so many were worked out. */
       readonly tookMs: number;
       readonly ledBy: 'readings' | 'prior' | null;
-      readonly evidence: EvidenceEntry | null;
+      readonly evidence: Evidence | null;
       readonly verdict: 'named' | 'cannot-tell' | 'open';
       /** Probability that something is wrong with each part, by designator. */
       readonly byPart: ReadonlyMap<string, number>;
@@ -86,14 +78,4 @@ export type DiagnoseAnswer =
 export function planEntry({ point, gainBits, seconds, split, again, creep }: PlannedReading): PlanEntry {
   const { mode, red, black, settle } = point;
   return { mode, red, black, gainBits, seconds, settle, split, again, creep };
-}
-
-/** The evidence as it crosses to the page. */
-export function evidenceEntry({ for: speaksFor, against, apart }: Evidence): EvidenceEntry {
-  const point = apart && { mode: apart.point.mode, red: apart.point.red, black: apart.point.black };
-  const bare = ({ point: { mode, red, black }, ...rest }: Witness): Witness => ({
-    ...rest,
-    point: { mode, red, black },
-  });
-  return { for: speaksFor.map(bare), against: against.map(bare), apart: apart && { point: point!, from: apart.from } };
 }

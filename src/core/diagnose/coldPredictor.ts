@@ -1,7 +1,9 @@
 import { netKey } from '../circuit';
 import { DEFAULT_METER } from '../meter';
 import type { ColdMode, MeterProfile } from '../meter';
-import type { OutcomeScale, Predicted } from './experiment';
+import type { Predicted } from './experiment';
+import { scaleKind } from './outcome';
+import type { OutcomeScale } from './scale';
 import type { ProbePoint } from './probePoint';
 
 /** Seconds that a cold reading costs at the bench; every figure may be changed (`engine.md` section 7). */
@@ -30,10 +32,11 @@ export function readingSeconds(
 
 /** The scale on which a meter mode is read: volts, or ohms by their logarithm. */
 export function scaleOf(mode: ColdMode, meter: MeterProfile = DEFAULT_METER): OutcomeScale {
-  if (mode === 'diode') {
+  const kind = scaleKind(mode);
+  if (kind === 'linear') {
     const { diodeFraction, diodeFloorVolts, diodeOverloadVolts } = meter;
     return {
-      kind: 'linear',
+      kind,
       span: diodeOverloadVolts,
       limit: diodeOverloadVolts,
       noise: { share: diodeFraction, floor: diodeFloorVolts, floorTo: Infinity },
@@ -41,7 +44,7 @@ export function scaleOf(mode: ColdMode, meter: MeterProfile = DEFAULT_METER): Ou
   }
   const { ohmsFraction, lowRangeFloorOhms, lowRangeOhms, ohmsOverload } = meter;
   return {
-    kind: 'logarithmic',
+    kind,
     span: Math.log(ohmsOverload),
     limit: Math.log(ohmsOverload + 1),
     noise: { share: ohmsFraction, floor: lowRangeFloorOhms, floorTo: lowRangeOhms },

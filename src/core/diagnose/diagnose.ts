@@ -1,12 +1,11 @@
 import { findPart } from '../circuit';
 import type { Predictor } from './experiment';
 import { KIND_WORDS, failureKind } from './failureKind';
-import { evidenceOf } from './evidence';
+import { evidenceOf, witnessesOf } from './evidence';
 import { groupHypotheses } from './groups';
 import { binOutcomes, planReadings } from './nextReading';
-import type { OutcomeBins, PlannedReading } from './nextReading';
-import { pointLikelihood } from './likelihood';
-import { posterior, readPoints, weighReadings } from './posterior';
+import type { PointBins, PlannedReading } from './nextReading';
+import { posterior, weighReadings } from './posterior';
 import type { ProbePoint } from './probePoint';
 import type { TakenReading, Weighed } from './posterior';
 import type { Diagnosis, Standing, Surety, Suspect, UnseenKind } from './standing';
@@ -75,7 +74,7 @@ function normalised(logWeights: Float64Array): Float64Array {
 export class Diagnoser {
   readonly groups: Int32Array;
   private readonly search: Float64Array;
-  private readonly bins: readonly OutcomeBins[];
+  private readonly bins: readonly PointBins[];
 
   constructor(readonly predictor: Predictor) {
     this.groups = groupHypotheses(predictor);
@@ -148,14 +147,7 @@ export class Diagnoser {
 
   /** Whether some point was read that speaks strongly against a suspect and for a healthy board. */
   private contradicted(leader: Suspect, readings: readonly TakenReading[]): boolean {
-    const h = this.predictor.hypotheses.findIndex((one) => one.label === leader.fault);
-    return readPoints(this.predictor, readings).some(({ point, groups }) => {
-      const { scale, spreads, classOf } = this.predictor.at(point);
-      const healthy = spreads[0]!;
-      const own = pointLikelihood(scale, spreads[classOf[h]!]!, healthy, groups).total;
-      const sound = pointLikelihood(scale, healthy, healthy, groups).total;
-      return Math.log(own / sound) <= CONTRADICTED;
-    });
+    return witnessesOf(this.predictor, readings, leader.fault).some((w) => w.weight <= CONTRADICTED);
   }
 
   /** Whether the readings, and not how common it is, put a suspect before every other one in play. */

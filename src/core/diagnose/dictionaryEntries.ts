@@ -1,7 +1,7 @@
 import { netKey } from '../circuit';
 import type { Board } from '../circuit';
 import type { Fault } from '../fault';
-import { DEFAULT_METER, probe, solverFor } from '../meter';
+import { DEFAULT_METER, READING_SHARE, probe, solverFor } from '../meter';
 import type { ComputedReading } from '../meter';
 import type { DcSolver, Network } from '../solve';
 import { driftSpread } from './drift';
@@ -176,7 +176,7 @@ function predict(
     // First at the base's own test current: most faults change nothing here, and then this is the whole work.
     const drive = { kind: 'current', amps: known.amps, limitVolts: DEFAULT_METER.diodeLimitVolts } as const;
     solver.startFrom(red, start, known.states);
-    const first = solver.solve(red, black, drive, true, 1e-4);
+    const first = solver.solve(red, black, drive, true, READING_SHARE);
     const same = first.ok && Math.abs(Math.abs(first.value.volts) - known.reading) <= UNCHANGED * known.reading + 1e-6;
     if (same && !draft.several) return keep ? keepWhole(board, solver, red, black, known.amps) : null;
   }

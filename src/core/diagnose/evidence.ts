@@ -24,7 +24,7 @@ export interface Witness {
 export interface Evidence {
   readonly for: readonly Witness[];
   readonly against: readonly Witness[];
-  readonly apart: { readonly point: Predicted; readonly from: string } | null;
+  readonly apart: { readonly point: ProbePoint; readonly from: string } | null;
 }
 
 /**
@@ -56,6 +56,23 @@ interface Placed {
 /** A reading that is less than three times likelier one way or the other says next to nothing. */
 const SAYS = Math.log(3);
 
+/** Every point that was read, with what it says of a suspect. */
+export function witnessesOf(
+  predictor: Predictor,
+  readings: readonly TakenReading[],
+  fault: string,
+): readonly Witness[] {
+  const own = predictor.hypotheses.findIndex((h) => h.label === fault);
+  return readPoints(predictor, readings).map(({ point: { mode, red, black }, groups, readings: list }) => {
+    const { scale, spreads, classOf } = predictor.at(list[0]!);
+    const healthy = spreads[0]!;
+    const under = pointLikelihood(scale, spreads[classOf[own]!]!, healthy, groups).total;
+    const sound = pointLikelihood(scale, healthy, healthy, groups).total;
+    const weight = Math.log(under / sound);
+    return { point: { mode, red, black }, seen: groups.at(-1)!.seen, times: list.length, weight };
+  });
+}
+
 /** The readings that speak for and against a visible suspect, and what would tell it from the next one. */
 export function evidenceOf(
   predictor: Predictor,
@@ -65,14 +82,9 @@ export function evidenceOf(
 ): Evidence {
   const numberOf = (label: string): number => predictor.hypotheses.findIndex((h) => h.label === label);
   const own = numberOf(suspect.fault);
-  const witnesses = readPoints(predictor, readings).map(({ point, groups, readings: list }): Witness => {
-    const { scale, spreads, classOf } = predictor.at(point);
-    const healthy = spreads[0]!;
-    const under = pointLikelihood(scale, spreads[classOf[own]!]!, healthy, groups).total;
-    const sound = pointLikelihood(scale, healthy, healthy, groups).total;
-    return { point, seen: groups.at(-1)!.seen, times: list.length, weight: Math.log(under / sound) };
-  });
-  const sorted = [...witnesses].sort((a, b) => Math.abs(b.weight) - Math.abs(a.weight));
+  const sorted = [...witnessesOf(predictor, readings, suspect.fault)].sort(
+    (a, b) => Math.abs(b.weight) - Math.abs(a.weight),
+  );
   const rival = suspects.find((s) => s.fault !== suspect.fault && !s.invisible) ?? suspects.find((s) => s.invisible);
   const read = new Set(readings.map(pointKey));
   const telling =
@@ -84,9 +96,13 @@ export function evidenceOf(
     (best, p) => (best === null || seconds(p) < seconds(best) ? p : best),
     null,
   );
+  const apart = quickest && {
+    point: { mode: quickest.mode, red: quickest.red, black: quickest.black },
+    from: rival!.fault,
+  };
   return {
     for: sorted.filter((w) => w.weight > SAYS),
     against: sorted.filter((w) => w.weight < -SAYS),
-    apart: quickest && { point: quickest, from: rival!.fault },
+    apart,
   };
 }

@@ -7,7 +7,8 @@ export type { Diagnosis, Standing, Suspect, Surety, UnseenKind } from './standin
 export { buildDictionary, buildWholeDictionary, defaultPoints } from './dictionary';
 export type { DictionaryStep, FaultDictionary } from './dictionary';
 export { readingSeconds, scaleOf } from './coldPredictor';
-export type { OutcomeScale, Predicted, Predictor } from './experiment';
+export type { Predicted, Predictor } from './experiment';
+export type { OutcomeScale } from './scale';
 export { firstLook } from './firstLook';
 export { doubtfulReadings } from './evidence';
 export type { Evidence, Witness } from './evidence';

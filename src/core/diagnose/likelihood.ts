@@ -1,5 +1,5 @@
-import { noiseOf, placeOn } from './experiment';
-import type { OutcomeScale } from './experiment';
+import { noiseOf, placeOn } from './scale';
+import type { OutcomeScale } from './scale';
 import { density, figureBelow, mainMode, overloadChance } from './outcome';
 import type { OutcomeSpread } from './outcome';
 

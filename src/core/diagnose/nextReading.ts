@@ -1,9 +1,10 @@
-import { placeOn } from './experiment';
+import { placeOn } from './scale';
 import type { Predicted, Predictor } from './experiment';
 import type { ProbePoint } from './probePoint';
 import { OUTLIER_SHARE, saysItAgain } from './likelihood';
 import { figureBelow, mainMode, outcomeModes, overloadChance } from './outcome';
 import type { OutcomeMode, OutcomeSpread } from './outcome';
+import { CONSTANTS_TO_SETTLE } from './settling';
 import { conditioned } from './sharedDraws';
 import type { DrawState } from './sharedDraws';
 import { pointKey, readPoints } from './posterior';
@@ -33,9 +34,7 @@ export interface Creep {
 }
 
 /** As long as a person holds two probes on a figure that moves, seconds. */
-export const PATIENCE_SECONDS = 15;
-/** Time constants in a settling time, to half a percent. */
-const CONSTANTS_TO_SETTLE = 5.3;
+const PATIENCE_SECONDS = 15;
 
 /** How a point creeps on the healthy board; null where it settles in time or shows no figure. */
 export function creepOf(point: Predicted): Creep | null {
@@ -54,6 +53,11 @@ export interface OutcomeBins {
   readonly edges: readonly number[];
 }
 
+/** The bins of a point; of a slow one also those while it still creeps. */
+export interface PointBins extends OutcomeBins {
+  readonly slow: { readonly creep: Creep; readonly bins: OutcomeBins } | null;
+}
+
 /** The bins as they are while a figure still creeps: whatever lies above what it has passed comes out the same. */
 function whileCreeping({ classes, edges, bins }: OutcomeBins, passed: number): OutcomeBins {
   const kept = edges.filter((e) => e < passed).length + 1;
@@ -69,8 +73,13 @@ function whileCreeping({ classes, edges, bins }: OutcomeBins, passed: number): O
 export const LEAST_GAIN_BITS = 0.002;
 
 /** Bins for every point of a predictor; computed once, used at each decision. */
-export function binOutcomes(predictor: Pick<Predictor, 'points'>): readonly OutcomeBins[] {
-  return predictor.points.map((p) => binPoint(p.spreads));
+export function binOutcomes(predictor: Pick<Predictor, 'points'>): readonly PointBins[] {
+  return predictor.points.map((point) => {
+    const bins = binPoint(point.spreads);
+    const creep = creepOf(point);
+    const slow = creep && { creep, bins: whileCreeping(bins, placeOn(point.scale, creep.passed)) };
+    return { ...bins, slow };
+  });
 }
 
 function binPoint(spreads: readonly OutcomeSpread[]): OutcomeBins {
@@ -178,7 +187,7 @@ function twoWay(p: number): number {
  */
 export function planReadings(
   predictor: Predictor,
-  bins: readonly OutcomeBins[],
+  bins: readonly PointBins[],
   groups: Int32Array,
   probabilities: Float64Array,
   { readings, states }: { readonly readings: readonly TakenReading[]; readonly states: readonly DrawState[] },
@@ -197,14 +206,13 @@ export function planReadings(
   predictor.points.forEach((point, i) => {
     if (done.has(pointKey(point))) return;
     const gain = expectedGain(point, bins[i]!, probabilities, work);
-    const creep = creepOf(point);
+    const { slow } = bins[i]!;
     // A slow one is waited for, or read on its way: whichever tells more for its time.
-    const short = creep
-      ? expectedGain(point, whileCreeping(bins[i]!, placeOn(point.scale, creep.passed)), probabilities, work)
-      : 0;
+    const short = slow ? expectedGain(point, slow.bins, probabilities, work) : 0;
     const hurried =
-      creep !== null && short / predictor.seconds(point, last, creep.seconds) > gain / predictor.seconds(point, last);
-    rank(point, hurried ? short : gain, false, hurried ? creep : null);
+      slow !== null &&
+      short / predictor.seconds(point, last, slow.creep.seconds) > gain / predictor.seconds(point, last);
+    rank(point, hurried ? short : gain, false, hurried ? slow.creep : null);
   });
   const left = new Set(skipped.map(pointKey));
   for (const one of read) {

@@ -2,6 +2,8 @@ import { DEFAULT_METER, meterSigma } from '../meter';
 import type { ColdMode, MeterProfile, OtherRange } from '../meter';
 import { normalCdf } from '../quantity';
 import type { MainDraws } from '../solve';
+import { placeOn } from './scale';
+import type { OutcomeScale } from './scale';
 
 /** One way a figure may come out: a normal distribution in the coordinate, with its share. */
 export interface OutcomeMode {
@@ -38,9 +40,15 @@ const OHMS_MODEL_FRACTION = 0.01;
 /** What leads add, ohm: zeroed, and as they are. */
 const ZEROED_LEADS_OHMS = 0.05;
 export const LEADS_OHMS = 0.2;
+
 /** The coordinate of a figure: volts as they are, resistance as ln(ohm + 1). */
 export function coordinate(mode: ColdMode, value: number): number {
-  return mode === 'diode' ? value : Math.log(Math.max(value, -0.5) + 1);
+  return placeOn({ kind: scaleKind(mode) }, value);
+}
+
+/** Volts are read as they are, ohms by their logarithm. */
+export function scaleKind(mode: ColdMode): OutcomeScale['kind'] {
+  return mode === 'diode' ? 'linear' : 'logarithmic';
 }
 
 /** Above this, ohm, and with this much of it from the parts, a reading hangs on what junctions leak: its tails are long. */

@@ -1,7 +1,7 @@
 import { netKey } from '../circuit';
 import { invariant, ok, refuse } from '../problem';
 import type { Problem, Result } from '../problem';
-import { placeOn } from './experiment';
+import { placeOn } from './scale';
 import type { Predicted, Predictor } from './experiment';
 import type { ProbePoint } from './probePoint';
 import { pointLikelihood, sameReadings } from './likelihood';

@@ -3,7 +3,7 @@ import type { Board } from '../circuit';
 import type { DcSolver } from '../solve';
 
 /** Time constants until a reading stands still to half a percent. */
-const CONSTANTS_TO_SETTLE = 5.3;
+export const CONSTANTS_TO_SETTLE = 5.3;
 
 /**
  * Seconds until a cold reading stands still: the meter's current has to charge every capacitor it sees.

@@ -1,5 +1,5 @@
 import { normalCdf, normalQuantile } from '../quantity';
-import type { OutcomeScale } from './experiment';
+import type { OutcomeScale } from './scale';
 import { mainMode, outcomeModes, overloadChance } from './outcome';
 import type { OutcomeMode, OutcomeSpread } from './outcome';
 

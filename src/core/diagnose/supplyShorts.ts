@@ -1,7 +1,7 @@
 import { recogniseStages } from '../stages';
 import { faultWords } from '../fault';
 import type { Diagnoser } from './diagnose';
-import { placeOn } from './experiment';
+import { placeOn } from './scale';
 import type { Predicted, Predictor } from './experiment';
 import { logLikelihood } from './likelihood';
 import { posterior, pointKey, weighReadings } from './posterior';

@@ -2,6 +2,7 @@ import { findPart, netKey, pinIndex } from '../circuit';
 import type { Board } from '../circuit';
 import { OPEN_OHMS, SHORT_OHMS } from '../fault';
 import type { Fault } from '../fault';
+import { READING_SHARE } from '../meter';
 import type { Part } from '../part';
 import type { DcSolver, FactoredSolution, JunctionStates, Network } from '../solve';
 
@@ -230,9 +231,6 @@ function cannotChange(known: KnownSolution, change: Change, allowed: number): bo
   }
 }
 
-/** What is left unaccounted for may be this share of the test current. */
-const UNACCOUNTED = 1e-4;
-
 /**
  * Voltages of a known solution with faults, where those only add conductances and the junctions hardly notice; false
  * where that cannot be said. out: volts per node of the known network.
@@ -246,7 +244,7 @@ export function solvedNearby(known: KnownSolution, { added }: Changes, out: Floa
     ends = ends.filter((_, e) => felt(0, e >> 1));
     siemens = siemens.filter(felt);
   }
-  return known.solver.nearby(known.factored, ends, siemens, out, UNACCOUNTED * known.amps);
+  return known.solver.nearby(known.factored, ends, siemens, out, READING_SHARE * known.amps);
 }
 
 /** With more of them a solve is quicker. */

@@ -1,4 +1,4 @@
-export { beeps, meterSigma, probe } from './probe';
+export { READING_SHARE, beeps, meterSigma, probe } from './probe';
 export type { ComputedReading, OtherRange } from './probe';
 export { DEFAULT_METER } from './profile';
 export type { MeterProfile } from './profile';

@@ -51,7 +51,7 @@ export interface ProbeOptions {
 }
 
 /** How right a reading is where nothing else matters; and what decides the range, which is looked at once more. */
-const READING_SHARE = 1e-4;
+export const READING_SHARE = 1e-4;
 const RANGE_SHARE = 2e-3;
 
 const OVERLOAD: MeterReading = { kind: 'overload' };
