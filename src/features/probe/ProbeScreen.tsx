@@ -112,7 +112,7 @@ const Probing = memo(function Probing() {
           aria-label="Next point"
           data-point={`${current.mode} ${current.red} ${current.black}`}
           data-settled={thinking || share < 1 ? undefined : 'yes'}
-          className={`border border-line bg-raised px-4 py-3 ${named ? 'opacity-80' : ''}`}
+          className="border border-line bg-raised px-4 py-3"
         >
           <PointPanel board={board} point={current} expected={expected} allPlaces={allPlaces} />
           <ReadingEntry

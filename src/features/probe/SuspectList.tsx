@@ -15,7 +15,7 @@ export function SuspectList({ board, weighed }: { board: Board; weighed: Weighed
         <li key={s.fault} className="relative px-2 py-0.5">
           <span
             aria-hidden
-            className="absolute inset-y-0 left-0 rounded-sm bg-[rgb(var(--glow)/0.28)]"
+            className="absolute inset-y-0 left-0 rounded-sm bg-wash"
             style={{ width: `${Math.max(1.5, 100 * s.probability)}%` }}
           />
           <span className="relative flex items-baseline gap-2">
