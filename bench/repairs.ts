@@ -1,10 +1,13 @@
-import { netKey } from '@/core/circuit';
+import { findPart, netKey } from '@/core/circuit';
+import type { Board } from '@/core/circuit';
 import { MOST_READINGS, doubtfulReadings, huntFault } from '@/core/diagnose';
-import type { Diagnoser, HuntWays, TakenReading } from '@/core/diagnose';
+import type { Diagnoser, HuntWays, Hypothesis, TakenReading } from '@/core/diagnose';
 import { parseFault } from '@/core/fault';
+import type { Fault } from '@/core/fault';
 import { DEFAULT_METER, drawParts, probe, simulateReading, solverFor } from '@/core/meter';
 import type { MeterProfile } from '@/core/meter';
 import { seededRandom } from '@/core/quantity';
+import type { Random } from '@/core/quantity';
 import type { DcSolver } from '@/core/solve';
 
 /**
@@ -12,7 +15,6 @@ import type { DcSolver } from '@/core/solve';
  *
  * readings     mean, one that was not named rightly counting as sixty; taken: as they were.
  * doubted      of readings that were taken on other nets than meant, the share that was named doubtful at the end.
- * calibration  per tenth of the stated odds: suspects shown, sum of their odds, how many of them were true.
  */
 export interface RepairMix {
   readonly asked: number;
@@ -26,21 +28,60 @@ export interface RepairMix {
   readonly unseenNamed: number;
   readonly slipped: number;
   readonly doubted: number;
-  readonly calibration: readonly Tenth[];
 }
-
-export type Tenth = readonly [shown: number, stated: number, held: number];
 
 /** Numbers of hypotheses drawn from the priors, something broken in each. */
 export function drawnRepairs({ predictor }: Diagnoser, count: number, seed = 77): readonly number[] {
-  const { hypotheses } = predictor;
-  const broken = hypotheses.map((_, i) => i).slice(1);
-  const total = broken.reduce((sum, i) => sum + hypotheses[i]!.weight, 0);
-  const random = seededRandom(seed);
+  return drawn(predictor.hypotheses, count, seededRandom(seed), 1);
+}
+
+/** Numbers of hypotheses drawn by their weights, from the first that may come. */
+function drawn(hypotheses: readonly Hypothesis[], count: number, random: Random, first: number): readonly number[] {
+  const may = hypotheses.map((_, i) => i).slice(first);
+  const total = may.reduce((sum, i) => sum + hypotheses[i]!.weight, 0);
   return Array.from({ length: count }, () => {
     let left = random() * total;
-    return broken.find((i) => (left -= hypotheses[i]!.weight) <= 0) ?? broken.at(-1)!;
+    return may.find((i) => (left -= hypotheses[i]!.weight) <= 0) ?? may.at(-1)!;
   });
+}
+
+/** Of one tenth of the odds: suspects shown, sum of their odds, how many of them were true. */
+export type Tenth = readonly [shown: number, stated: number, held: number];
+
+/** The plan is followed for one to this many readings before the odds are looked at. */
+const MOST_BEFORE = 6;
+/** A resistor that drifted did so by a factor up to this, evenly on a ratio scale from the first. */
+const DRIFTED = [1.2, 11] as const;
+
+/**
+ * Whether of the suspects shown with odds p a share p is true: repairs drawn from the priors (nothing broken is one of
+ * them), odds looked at somewhere on the way, not only where the hunt ends, which is where they are all but sure.
+ */
+export function calibration(diagnoser: Diagnoser, count: number, seed = 55): readonly Tenth[] {
+  const { hypotheses, board } = diagnoser.predictor;
+  const random = seededRandom(seed);
+  const tenths = Array.from({ length: 10 }, (): [number, number, number] => [0, 0, 0]);
+  for (const i of drawn(hypotheses, count, random, 0)) {
+    const { label, faults } = hypotheses[i]!;
+    const readings = 1 + Math.floor(random() * MOST_BEFORE);
+    const broken = faults.map((fault) => driftedAnywhere(board, fault, random));
+    const { diagnosis } = huntFault(diagnoser, broken, drawParts(random), random, { most: readings });
+    for (const { probability, group } of diagnosis.suspects) {
+      const tenth = tenths[Math.min(9, Math.floor(probability * 10))]!;
+      tenth[0]++;
+      tenth[1] += probability;
+      if (group.includes(label)) tenth[2]++;
+    }
+  }
+  return tenths;
+}
+
+/** A drifted resistor has drifted anywhere, not to the value that its hypothesis is worked out at. */
+function driftedAnywhere(board: Board, fault: Fault, random: Random): Fault {
+  const part = fault.kind === 'value' ? findPart(board, fault.ref) : undefined;
+  if (fault.kind !== 'value' || part?.kind !== 'resistor') return fault;
+  const factor = DRIFTED[0] * (DRIFTED[1] / DRIFTED[0]) ** random();
+  return { ...fault, value: fault.value > part.value ? part.value * factor : part.value / factor };
 }
 
 /** Every single fault once, by number. */
@@ -66,17 +107,10 @@ export function repairMix(
     slipped: 0,
     doubted: 0,
   };
-  const tenths = Array.from({ length: 10 }, (): [number, number, number] => [0, 0, 0]);
   list.forEach((i, k) => {
     const { label, faults } = hypotheses[i]!;
     const [draw, random] = [drawParts(seededRandom(3000 + k)), seededRandom(9000 + k)];
     const { diagnosis, ended, readings, slipped } = huntFault(diagnoser, faults, draw, random, ways(k));
-    for (const { probability, group } of diagnosis.suspects) {
-      const tenth = tenths[Math.min(9, Math.floor(probability * 10))]!;
-      tenth[0]++;
-      tenth[1] += probability;
-      if (group.includes(label)) tenth[2]++;
-    }
     const doubtful = doubtfulReadings(diagnoser.predictor, readings, diagnosis.suspects[0]!.fault);
     ends.slipped += slipped.length;
     ends.doubted += slipped.filter((r) => doubtful.includes(r)).length;
@@ -106,7 +140,6 @@ export function repairMix(
     unseenNamed: ends.unseenNamed,
     slipped: ends.slipped,
     doubted: share(ends.doubted, ends.slipped),
-    calibration: tenths,
   };
 }
 

@@ -7,6 +7,7 @@ import { layoutMs } from '../../bench/layoutTime';
 import {
   NOISY_METER,
   SLIPS,
+  calibration,
   drawnRepairs,
   everyFault,
   heldInvisible,
@@ -37,7 +38,7 @@ export async function benchCommand(words: readonly string[]): Promise<number> {
   if (json) console.log(JSON.stringify({ boards: rows, touches: pooled, sweep }));
   else {
     const tenths = Array.from({ length: 10 }, (_, t): Tenth => {
-      const at = (of: 0 | 1 | 2): number => rows.reduce((sum, r) => sum + r.repairs.real.calibration[t]![of], 0);
+      const at = (of: 0 | 1 | 2): number => rows.reduce((sum, r) => sum + r.repairs.calibration[t]![of], 0);
       return [at(0), at(1), at(2)];
     });
     console.log(`odds stated : true, all boards: ${calibrated(tenths)}`);
@@ -106,6 +107,7 @@ function benchBoard(name: string, most: number) {
       slipping: repairMix(diagnoser, real.slice(0, BESIDE), () => ({ slips: SLIPS })),
       across: readAcross(diagnoser, ['open', 'short']),
       drifted: readAcross(diagnoser, ['double', 'half']),
+      calibration: calibration(diagnoser, Math.min(REPAIRS, most)),
       invisible: heldInvisible(diagnoser),
     },
     beside: { real: beside(real), even: beside(pick(every, Infinity)) },
@@ -173,7 +175,7 @@ function text(r: Row): string {
     `    readings, as they come  ${besideWords(beside.real)}`,
     `    readings, every once    ${besideWords(beside.even)}`,
     `    read straight across    ${repairs.across.found} of ${repairs.across.asked} among the first three, drifted to 2 or 1/2 ${repairs.drifted.found} of ${repairs.drifted.asked}`,
-    `    odds stated : true      ${calibrated(repairs.real.calibration)}`,
+    `    odds stated : true      ${calibrated(repairs.calibration)}`,
     `    held invisible          ${repairs.invisible.join(' ')}`,
     `  5 schematic           ${Math.round(r.layoutMs)} ms for stages and layout`,
     `    touches per pin      proposals ${r.touches.ours.toFixed(2)} (groups left apart ${r.touches.missed.toFixed(1)}); all pairs ${r.touches.allPairs.toFixed(1)}, representatives ${r.touches.representatives.toFixed(2)}, guesswork ${r.touches.guesswork.toFixed(2)}; ${r.touches.pins} pins on ${r.touches.nets} nets`,

@@ -23,17 +23,18 @@ export interface Hunt {
 }
 
 /**
- * How a simulated hunt goes: the plan, by default the best next reading; the meter, by default the contract's; and how
- * often the leads stand on two other nets than meant, as a share of the readings.
+ * How a simulated hunt goes: the plan, by default the best next reading; the meter, by default the contract's; how often
+ * the leads stand on two other nets than meant, as a share of the readings; and after how many readings it is given up.
  */
 export interface HuntWays {
   readonly choose?: PointChooser;
   readonly meter?: MeterProfile;
   readonly slips?: number;
+  readonly most?: number;
 }
 
 /**
- * Follows a plan on a simulated broken board until a group is named, nothing more can be told, or 60 readings.
+ * Follows a plan on a simulated broken board until a group is named, nothing more can be told, or there are too many readings.
  *
  * faults  hidden in the simulated board; draw: how its parts differ; random: the meter's noise, and where leads slip to.
  */
@@ -42,7 +43,7 @@ export function huntFault(
   faults: readonly Fault[],
   draw: PartDraw,
   random: Random,
-  { choose = bestNext, meter = DEFAULT_METER, slips = 0 }: HuntWays = {},
+  { choose = bestNext, meter = DEFAULT_METER, slips = 0, most = MOST_READINGS }: HuntWays = {},
 ): Hunt {
   const { predictor } = diagnoser;
   const solver: DcSolver = solverFor(predictor.board, faults, draw);
@@ -52,10 +53,10 @@ export function huntFault(
     const standing = diagnoser.standing(readings);
     const plan = standing.surety === 'unless-told' ? diagnoser.plan(standing, 12) : undefined;
     const named = diagnoser.mayCall(standing, plan);
-    const point = named || readings.length >= MOST_READINGS ? null : choose(standing, diagnoser);
+    const point = named || readings.length >= most ? null : choose(standing, diagnoser);
     if (point === null) {
       const diagnosis = diagnoser.diagnose(readings);
-      const tooMany = readings.length >= MOST_READINGS && diagnosis.verdict === 'open';
+      const tooMany = readings.length >= most && diagnosis.verdict === 'open';
       return {
         readings: [...readings],
         slipped,
