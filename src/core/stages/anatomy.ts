@@ -1,14 +1,14 @@
 import type { Board } from '../circuit';
 import { findIslands } from './islands';
 import type { GalvanicIsland } from './islands';
-import { partGraph } from './partGraph';
-import type { Branch, PartGraph } from './partGraph';
+import { PartGraph, farEnd, partGraph } from './partGraph';
+import type { Branch } from './partGraph';
 import { findLineInput, findRectifiers, findTransformerInput } from './rectifiers';
 import type { LineInput } from './rectifiers';
 import type { Rectifier } from './shapes';
-import { findTransistors, groundNets } from './transistors';
+import { beyondSense, findTransistors, groundNets } from './transistors';
 import type { Transistor } from './transistors';
-import { findCores } from './windings';
+import { fewTurns, findCores } from './windings';
 import type { Core } from './shapes';
 
 /** What is unmistakable on a board, found before any stage is named. */
@@ -22,6 +22,8 @@ export interface Anatomy {
   readonly transistors: readonly Transistor[];
   /** Nets within a shunt of their island's reference. */
   readonly grounds: ReadonlySet<string>;
+  /** Nets whose volts follow a current: beside a shunt, at a current transformer's winding of many turns. */
+  readonly currents: ReadonlySet<string>;
 }
 
 /** The anatomy of a board; a board never changes, so it is kept with it. */
@@ -36,18 +38,39 @@ export function anatomy(board: Board): Anatomy {
 const anatomies = new WeakMap<Board, Anatomy>();
 
 function dissect(board: Board): Anatomy {
-  const graph = partGraph(board);
-  const islands = findIslands(board, graph);
+  const whole = partGraph(board);
+  const islands = findIslands(board, whole);
+  const graph = withoutTestPins(whole, islands);
   const rectifiers = findRectifiers(graph);
   const cores = findCores(board, graph, rectifiers);
   const rectified = rectifiers.flatMap((r) => findLineInput(graph, cores, r) ?? []);
-  const transistors = findTransistors(graph);
-  const lines = [...rectified, ...transformerLines(graph, cores, rectified, transistors)];
   const grounds = groundNets(
     graph,
     islands.flatMap((i) => i.references),
   );
-  return { board, graph, islands, cores, rectifiers, lines, transistors, grounds };
+  const sensing = new Set(cores.filter((c) => c.purpose === 'current').flatMap((c) => fewTurns(c)));
+  const transistors = findTransistors(graph).map((t) => beyondSense(graph, grounds, sensing, t));
+  const lines = [...rectified, ...transformerLines(graph, cores, rectified, transistors)];
+  const main = new Set(islands.map((i) => i.references[0]!));
+  const currents = new Set([
+    ...[...grounds].filter((n) => !main.has(n)),
+    ...transistors.flatMap((t) => senseEnds(t)),
+    ...cores.filter((c) => c.purpose === 'current').flatMap((c) => currentEnds(graph, grounds, c)),
+  ]);
+  return { board, graph, islands, cores, rectifiers, lines, transistors, grounds, currents };
+}
+
+/**
+ * Pins to measure at lead nowhere: a connector of one pin, unless another one stands on the reference of its island, for
+ * power needs a way back.
+ */
+function withoutTestPins(graph: PartGraph, islands: readonly GalvanicIsland[]): PartGraph {
+  const single = graph.all('connector').filter((c) => c.nets.length === 1);
+  const back = new Set(
+    islands.filter((i) => single.some((c) => i.references.includes(c.nets[0]!))).flatMap((i) => [...i.nets]),
+  );
+  const pins = single.filter((c) => !back.has(c.nets[0]!));
+  return pins.length === 0 ? graph : new PartGraph(graph.board, graph.branches, new Set(pins));
 }
 
 /** Lines that end in a transformer's primary: no switch works on it, and no line found before holds it. */
@@ -59,7 +82,10 @@ function transformerLines(
 ): readonly LineInput[] {
   const worked = new Set(transistors.flatMap((t) => [t.high, t.low]));
   return cores.flatMap((core) => {
-    if (core.choke || core.windings.some((w) => w.nets.some((n) => worked.has(n) || graph.on(n, 'triac').length > 0)))
+    if (
+      core.purpose !== 'transformer' ||
+      core.windings.some((w) => w.nets.some((n) => worked.has(n) || graph.on(n, 'triac').length > 0))
+    )
       return [];
     const first = core.windings.filter((w) =>
       w.nets.every((n) => graph.on(n, 'diode', 'bridge', 'ic', 'triac').length === 0),
@@ -72,19 +98,35 @@ function transformerLines(
   });
 }
 
+/** Where a transistor's shunts, if they are none to ground, turn its current into volts. */
+function senseEnds({ branch, sensedBy }: Transistor): readonly string[] {
+  const shunts = sensedBy.filter((b) => b.kind === 'resistor');
+  return shunts.flatMap((b) => b.nets.filter((n) => branch.nets.includes(n)));
+}
+
+/** Ends of a current transformer's windings of many turns, behind their diodes too. */
+function currentEnds(graph: PartGraph, grounds: ReadonlySet<string>, core: Core): readonly string[] {
+  const few = fewTurns(core);
+  const ends = core.windings.filter((w) => !few.includes(w)).flatMap((w) => w.nets);
+  const open = ends.filter((n) => !grounds.has(n));
+  return [...open, ...open.flatMap((n) => graph.on(n, 'diode').map((p) => farEnd(p.branch, n)))].filter(
+    (n) => !grounds.has(n),
+  );
+}
+
 /** The island of a net, or undefined for a lone net. */
 export function islandOf(a: Anatomy, net: string): GalvanicIsland | undefined {
   return a.islands.find((i) => i.nets.has(net));
 }
 
-/** The transformer core that a winding belongs to; undefined for a plain choke or a common-mode choke's winding. */
+/** The transformer core that a winding belongs to; undefined for chokes and current transformers. */
 export function transformerOf(a: Anatomy, winding: Branch): Core | undefined {
-  return a.cores.find((c) => !c.choke && c.windings.includes(winding));
+  return a.cores.find((c) => c.purpose === 'transformer' && c.windings.includes(winding));
 }
 
 /** Inductors at a net, without common-mode chokes. */
 export function inductorsAt(a: Anatomy, net: string): readonly Branch[] {
-  const common = new Set(a.cores.filter((c) => c.choke).flatMap((c) => c.windings));
+  const common = new Set(a.cores.filter((c) => c.purpose === 'common-mode').flatMap((c) => c.windings));
   return a.graph
     .on(net, 'inductor')
     .map((p) => p.branch)

@@ -34,7 +34,7 @@ export function findPowerSwitches(a: Anatomy): PowerSwitches {
   const driveCores = findDriveCores(a, paths);
   const driveWindings = new Set(driveCores.flatMap((c) => c.windings));
   const followers = new Set([...paths.values()].flatMap((d) => d.branches));
-  const works = (net: string): boolean => inductorsAt(a, net).some((w) => !driveWindings.has(w));
+  const works = (net: string): boolean => !a.grounds.has(net) && inductorsAt(a, net).some((w) => !driveWindings.has(w));
   const candidates = a.transistors.filter((t) => !followers.has(t.branch) && !worksRelay(a, t));
   const legs = findLegs(a, candidates, paths);
   const inLegs = new Set(legs.flatMap((l) => [...l.top, ...l.bottom]));
@@ -61,7 +61,7 @@ function findDriveCores(a: Anatomy, paths: ReadonlyMap<Transistor, DrivePath>): 
   const driven = (w: Branch): readonly Transistor[] =>
     [...paths].flatMap(([t, d]) => (w.nets.some((n) => d.nets.has(n) && !highs.has(n)) ? [t] : []));
   return a.cores.filter((core) => {
-    if (core.choke) return false;
+    if (core.purpose !== 'transformer') return false;
     const fed = core.windings.flatMap(driven);
     const others = core.windings.filter((w) => driven(w).length === 0);
     return fed.length > 0 && !others.some((w) => fed.some((t) => w.nets.includes(t.high) && !isRail(a, t.high)));

@@ -4,6 +4,7 @@ import type { PowerSwitches } from './cells';
 import type { Converter } from './converter';
 import { farEnd } from './partGraph';
 import type { Branch } from './partGraph';
+import type { AmplifierLoop } from './icClasses';
 import type { PinFinding } from './pinRoles';
 import type { Secondary } from './secondaries';
 import type { StageKind } from './stageKinds';
@@ -49,6 +50,7 @@ export interface Scene {
   readonly converters: readonly Converter[];
   readonly secondaries: readonly Secondary[];
   readonly pins: ReadonlyMap<Branch, readonly PinFinding[]>;
+  readonly loops: ReadonlyMap<Branch, readonly AmplifierLoop[]>;
   readonly book: ClaimBook;
 }
 

@@ -1,11 +1,12 @@
 import { isRail, railCapacitors } from './rails';
+import type { Anatomy } from './anatomy';
+import { diodesAt } from './cells';
 import { cone, isEdge } from './claims';
 import type { Scene } from './claims';
 import { claimRelay } from './inputStages';
 import { diodeClass, farEnd } from './partGraph';
 import type { Branch } from './partGraph';
 import type { StageKind } from './stageKinds';
-import { shuntNets } from './pinRoles';
 
 /** Stages around the pins of each controller, by what each pin does. */
 export function claimControllers(scene: Scene): void {
@@ -13,6 +14,12 @@ export function claimControllers(scene: Scene): void {
   for (const [ic, findings] of scene.pins) {
     const roles = findings.map((f) => f.role);
     const driver = isDriver(scene, ic);
+    const amplifies = driver ? null : amplifierStage(scene, ic);
+    if (amplifies) {
+      claimAmplifier(scene, ic, amplifies);
+      roles.forEach((role, i) => role === 'VCC' && claimSupply(scene, ic, ic.nets[i]!));
+      continue;
+    }
     book.add(
       ic,
       driver ? 'gate-drive' : 'controller',
@@ -25,6 +32,51 @@ export function claimControllers(scene: Scene): void {
       claimPin(scene, ic, role, net);
     });
   }
+}
+
+/** What an IC that only amplifies is for: a current or a voltage, for the loop or to be told. Null: it does more. */
+function amplifierStage({ a, pins, loops }: Scene, ic: Branch): StageKind | null {
+  const own = loops.get(ic) ?? [];
+  const roles = (pins.get(ic) ?? []).map((f) => f.role);
+  if (own.length === 0 || roles.some((r) => ['GATE', 'SW', 'DRAIN', 'SOURCE', 'BST', 'RT'].includes(r))) return null;
+  const currents = own.some((l) => [l.input, ...ic.nets].some((n) => nearCurrent(a, n)));
+  const acts = own.some((l) =>
+    a.graph.on(l.output, 'diode', 'opto', 'resistor').some(({ branch }) => {
+      const far = branch.kind === 'opto' ? '' : farEnd(branch, l.output);
+      return branch.kind === 'opto' || a.graph.on(far, 'ic').some((p) => p.branch !== ic && regulates(pins, p.branch));
+    }),
+  );
+  if (currents) return acts ? 'charge-control' : 'current-sense';
+  return acts ? 'feedback' : 'sensing';
+}
+
+function nearCurrent(a: Anatomy, net: string): boolean {
+  return (
+    !a.grounds.has(net) &&
+    (a.currents.has(net) ||
+      a.graph.on(net, 'resistor').some((p) => p.branch.value! > 5 && a.currents.has(farEnd(p.branch, net))))
+  );
+}
+
+function regulates(pins: Scene['pins'], ic: Branch): boolean {
+  return (pins.get(ic) ?? []).some((f) => f.role === 'GATE' || f.role === 'SW' || f.role === 'DRAIN');
+}
+
+/** An amplifier with the networks of its signal pins. */
+function claimAmplifier(scene: Scene, ic: Branch, kind: StageKind): void {
+  const { a, book } = scene;
+  const why =
+    kind === 'sensing'
+      ? 'amplifies a signal'
+      : kind === 'feedback'
+        ? 'compares for the loop'
+        : 'amplifies what a shunt tells';
+  book.add(ic, kind, 0.9, why);
+  for (const net of new Set(ic.nets))
+    if (!a.grounds.has(net) && !isRail(a, net)) {
+      book.addAll(cone(scene, net), kind, 0.79, why);
+      if (nearCurrent(a, net)) claimSense(scene, net, 0.7);
+    }
 }
 
 /** An IC that is told by another IC what to drive. */
@@ -64,8 +116,7 @@ function claimPin(scene: Scene, ic: Branch, role: string, net: string): void {
       claimUnknown(scene, ic, net);
       break;
     case 'EN':
-      if (!isEdge(scene, net)) book.addAll(cone(scene, net), 'sensing', 0.7, 'tells the controller whether it may run');
-      else claimUnknown(scene, ic, net);
+      claimEnable(scene, ic, net);
       break;
     case 'HV':
       for (const { branch } of a.graph.on(net, 'resistor', 'diode'))
@@ -84,11 +135,25 @@ function claimPin(scene: Scene, ic: Branch, role: string, net: string): void {
   }
 }
 
-function claimSense(scene: Scene, net: string): void {
+/** What lets a controller run or stops it: an opto from the other side protects, a divider senses. */
+function claimEnable(scene: Scene, ic: Branch, net: string): void {
   const { a, book } = scene;
-  const shunts = shuntNets(a);
-  for (const b of cone(scene, net)) book.add(b, 'current-sense', 0.78, 'filters the current signal');
-  const sources = [net, ...a.graph.on(net, 'resistor').map((p) => farEnd(p.branch, net))].filter((n) => shunts.has(n));
+  if (isEdge(scene, net)) return claimUnknown(scene, ic, net);
+  const network = cone(scene, net);
+  const [opto] = a.graph.on(net, 'opto').filter((p) => p.pin >= 2);
+  const measures = network.some((b) => b.nets.some((n) => isMeasured(scene, ic, n)));
+  const told = network.some((b) => ['bjt', 'mosfet', 'ntc'].includes(b.kind));
+  const kind: StageKind = opto ? 'protection' : measures || told ? 'sensing' : 'controller';
+  book.addAll(network, kind, 0.7, 'tells the controller whether it may run');
+  if (opto) claimOpto(scene, opto.branch, 'protection');
+}
+
+function claimSense(scene: Scene, net: string, weight = 0.78): void {
+  const { a, book } = scene;
+  for (const b of cone(scene, net)) book.add(b, 'current-sense', weight, 'filters the current signal');
+  const sources = [net, ...a.graph.on(net, 'resistor').map((p) => farEnd(p.branch, net))].filter((n) =>
+    a.currents.has(n),
+  );
   for (const source of sources) {
     for (const { branch } of a.graph.on(source, 'resistor')) {
       const far = farEnd(branch, source);
@@ -101,15 +166,13 @@ function claimSense(scene: Scene, net: string): void {
 /** Timing, references, soft start: what hangs on a pin alone; dividers from rails sense something. */
 function claimUnknown(scene: Scene, ic: Branch, net: string): void {
   const { a, book } = scene;
-  for (const { branch } of a.graph.on(net, 'capacitor'))
-    if (a.grounds.has(farEnd(branch, net))) book.add(branch, 'controller', 0.68, 'on a pin of the controller alone');
-  if (isEdge(scene, net)) return;
-  const network = cone(scene, net, (b) => b === ic);
+  const network = isEdge(scene, net) ? [] : cone(scene, net, (b) => b === ic);
   const divider = network.some(
-    (b) =>
-      b.kind === 'resistor' &&
-      b.nets.some((n) => isRail(a, n) || scene.converters.some((c) => c.outputs.has(n) || c.supply === n)),
+    (b) => ['resistor', 'ntc'].includes(b.kind) && b.nets.some((n) => isMeasured(scene, ic, n)),
   );
+  if (!divider)
+    for (const { branch } of a.graph.on(net, 'capacitor'))
+      if (a.grounds.has(farEnd(branch, net))) book.add(branch, 'controller', 0.68, 'on a pin of the controller alone');
   const own = network.every((b) => b.kind !== 'bjt' && b.kind !== 'mosfet');
   const kind: StageKind = divider ? 'sensing' : 'controller';
   if (own)
@@ -119,6 +182,15 @@ function claimUnknown(scene: Scene, ic: Branch, net: string): void {
       0.62,
       divider ? 'measures a rail for the controller' : 'timing or reference of the controller',
     );
+}
+
+/** A point whose volts tell an IC something: not a ground, and no rail that the IC itself lives on or makes. */
+function isMeasured(scene: Scene, ic: Branch, net: string): boolean {
+  const { a } = scene;
+  if (a.grounds.has(net)) return false;
+  const powered = ic.nets.some((n) => a.grounds.has(n));
+  if (a.graph.on(net, 'connector').length > 0) return powered;
+  return !ic.nets.includes(net) && (isEdge(scene, net) || a.graph.on(net, 'switch', 'fuse').length > 0);
 }
 
 function claimSupply(scene: Scene, ic: Branch, net: string): void {
@@ -139,7 +211,7 @@ function claimSupply(scene: Scene, ic: Branch, net: string): void {
         );
       continue;
     }
-    if (branch.kind === 'resistor') {
+    if (branch.kind === 'resistor' && isSource(scene, far)) {
       const slow = branch.value! >= 10e3 && !scene.secondaries.some((s) => s.rails.has(far));
       fed = true;
       book.add(
@@ -155,6 +227,7 @@ function claimSupply(scene: Scene, ic: Branch, net: string): void {
       book.add(branch, 'aux-supply', 0.74, 'feeds the control supply');
     }
   }
+  if (scene.converters.some((c) => c.outputs.has(net))) return;
   const secondary = scene.secondaries.some((s) => s.rails.has(net));
   for (const c of railCapacitors(a, net))
     book.add(c, fed || secondary ? 'aux-supply' : 'controller', 0.76, 'holds the control supply');
@@ -162,6 +235,17 @@ function claimSupply(scene: Scene, ic: Branch, net: string): void {
   for (const { branch } of a.graph.on(net, 'capacitor'))
     if (local.includes(farEnd(branch, net)))
       book.add(branch, 'controller', 0.76, 'holds the supply of the floating controller');
+}
+
+/** Where a control supply can take its current from: a rail, a line, a winding, a rectified point, a switch to one. */
+function isSource(scene: Scene, net: string): boolean {
+  const { a } = scene;
+  return (
+    (a.graph.on(net, 'connector').length > 0 && a.graph.on(net, 'ic').length === 0) ||
+    isEdge(scene, net) ||
+    diodesAt(a, net, 'cathode').length > 0 ||
+    a.graph.on(net, 'switch').length > 0
+  );
 }
 
 /** A switch between a supply and the control supply's feed resistor. */
@@ -174,7 +258,8 @@ function claimFeed(scene: Scene, net: string): void {
 function claimOpto(scene: Scene, opto: Branch, kind: StageKind): void {
   scene.book.add(opto, kind, 0.85, 'carries the signal across the isolation');
   for (const net of opto.nets.slice(0, 2)) {
-    if (!isEdge(scene, net)) scene.book.addAll(cone(scene, net), kind, 0.8, "works the opto's LED");
+    if (isEdge(scene, net)) continue;
+    scene.book.addAll(cone(scene, net), kind, 0.8, "works the opto's LED");
     for (const { branch } of scene.a.graph.on(net, 'resistor'))
       scene.book.add(branch, kind, 0.8, "feeds the opto's LED");
   }
@@ -204,9 +289,24 @@ export function claimThyristors(scene: Scene): void {
   for (const t of a.graph.all('triac')) {
     const [high, low, gate] = t.nets as [string, string, string];
     const through = a.graph.on(high, 'inductor').map((p) => farEnd(p.branch, high));
-    const empties = [high, ...through].some((n) => isRail(a, n));
-    const kind: StageKind = empties ? 'discharge' : 'switch';
-    book.add(t, kind, 0.9, empties ? 'empties the store into the winding' : 'switches the load');
+    // Straight across a rail it can only be there to short it.
+    const crowbar = isRail(a, high) && a.grounds.has(low);
+    const empties = !crowbar && [high, ...through].some((n) => isRail(a, n));
+    const kind: StageKind = crowbar ? 'protection' : empties ? 'discharge' : 'switch';
+    book.add(
+      t,
+      kind,
+      0.9,
+      crowbar
+        ? 'shorts the rail when it rises too high'
+        : empties
+          ? 'empties the store into the winding'
+          : 'switches the load',
+    );
+    if (crowbar) {
+      book.addAll(cone(scene, gate), kind, 0.8, 'fires the gate');
+      continue;
+    }
     for (const d of a.graph.between(high, low, 'diode')) book.add(d, kind, 0.85, 'carries the current back');
     for (const d of a.graph.between(high, low, 'mov')) book.add(d, 'surge', 0.9, 'clamps surges at the switch');
     for (const d of a.graph.between(high, low, 'capacitor')) book.add(d, 'clamp', 0.85, 'damps the switch');
@@ -285,10 +385,38 @@ export function claimSignals(scene: Scene): void {
     for (const net of ntc.nets)
       if (!isEdge(scene, net)) book.addAll(cone(scene, net), 'sensing', 0.66, 'measures a temperature');
   }
-  for (const t of a.transistors) claimShifter(scene, t.branch, t.high, t.control);
+  for (const t of a.transistors) {
+    claimBlocker(scene, t);
+    claimShifter(scene, t.branch, t.high, t.control);
+  }
   for (const r of a.graph.all('resistor')) claimDropper(scene, r);
   for (const { branch } of a.graph.all('opto').map((branch) => ({ branch })))
     if (!book.has(branch)) claimOpto(scene, branch, 'sensing');
+}
+
+/**
+ * A transistor in an inlet's conductor whose control nothing but resistors and clamps steer: it blocks a supply connected
+ * the wrong way round.
+ */
+function claimBlocker(scene: Scene, t: Scene['a']['transistors'][number]): void {
+  const { a, book } = scene;
+  const along = (net: string): readonly string[] => [
+    net,
+    ...a.graph.on(net, 'fuse', 'switch').map((p) => farEnd(p.branch, net)),
+  ];
+  const steady = (net: string): boolean => a.grounds.has(net) || isRail(a, net);
+  const [end, other] = steady(t.low) ? [t.high, t.low] : [t.low, t.high];
+  if (!steady(other) || scene.switches.drives.has(t)) return;
+  // The inlet's other conductor keeps it on.
+  const inlet = along(end).flatMap((n) => a.graph.on(n, 'connector').map((p) => p.branch));
+  const conductors = new Set(inlet.flatMap((c) => c.nets.flatMap(along)));
+  const network = cone(scene, t.control, (b) => b === t.branch);
+  const passive = network.every((b) => ['resistor', 'capacitor', 'diode'].includes(b.kind));
+  const told = a.graph.on(t.control, 'ic', 'opto').length > 0;
+  const kept = network.some((b) => b.nets.some((n) => conductors.has(n) && steady(n) && n !== end && n !== other));
+  if (!passive || told || !kept) return;
+  book.add(t.branch, 'protection', 0.86, 'blocks a supply connected the wrong way round');
+  book.addAll(network, 'protection', 0.8, 'keeps the blocking transistor on');
 }
 
 /** A transistor whose collector leaves the board together with its pull-up: it drives something outside. */

@@ -19,7 +19,7 @@ export function findConverters(a: Anatomy, switches: PowerSwitches): readonly Co
   const found: Converter[] = [];
   const used = new Set<SwitchNode>();
   for (const core of a.cores) {
-    if (core.choke || switches.driveCores.includes(core)) continue;
+    if (core.purpose !== 'transformer' || switches.driveCores.includes(core)) continue;
     const here = nodes.filter((n) => core.windings.some((w) => reaches(a, n.net, w, driveWindings)));
     const converter = here.length > 0 ? transformerConverter(a, switches, core, here) : null;
     if (!converter) continue;

@@ -59,7 +59,7 @@ function windingVolts({ a }: Scene, island: GalvanicIsland): number {
   if ([...island.nets].some((net) => railCapacitors(a, net).length > 0)) return 0;
   let worst = 0;
   for (const core of a.cores) {
-    if (core.choke) continue;
+    if (core.purpose !== 'transformer') continue;
     for (const w of core.windings) {
       if (!island.nets.has(w.nets[0]!)) continue;
       for (const driver of core.windings) {

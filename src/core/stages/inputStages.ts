@@ -1,6 +1,7 @@
 import { isElectrolytic, safetyClass, isFuse } from '../part';
 import { islandOf, transformerOf } from './anatomy';
-import { isRail } from './rails';
+import { diodesAt } from './cells';
+import { isRail, railCapacitors } from './rails';
 import type { Anatomy } from './anatomy';
 import { cone } from './claims';
 import type { Scene } from './claims';
@@ -13,7 +14,7 @@ export function claimLine(scene: Scene, line: LineInput): void {
   const { a, book } = scene;
   const poleOf = (net: string): number => line.poles.findIndex((p) => p.has(net));
   book.addAll(line.connectors, 'mains-input', 0.95, 'where the line comes in');
-  const chokes = new Set(a.cores.filter((c) => c.choke).flatMap((c) => c.windings));
+  const chokes = new Set(a.cores.filter((c) => c.purpose === 'common-mode').flatMap((c) => c.windings));
   for (const b of line.series) {
     if (b.kind === 'fuse' || b.kind === 'switch') book.add(b, 'mains-input', 0.9, 'in series at the inlet');
     else if (b.parts.some(isFuse)) book.add(b, 'mains-input', 0.9, 'a fusible resistor at the inlet');
@@ -38,8 +39,48 @@ export function claimLine(scene: Scene, line: LineInput): void {
     if (branch.kind === 'lamp') book.add(branch, 'indicator', 0.9, 'across the line');
   }
   book.addAll(line.rectifier.branches, 'rectifier', 0.95, 'turns the line into direct current');
+  claimEarth(scene, line);
   claimStorage(scene, line);
+  claimSideRectifiers(scene, line);
 }
+
+/** Capacitors from behind the rectifier to an earth that only they and the inlet know. */
+function claimEarth({ a, book }: Scene, line: LineInput): void {
+  const earths = new Set(line.connectors.flatMap((c) => c.nets).filter((n) => islandOf(a, n) === undefined));
+  for (const net of earths)
+    for (const { branch } of a.graph.on(net, 'capacitor'))
+      book.add(branch, 'emi-filter', 0.9, 'from the line side to earth');
+}
+
+/** Diodes that pick the line up beside the main rectifier, and the storage behind them. */
+function claimSideRectifiers(scene: Scene, line: LineInput): void {
+  const { a, book } = scene;
+  const seen = new Set<string>();
+  const queue = line.poles.flatMap((pole) => [...pole]).filter((n) => !a.grounds.has(n));
+  const why = 'picks the line up beside the main rectifier';
+  for (let net = queue.shift(); net !== undefined; net = queue.shift()) {
+    for (const d of diodesAt(a, net, 'anode')) {
+      const to = d.nets[1]!;
+      if (line.rectifier.branches.includes(d) || a.grounds.has(to) || line.rectifier.plus === to) continue;
+      book.add(d, 'rectifier', 0.88, why);
+      if (seen.has(to)) continue;
+      seen.add(to);
+      queue.push(to);
+      for (const { branch } of a.graph.on(to, 'resistor')) {
+        const far = farEnd(branch, to);
+        if (branch.value! > INRUSH_OHMS || !isRail(a, far)) continue;
+        book.add(branch, 'inrush', 0.86, 'limits the charging current of the storage');
+        seen.add(far);
+      }
+    }
+  }
+  for (const net of seen) {
+    const storage = railCapacitors(a, net).filter((c) => c.value! >= 1e-6);
+    book.addAll(storage, 'bulk', 0.86, 'storage behind the rectifier');
+  }
+}
+
+const INRUSH_OHMS = 150;
 
 /** A contact with a limiting resistor or thermistor beside it. */
 function bypasses(a: Anatomy, relay: Branch): boolean {
@@ -120,7 +161,7 @@ export function claimDirectInlet(scene: Scene, supply: string): void {
   const { a, book } = scene;
   const seen = new Set([supply]);
   const queue = [supply];
-  const windings = new Set(a.cores.filter((c) => !c.choke).flatMap((c) => c.windings));
+  const windings = new Set(a.cores.filter((c) => c.purpose === 'transformer').flatMap((c) => c.windings));
   for (let net = queue.shift(); net !== undefined; net = queue.shift()) {
     for (const { branch, pin } of a.graph.on(net)) {
       if (branch.kind === 'connector') book.add(branch, 'connector', 0.9, 'where the supply comes in');
@@ -132,26 +173,41 @@ export function claimDirectInlet(scene: Scene, supply: string): void {
         continue;
       }
       const plain = branch.kind === 'diode' && !['led', 'zener'].includes(diodeClass(a.board, branch));
-      const reaches = branch.kind === 'fuse' || (plain && pin === 1);
+      const limited = branch.kind === 'resistor' && a.graph.between(net, next, 'relay', 'switch').length > 0;
+      const beside = besideContact(a, branch, net);
+      if (beside) {
+        book.add(branch, 'inrush', 0.9, 'limits the charging current of the storage');
+        claimRelay(scene, beside, 'inrush');
+      }
+      const reaches = branch.kind === 'fuse' || (plain && pin === 1) || beside !== null || limited;
       const coil =
         branch.kind === 'inductor' && !windings.has(branch) && !scene.converters.some((c) => c.coils.includes(branch));
       if (!reaches && !coil) continue;
       if (scene.converters.some((c) => c.outputs.has(net) && plain)) continue;
-      book.add(
-        branch,
-        coil ? 'emi-filter' : 'protection',
-        0.85,
-        coil
-          ? 'a choke in the supply line'
-          : branch.kind === 'fuse'
-            ? 'fuse in the supply line'
-            : 'blocks a supply connected the wrong way round',
-      );
+      if (!beside)
+        book.add(
+          branch,
+          coil ? 'emi-filter' : 'protection',
+          0.85,
+          coil
+            ? 'a choke in the supply line'
+            : branch.kind === 'fuse'
+              ? 'fuse in the supply line'
+              : 'blocks a supply connected the wrong way round',
+        );
       if (seen.has(next)) continue;
       seen.add(next);
       queue.push(next);
     }
   }
+}
+
+/** The relay whose contact bypasses a resistor or thermistor here. */
+function besideContact(a: Anatomy, branch: Branch, net: string): Branch | null {
+  if (branch.kind !== 'resistor' && branch.kind !== 'ntc') return null;
+  const far = farEnd(branch, net);
+  const relay = a.graph.on(net, 'relay').find((p) => p.pin >= 2 && p.branch.nets[5 - p.pin] === far);
+  return relay?.branch ?? null;
 }
 
 function claimAcrossInlet(scene: Scene, branch: Branch, pin: number): void {

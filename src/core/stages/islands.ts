@@ -108,7 +108,7 @@ function sameSet(sets: DisjointSets, index: ReadonlyMap<string, number>, a: stri
 export function isolationLinks(board: Board, graph: PartGraph, cores: readonly Core[]): readonly Branch[] {
   const nets = [...graph.nets.keys()];
   const index = new Map(nets.map((n, i) => [n, i]));
-  const transformers = cores.filter((c) => !c.choke);
+  const transformers = cores.filter((c) => c.purpose === 'transformer');
   return graph.all('resistor', 'fuse', 'switch', 'diode', 'ntc').filter((candidate) => {
     if (candidate.kind === 'resistor' && candidate.value! >= BLEEDER_OHMS) return false;
     const sets = new DisjointSets(nets.length);

@@ -25,12 +25,15 @@ export interface BranchPin {
 export class PartGraph {
   readonly nets: ReadonlyMap<string, readonly BranchPin[]>;
 
+  /** `aside`: branches that stand on no net, as a pin to measure at does. */
   constructor(
     readonly board: Board,
     readonly branches: readonly Branch[],
+    aside: ReadonlySet<Branch> = new Set(),
   ) {
     const nets = new Map<string, BranchPin[]>();
     for (const branch of branches) {
+      if (aside.has(branch)) continue;
       branch.nets.forEach((net, pin) => {
         const here = nets.get(net);
         if (here) here.push({ branch, pin });

@@ -4,6 +4,7 @@ import { isRail } from './rails';
 import type { Anatomy } from './anatomy';
 import type { PowerSwitches } from './cells';
 import type { Converter } from './converter';
+import { amplifierLoops } from './icClasses';
 import { farEnd } from './partGraph';
 import { PIN_ROLES, PIN_RULES } from './pinRules';
 import type { PinRole, PinScene, RoleScore } from './pinRules';
@@ -104,7 +105,9 @@ export function pinScenes(
     converters.flatMap((c) => [...railBehind(a, c.supply)]).filter((n) => n !== '' && !outputs.has(n)),
   );
   const nodes = new Set([...converters.flatMap((c) => c.nodes), ...switches.legs.map((l) => l.node)]);
+  const power = new Set([...nodes, ...gateNets]);
   return controllersOf(a).map((ic) => ({
+    loops: amplifierLoops(a, ic, power),
     anatomy: a,
     switches,
     converters,
@@ -114,7 +117,6 @@ export function pinScenes(
     outputs,
     supplies,
     nodes,
-    shunts: shuntNets(a),
   }));
 }
 
@@ -131,10 +133,4 @@ export function alongDrive(a: Anatomy, end: string): readonly string[] {
     }
   }
   return [...seen];
-}
-
-/** High sides of shunts: grounds that are not the main reference of their island. */
-export function shuntNets(a: Anatomy): ReadonlySet<string> {
-  const main = new Set(a.islands.map((i) => i.references[0]!));
-  return new Set([...a.grounds].filter((n) => !main.has(n)));
 }

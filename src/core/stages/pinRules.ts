@@ -1,5 +1,5 @@
 import { inductorsAt, islandOf, transformerOf } from './anatomy';
-import { isRail, railCapacitors } from './rails';
+import { isDivided, isRail, railCapacitors } from './rails';
 import type { Anatomy } from './anatomy';
 import { diodesAt } from './cells';
 import type { PowerSwitches } from './cells';
@@ -7,6 +7,7 @@ import type { Converter } from './converter';
 import { diodeClass, farEnd } from './partGraph';
 import type { Branch } from './partGraph';
 import { railVolts } from './icSupply';
+import type { AmplifierLoop } from './icClasses';
 import type { Secondary } from './secondaries';
 
 export const PIN_ROLES = [
@@ -49,14 +50,13 @@ export interface PinScene {
   readonly outputs: ReadonlySet<string>;
   readonly supplies: ReadonlySet<string>;
   readonly nodes: ReadonlySet<string>;
-  /** High sides of shunts. */
-  readonly shunts: ReadonlySet<string>;
+  readonly loops: readonly AmplifierLoop[];
 }
 
 type Rule = (scene: PinScene, net: string) => readonly RoleScore[];
 
 /** A rail from this printed voltage on is high voltage: what hangs on it is a start-up source or a drain. */
-const HIGH_VOLTS = 100;
+const HIGH_VOLTS = 160;
 
 const say = (role: PinRole, score: number, why: string): RoleScore => ({ role, score, why });
 
@@ -77,6 +77,8 @@ const ground: Rule = ({ anatomy: a, ic }, net) => {
 };
 
 const switching: Rule = ({ anatomy: a, converters, ic, nodes }, net) => {
+  const floats = !ic.nets.some((n) => a.grounds.has(n)) && !converters.some((c) => c.ics.includes(ic));
+  if (floats && nodes.has(net)) return [say('GND', 0.96, 'on the node that the whole part rides on')];
   for (const c of converters) {
     if (!c.ics.includes(ic)) continue;
     const high = isHigh(a, c.supply);
@@ -114,9 +116,11 @@ const bootstrap: Rule = ({ anatomy: a, ic, nodes }, net) => {
   ];
 };
 
-const sense: Rule = ({ anatomy: a, shunts }, net) => {
-  if (shunts.has(net)) return [say('CS', 0.95, 'on the high side of a shunt')];
-  const near = a.graph.on(net, 'resistor').some((p) => p.branch.value! <= 22e3 && shunts.has(farEnd(p.branch, net)));
+const sense: Rule = ({ anatomy: a }, net) => {
+  if (a.currents.has(net)) return [say('CS', 0.95, 'on the high side of a shunt')];
+  const near = a.graph
+    .on(net, 'resistor')
+    .some((p) => p.branch.value! > 5 && p.branch.value! <= 22e3 && a.currents.has(farEnd(p.branch, net)));
   if (near) return [say('CS', 0.92, 'a filter resistor leads to a shunt')];
   const burden = a.graph
     .on(net, 'resistor')
@@ -127,14 +131,25 @@ const sense: Rule = ({ anatomy: a, shunts }, net) => {
     : [];
 };
 
+const errorAmplifier: Rule = ({ anatomy: a, loops }, net) => {
+  const sensed = a.graph.on(net, 'resistor').some((p) => a.currents.has(farEnd(p.branch, net)));
+  if (loops.some((l) => l.input === net))
+    return [say('FB', sensed ? 0.5 : 0.95, 'the input of an amplifier that its output is fed back to')];
+  return loops.some((l) => l.output === net) ? [say('COMP', 0.95, 'the output of an amplifier, fed back')] : [];
+};
+
 const feedback: Rule = (scene, net) => {
-  const { anatomy: a, outputs } = scene;
+  const { anatomy: a, outputs, loops } = scene;
   const found: RoleScore[] = [];
   // On a supply the opto's collector only takes its current from there.
   const supplied =
     railCapacitors(a, net).length > 0 && isRail(a, net) && a.graph.on(net, 'opto').every((p) => p.pin === 2);
-  if (!supplied && a.graph.on(net, 'opto').some((p) => p.pin >= 2))
-    found.push(say('FB', 0.96, "the opto's transistor is here"));
+  if (!supplied && a.graph.on(net, 'opto').some((p) => p.pin >= 2)) {
+    // Where an amplifier of its own regulates, an opto at another pin stops it.
+    const apart = loops.length > 0 && !loops.some((l) => l.input === net || l.output === net);
+    found.push(say('FB', apart ? 0.6 : 0.96, "the opto's transistor is here"));
+    if (apart) found.push(say('EN', 0.86, 'an opto that the loop does not need: it stops the controller'));
+  }
   const resistors = a.graph.on(net, 'resistor').map((p) => p.branch);
   const lower = resistors.some((r) => a.grounds.has(farEnd(r, net)) || scene.nodes.has(farEnd(r, net)));
   for (const r of resistors) {
@@ -211,6 +226,7 @@ const supply: Rule = (scene, net) => {
         p.branch.value! >= 90e-9 && (a.grounds.has(farEnd(p.branch, net)) || local.includes(farEnd(p.branch, net))),
     );
   if (held.length === 0 || a.grounds.has(net)) return [];
+  if (isDivided(a, net) && a.graph.on(net, 'diode', 'regulator', 'inductor', 'bridge').length === 0) return [];
   if (supplies.has(net) && !isHigh(a, net)) return [say('VIN', 0.9, 'on the input rail')];
   let score = 0.35;
   const why: string[] = ['a capacitor holds it'];
@@ -222,7 +238,7 @@ const supply: Rule = (scene, net) => {
   const auxiliary = (n: string): boolean => secondaries.some((s) => s.auxiliary && s.rails.has(n));
   if (auxiliary(net) || resistors.some((r) => r.value! <= 120 && auxiliary(farEnd(r, net))))
     add(0.5, 'the auxiliary winding feeds it');
-  else if (diodesAt(a, net, 'cathode').length > 0) add(0.3, 'a diode feeds it');
+  else if (diodesAt(a, net, 'cathode').some((d) => !ic.nets.includes(d.nets[0]!))) add(0.3, 'a diode feeds it');
   if (resistors.some((r) => r.value! >= 10e3 && isHigh(a, farEnd(r, net))))
     add(0.3, 'a start-up resistor leads to the high-voltage rail');
   if (
@@ -242,10 +258,10 @@ const supply: Rule = (scene, net) => {
   if (a.graph.on(net, 'bridge').some((p) => p.pin === 2)) add(0.4, 'a bridge feeds it');
   if (a.graph.on(net, 'regulator').some((p) => p.pin === 2)) add(0.4, 'a regulator feeds it');
   if (scene.outputs.has(net) && score < 0.5) add(0.2, 'on an output rail');
-  if (score < 0.4 && resistors.length > 0)
+  if (score < 0.4 && a.graph.on(net).some((p) => p.branch !== ic && p.branch.kind !== 'capacitor'))
     return [
       say('VCC', 0.4, why.join('; ')),
-      say('VOUT', 0.6 + shared(ic, net), 'held by a capacitor and feeding resistors: a reference output'),
+      say('VOUT', 0.65 + shared(ic, net), 'held by a capacitor and feeding others: a reference output'),
     ];
   return [say('VCC', Math.min(score, 0.98), why.join('; '))];
 };
@@ -313,6 +329,7 @@ export const PIN_RULES: readonly Rule[] = [
   gate,
   bootstrap,
   sense,
+  errorAmplifier,
   feedback,
   compensation,
   supply,

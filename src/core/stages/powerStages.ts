@@ -1,4 +1,4 @@
-import { islandOf } from './anatomy';
+import { inductorsAt, islandOf, transformerOf } from './anatomy';
 import { isRail } from './rails';
 import { diodesAt } from './cells';
 import { cone, isEdge } from './claims';
@@ -41,6 +41,19 @@ export function claimConverter(scene: Scene, c: Converter): void {
   if (bridge) claimBridgeFilter(scene, c);
 }
 
+/** Capacitors that hold the far end of a load that leaves the board: they ring with it. */
+function claimLoadTank({ a, book }: Scene, c: Converter, reached: ReadonlySet<string>): void {
+  const leads = a.graph.all('connector').filter((k) => k.nets.some((n) => reached.has(n)));
+  for (const far of leads.flatMap((k) => k.nets)) {
+    if (reached.has(far) || a.grounds.has(far) || isRail(a, far)) continue;
+    for (const { branch } of a.graph.on(far, 'capacitor')) {
+      const end = farEnd(branch, far);
+      if (end === c.supply || a.grounds.has(end) || reached.has(end))
+        book.add(branch, 'tank', 0.87, 'rings with the load');
+    }
+  }
+}
+
 /** Coils, capacitors and fuses between a bridge's nodes and what leaves the board. */
 function claimBridgeFilter(scene: Scene, c: Converter): void {
   const { a, book } = scene;
@@ -60,6 +73,7 @@ function claimBridgeFilter(scene: Scene, c: Converter): void {
       queue.push(far);
     }
   }
+  if (c.legs.length === 1) claimLoadTank(scene, c, seen);
   for (const net of seen) {
     for (const { branch } of a.graph.on(net, 'capacitor', 'mov')) {
       if (seen.has(farEnd(branch, net)))
@@ -215,6 +229,7 @@ function claimDrive(scene: Scene, t: Converter['transistors'][number]): void {
     );
     book.add(diverter.branch, kind, 0.8, 'takes the drive away');
   }
+  for (const b of t.sensedBy) book.add(b, 'current-sense', 0.95, `senses the current of ${t.branch.parts[0]!.ref}`);
   const main = islandOf(a, t.low)?.references[0];
   if (t.low === main || !a.grounds.has(t.low)) return;
   for (const { branch } of a.graph.on(t.low, 'resistor')) {
@@ -247,8 +262,10 @@ export function claimSecondaries(scene: Scene): void {
     const kind: StageKind = s.auxiliary ? 'aux-supply' : pumped ? 'multiplier' : 'output-rectifier';
     book.addAll(s.rectifiers, kind, 0.9, s.auxiliary ? 'rectifies the auxiliary winding' : 'rectifies the winding');
     book.addAll(s.series, kind, 0.85, 'in series with the rectifier');
+    const meets = new Set(s.rectifiers.flatMap((r) => r.nets));
     for (const rail of s.rails) {
       claimRail(scene, rail, s.auxiliary ? 'aux-supply' : 'output-filter');
+      if (!meets.has(rail) || inductorsAt(a, rail).length === 0) continue;
       for (const d of diodesAt(a, rail, 'cathode'))
         if (a.grounds.has(d.nets[0]!)) book.add(d, kind, 0.85, "carries the choke's current on");
     }
@@ -256,8 +273,13 @@ export function claimSecondaries(scene: Scene): void {
     for (const t of synchronousRectifiers(a, s.winding, power))
       book.add(t.branch, 'output-rectifier', 0.8, 'a transistor in place of a diode');
   }
+  claimChokes(scene);
   for (const core of a.cores) {
-    if (core.choke || scene.converters.some((c) => c.core === core) || scene.switches.driveCores.includes(core))
+    if (
+      core.purpose !== 'transformer' ||
+      scene.converters.some((c) => c.core === core) ||
+      scene.switches.driveCores.includes(core)
+    )
       continue;
     const own = scene.secondaries.filter((s) => s.core === core);
     const kind: StageKind = own.length > 0 && own.every((s) => s.auxiliary) ? 'aux-supply' : 'transformer';
@@ -268,6 +290,30 @@ export function claimSecondaries(scene: Scene): void {
       kind === 'aux-supply' ? 'a small transformer for the control supply' : 'windings on one core',
     );
   }
+}
+
+/** Chokes with several windings, chokes in the return of a tapped winding, current transformers with their burden. */
+function claimChokes(scene: Scene): void {
+  const { a, book } = scene;
+  for (const core of a.cores) {
+    if (core.purpose === 'output-choke')
+      book.addAll(core.windings, 'output-filter', 0.9, 'smooths behind the rectifier');
+    if (core.purpose === 'current') book.addAll(core.windings, 'current-sense', 0.97, 'a current transformer');
+  }
+  for (const net of a.currents)
+    if (!a.grounds.has(net)) book.addAll(cone(scene, net), 'current-sense', 0.82, 'turns a current into a signal');
+  for (const w of a.cores.flatMap((c) => (c.purpose === 'transformer' ? c.windings : [])))
+    for (const end of w.nets) {
+      for (const choke of inductorsAt(a, end)) {
+        const far = farEnd(choke, end);
+        if (
+          transformerOf(a, choke) === undefined &&
+          a.grounds.has(far) &&
+          !scene.converters.some((c) => c.nodes.includes(end))
+        )
+          book.add(choke, 'output-filter', 0.85, 'a choke in the return of the winding');
+      }
+    }
 }
 
 /** What hangs between a rail and ground, and what stands in series in it. */

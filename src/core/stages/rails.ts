@@ -26,7 +26,7 @@ function isFed(a: Anatomy, net: string): boolean {
       case 'diode':
         return pin === 1 && diodeClass(a.board, branch) !== 'led' && diodeClass(a.board, branch) !== 'zener';
       case 'ic':
-        return branch.nets.length >= 3;
+        return branch.nets.length >= 3 && !isDivided(a, net);
       case 'resistor':
         return branch.value! <= FEED_OHMS && !a.grounds.has(farEnd(branch, net));
       case 'relay':
@@ -48,6 +48,23 @@ function isFed(a: Anatomy, net: string): boolean {
         return false;
     }
   });
+}
+
+/** Whether a resistor to ground and another one from elsewhere make the volts of a net: a signal, however well held. */
+export function isDivided(a: Anatomy, net: string): boolean {
+  const ends = a.graph.on(net, 'resistor').map((p) => farEnd(p.branch, net));
+  return ends.some((n) => a.grounds.has(n)) && ends.some((n) => !a.grounds.has(n));
+}
+
+/** A rail that an IC makes and nothing else feeds: a reference. */
+export function isReference(a: Anatomy, net: string): boolean {
+  const pins = a.graph.on(net);
+  const ics = pins.filter((p) => p.branch.kind === 'ic').map((p) => p.branch);
+  const fed = pins.some(({ branch, pin }) => {
+    if (branch.kind === 'diode') return pin === 1 && !ics.some((ic) => ic.nets.includes(branch.nets[0]!));
+    return ['inductor', 'bridge', 'regulator', 'fuse', 'relay', 'switch', 'mosfet', 'bjt'].includes(branch.kind);
+  });
+  return ics.length > 0 && !fed;
 }
 
 /** Capacitors of 0.1 µF and more from a net to a ground. */

@@ -4,7 +4,7 @@ import type { Board } from '../circuit';
 import type { Part } from '../part';
 import { DisjointSets } from '../graph';
 import { anatomy } from './anatomy';
-import { isRail } from './rails';
+import { isRail, isReference } from './rails';
 import type { Anatomy } from './anatomy';
 import { findPowerSwitches } from './cells';
 import { ClaimBook } from './claims';
@@ -21,6 +21,7 @@ import { findConverters } from './converters';
 import { hazardOf } from './hazards';
 import type { IslandHazard } from './hazards';
 import { claimDirectInlet, claimLine } from './inputStages';
+import type { AmplifierLoop } from './icClasses';
 import { isolationLinks } from './islands';
 import type { Branch } from './partGraph';
 import { findPinRoles, pinScenes } from './pinRoles';
@@ -121,11 +122,15 @@ function readScene(board: Board): Scene {
     ...pulsed(a),
   ]);
   const primaries = new Set(converters.flatMap((c) => [c.supply, ...c.nodes]));
-  const cores = a.cores.filter((c) => !c.choke && !switches.driveCores.includes(c));
+  const cores = a.cores.filter((c) => c.purpose === 'transformer' && !switches.driveCores.includes(c));
   const secondaries = findSecondaries(a, cores, driven, primaries);
   const pins = new Map<Branch, readonly PinFinding[]>();
-  for (const scene of pinScenes(a, switches, converters, secondaries)) pins.set(scene.ic, findPinRoles(scene));
-  return { a, switches, converters, secondaries, pins, book: new ClaimBook() };
+  const loops = new Map<Branch, readonly AmplifierLoop[]>();
+  for (const scene of pinScenes(a, switches, converters, secondaries)) {
+    pins.set(scene.ic, findPinRoles(scene));
+    loops.set(scene.ic, scene.loops);
+  }
+  return { a, switches, converters, secondaries, pins, loops, book: new ClaimBook() };
 }
 
 /** Windings that a thyristor pulses: driven too. */
@@ -150,7 +155,8 @@ function directSupplies({ a, converters }: Scene): readonly string[] {
 function claimLeftRails(scene: Scene): void {
   for (const net of scene.a.graph.nets.keys()) {
     if (scene.a.grounds.has(net) || !isRail(scene.a, net)) continue;
-    for (const { branch } of scene.a.graph.on(net)) if (!scene.book.has(branch)) claimRail(scene, net, 'output-filter');
+    const kind = isReference(scene.a, net) ? 'controller' : 'output-filter';
+    for (const { branch } of scene.a.graph.on(net)) if (!scene.book.has(branch)) claimRail(scene, net, kind);
   }
 }
 
@@ -200,8 +206,12 @@ function describe(scene: Scene, overrides: StageOverrides, crossing: readonly Br
   };
 }
 
-/** An empty position goes with what stands at its two nets. */
+/** An empty position goes with its like beside it, or else with what stands at its two nets. */
 function voteForPosition({ a, book }: Scene, part: Part): ReturnType<ClaimBook['best']> {
+  const keys = part.nets.map(netKey);
+  const twin = keys.length === 2 ? a.graph.between(keys[0]!, keys[1]!, part.kind)[0] : undefined;
+  const like = twin && book.best(twin);
+  if (like) return { first: { ...like.first, weight: 0.7, why: 'an empty position beside its like' }, second: null };
   const votes = new Map<StageKind, number>();
   for (const net of part.nets.map(netKey)) {
     if (a.grounds.has(net)) continue;

@@ -71,7 +71,7 @@ export function growPoles(
   seeds: readonly string[],
   stops: readonly string[],
 ): { readonly poleOf: ReadonlyMap<string, number>; readonly series: readonly Branch[] } {
-  const transformer = new Set(cores.filter((c) => !c.choke).flatMap((c) => c.windings));
+  const transformer = new Set(cores.filter((c) => c.purpose === 'transformer').flatMap((c) => c.windings));
   const poleOf = new Map<string, number>(seeds.map((net, i) => [net, i]));
   const series: Branch[] = [];
   const queue = [...seeds];

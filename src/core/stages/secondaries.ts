@@ -56,6 +56,8 @@ export function findSecondaries(
         if (a.grounds.has(end) || railCapacitors(a, end).length > 0) continue;
         rectifyEnd(a, winding, end, rectifiers, series, rails);
       }
+      // A core that no switch works on beside converters that live on another supplies their control.
+      const line = primaries.size > 0 && !core.windings.some((w) => driven.has(w));
       return rectifiers.size === 0
         ? []
         : [
@@ -65,7 +67,7 @@ export function findSecondaries(
               rectifiers: [...rectifiers],
               series: [...series],
               rails,
-              auxiliary: isAuxiliary(a, rails, primaries),
+              auxiliary: isAuxiliary(a, rails, primaries, line),
             },
           ];
     }),
@@ -127,17 +129,24 @@ function dropperBehind(a: Anatomy, net: string): Branch | null {
   return found?.branch ?? null;
 }
 
-function isAuxiliary(a: Anatomy, rails: ReadonlySet<string>, primaries: ReadonlySet<string>): boolean {
+function isAuxiliary(a: Anatomy, rails: ReadonlySet<string>, primaries: ReadonlySet<string>, line: boolean): boolean {
   const near = new Set(rails);
   for (const net of rails) {
     for (const { branch } of a.graph.on(net, 'resistor'))
       if (branch.value! <= SERIES_OHMS) near.add(farEnd(branch, net));
   }
   const feedsIc = controllersOf(a).some((ic) => ic.nets.some((n) => near.has(n)));
-  const leaves = [...near].some((n) => a.graph.on(n, 'connector', 'regulator').length > 0);
+  const leaves = [...near].some((n) => a.graph.on(n, 'connector').length > 0 || regulatedOut(a, n, line));
+  if (line) return !leaves;
   const island = a.islands.find((i) => [...rails].some((n) => i.nets.has(n)));
   const own = island !== undefined && [...primaries].some((n) => island.nets.has(n));
   return feedsIc && !leaves && (own || !hasOpto(a, rails));
+}
+
+/** Whether a regulator leads on from here, out of the board where that is asked for. */
+function regulatedOut(a: Anatomy, net: string, out: boolean): boolean {
+  const next = a.graph.on(net, 'regulator').flatMap((p) => (p.pin === 0 ? [p.branch.nets[2]!] : []));
+  return out ? next.some((n) => a.graph.on(n, 'connector').length > 0) : next.length > 0;
 }
 
 function hasOpto(a: Anatomy, rails: ReadonlySet<string>): boolean {

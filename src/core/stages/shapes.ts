@@ -8,8 +8,15 @@ export interface Rectifier {
   readonly minus: string;
 }
 
-/** Windings on one core. `choke`: its windings lie in series in a line, one per conductor (common-mode choke). */
+/**
+ * What a core is for, by what its windings can carry. `common-mode`: one winding in each conductor of a line;
+ * `output-choke`: each winding smooths what a rectifier gives; `current`: a winding of few turns in a conductor, its
+ * current turned into volts by a burden across the other; `transformer`: everything else.
+ */
+export type CorePurpose = 'common-mode' | 'output-choke' | 'current' | 'transformer';
+
+/** Windings on one core. */
 export interface Core {
   readonly windings: readonly Branch[];
-  readonly choke: boolean;
+  readonly purpose: CorePurpose;
 }

@@ -16,7 +16,7 @@ export function nameTopology(scene: Scene): { readonly topology: string; readonl
   }
   const { a } = scene;
   const passes = a.graph.all('regulator').length > 0 || seriesPass(scene);
-  const rectified = a.rectifiers.some((r) => fedByWinding(a, r)) || a.cores.some((c) => !c.choke);
+  const rectified = a.rectifiers.some((r) => fedByWinding(a, r)) || a.cores.some((c) => c.purpose === 'transformer');
   if (switchesLoad(scene))
     return { topology: 'solid-state-relay', topologyWhy: ['an isolated input fires a switch in series with a load'] };
   if (

@@ -9,6 +9,8 @@ export interface Transistor {
   readonly low: string;
   readonly control: string;
   readonly type: 'NPN' | 'PNP' | 'NMOS' | 'PMOS';
+  /** What only senses its current: shunts and primaries of current transformers that `high` and `low` lie beyond. */
+  readonly sensedBy: readonly Branch[];
 }
 
 /** All transistors of a board. */
@@ -18,7 +20,7 @@ export function findTransistors(graph: PartGraph): readonly Transistor[] {
     const [first = '', control = '', third = ''] = branch.nets;
     const type = transistorType(graph.board, part);
     const reversed = type === 'PNP' || type === 'PMOS';
-    return { branch, control, type, high: reversed ? third : first, low: reversed ? first : third };
+    return { branch, control, type, high: reversed ? third : first, low: reversed ? first : third, sensedBy: [] };
   });
 }
 
@@ -31,6 +33,40 @@ function transistorType(board: Board, part: Branch['parts'][number]): Transistor
 
 /** Series parts of a shunt or link: nets this close to a reference count as ground. */
 const SHUNT_OHMS = 5;
+
+/** A transistor with its ends beyond what only senses its current. Shunts to ground stay: their net counts as ground. */
+export function beyondSense(
+  graph: PartGraph,
+  grounds: ReadonlySet<string>,
+  sensing: ReadonlySet<Branch>,
+  t: Transistor,
+): Transistor {
+  const sensedBy: Branch[] = [];
+  const beyond = (net: string): string => {
+    if (grounds.has(net)) return net;
+    const pins = graph.on(net).map((p) => p.branch);
+    const ways = pins.filter((b) => senses(b, sensing));
+    const [way] = ways;
+    if (!way || ways.length > 1 || farEnd(way, net) === net) return net;
+    const carries = pins.some((b) => b !== way && b !== t.branch && !SIGNAL_KINDS.has(b.kind) && !isTwin(b, t));
+    if (carries) return net;
+    sensedBy.push(way);
+    return farEnd(way, net);
+  };
+  const [high, low] = [beyond(t.high), beyond(t.low)];
+  return { ...t, high, low, sensedBy };
+}
+
+const SIGNAL_KINDS: ReadonlySet<string> = new Set(['resistor', 'capacitor', 'ic', 'diode', 'opto']);
+
+function senses(branch: Branch, sensing: ReadonlySet<Branch>): boolean {
+  return sensing.has(branch) || (branch.kind === 'resistor' && branch.value! <= SHUNT_OHMS);
+}
+
+/** A transistor in parallel to another. */
+function isTwin(branch: Branch, t: Transistor): boolean {
+  return branch.kind === t.branch.kind && branch.nets[0] === t.branch.nets[0] && branch.nets[2] === t.branch.nets[2];
+}
 
 /** Nets that a shunt or link joins to one of the given references, these included. */
 export function groundNets(graph: PartGraph, references: readonly string[]): ReadonlySet<string> {

@@ -2,9 +2,9 @@ import type { Board } from '../circuit';
 import { DisjointSets } from '../graph';
 import { farEnd } from './partGraph';
 import type { Branch, PartGraph } from './partGraph';
-import type { Core, Rectifier } from './shapes';
+import type { Core, CorePurpose, Rectifier } from './shapes';
 
-/** Groups coupled windings into cores and tells common-mode chokes from transformers. */
+/** Groups coupled windings into cores and tells what each is for. */
 export function findCores(board: Board, graph: PartGraph, rectifiers: readonly Rectifier[]): readonly Core[] {
   const windings = graph.all('inductor').filter((b) => b.parts.length === 1);
   const index = new Map(windings.map((b, i) => [b.parts[0]!.ref.toLowerCase(), i]));
@@ -17,7 +17,59 @@ export function findCores(board: Board, graph: PartGraph, rectifiers: readonly R
   windings.forEach((b, i) => groups.set(sets.find(i), [...(groups.get(sets.find(i)) ?? []), b]));
   return [...groups.values()]
     .filter((group) => group.length > 1)
-    .map((group) => ({ windings: group, choke: isChoke(graph, rectifiers, group) }));
+    .map((group) => ({ windings: group, purpose: purposeOf(graph, rectifiers, group) }));
+}
+
+function purposeOf(graph: PartGraph, rectifiers: readonly Rectifier[], windings: readonly Branch[]): CorePurpose {
+  if (isChoke(graph, rectifiers, windings)) return 'common-mode';
+  if (sensesCurrent(graph, windings)) return 'current';
+  return windings.every((w) => smooths(graph, w)) ? 'output-choke' : 'transformer';
+}
+
+/** A current transformer's primary is a turn or two: no more than this, henry. */
+const FEW_TURNS_HENRIES = 100e-6;
+/** Its secondary has ten times the turns and more: the square of that in inductance. */
+const MANY_TURNS = 100;
+/** The burden that turns its current into volts is no more than this, ohm. */
+const BURDEN_OHMS = 330;
+/** A capacitor from here on holds a supply, not a signal, farad. */
+const SUPPLY_FARADS = 1e-6;
+
+/** The windings of far fewer turns than the core's others. */
+export function fewTurns({ windings }: Pick<Core, 'windings'>): readonly Branch[] {
+  const most = Math.max(...windings.map((w) => w.value!));
+  return windings.filter((w) => w.value! * MANY_TURNS <= most);
+}
+
+/** Windings of a turn or two, all others of many, and a burden across one of these, straight or behind diodes. */
+function sensesCurrent(graph: PartGraph, windings: readonly Branch[]): boolean {
+  const few = fewTurns({ windings });
+  const many = windings.filter((w) => !few.includes(w));
+  if (few.length === 0 || few.some((w) => w.value! > FEW_TURNS_HENRIES)) return false;
+  return many.some((w) => w.nets.some((end) => isBurdened(graph, end, farEnd(w, end))));
+}
+
+/** Whether a low resistor and no storage lies between one end of a winding, behind its diodes too, and the other. */
+function isBurdened(graph: PartGraph, end: string, other: string): boolean {
+  const near = new Set([end, other]);
+  for (const { branch } of graph.on(end, 'diode', 'bridge')) for (const n of branch.nets) near.add(n);
+  const across = [...near]
+    .flatMap((n) => graph.on(n, 'resistor', 'capacitor'))
+    .map((p) => p.branch)
+    .filter((b) => b.nets.every((n) => near.has(n)));
+  const supplies = across.some((b) => b.kind === 'capacitor' && b.value! >= SUPPLY_FARADS);
+  return !supplies && across.some((b) => b.kind === 'resistor' && b.value! <= BURDEN_OHMS);
+}
+
+/** A winding between a point where two rectifiers meet, one carrying on for the other, and a capacitor that holds. */
+function smooths(graph: PartGraph, w: Branch): boolean {
+  return w.nets.some((net) => {
+    const diodes = graph.on(net, 'diode');
+    const meets = [0, 1].some((pin) => diodes.filter((p) => p.pin === pin).length >= 2);
+    const switched = graph.on(net, 'mosfet', 'bjt', 'ic').length > 0;
+    const held = graph.on(farEnd(w, net), 'capacitor').some((p) => p.branch.value! >= SUPPLY_FARADS);
+    return (meets || graph.on(net, 'bridge').some((p) => p.pin >= 2)) && !switched && held;
+  });
 }
 
 /** Series parts that a line conductor passes through on its way. */
