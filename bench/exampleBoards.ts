@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { openBoard } from '@/wire/openBoard';
 import type { Board } from '@/core/circuit';
-import type { StageLabels } from './stageAccuracy';
+import type { StageLabels } from './stageLabels';
 
 /** The example boards, smallest interest first; each has its labels with nameplate and facts beside it. */
 export const EXAMPLE_BOARDS = [

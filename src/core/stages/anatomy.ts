@@ -61,14 +61,16 @@ function dissect(board: Board): Anatomy {
 }
 
 /**
- * Pins to measure at lead nowhere: a connector of one pin, unless another one stands on the reference of its island, for
- * power needs a way back.
+ * Pins to measure at lead nowhere: a connector of one pin, unless power needs it: another one stands on the reference of
+ * its island and no connector of several pins does.
  */
 function withoutTestPins(graph: PartGraph, islands: readonly GalvanicIsland[]): PartGraph {
   const single = graph.all('connector').filter((c) => c.nets.length === 1);
-  const back = new Set(
-    islands.filter((i) => single.some((c) => i.references.includes(c.nets[0]!))).flatMap((i) => [...i.nets]),
-  );
+  const several = graph.all('connector').filter((c) => c.nets.length > 1);
+  const needed = (i: GalvanicIsland): boolean =>
+    single.some((c) => i.references.includes(c.nets[0]!)) &&
+    !several.some((c) => c.nets.filter((n) => i.nets.has(n)).length > 1);
+  const back = new Set(islands.filter(needed).flatMap((i) => [...i.nets]));
   const pins = single.filter((c) => !back.has(c.nets[0]!));
   return pins.length === 0 ? graph : new PartGraph(graph.board, graph.branches, new Set(pins));
 }
@@ -108,7 +110,8 @@ function senseEnds({ branch, sensedBy }: Transistor): readonly string[] {
 function currentEnds(graph: PartGraph, grounds: ReadonlySet<string>, core: Core): readonly string[] {
   const few = fewTurns(core);
   const ends = core.windings.filter((w) => !few.includes(w)).flatMap((w) => w.nets);
-  const open = ends.filter((n) => !grounds.has(n));
+  const held = (n: string): boolean => graph.on(n, 'capacitor').some((p) => p.branch.value! >= 1e-6);
+  const open = ends.filter((n) => !grounds.has(n) && !held(n));
   return [...open, ...open.flatMap((n) => graph.on(n, 'diode').map((p) => farEnd(p.branch, n)))].filter(
     (n) => !grounds.has(n),
   );
@@ -124,13 +127,19 @@ export function transformerOf(a: Anatomy, winding: Branch): Core | undefined {
   return a.cores.find((c) => c.purpose === 'transformer' && c.windings.includes(winding));
 }
 
-/** Inductors at a net, without common-mode chokes. */
+/** Inductors at a net that carry power: no common-mode chokes, no winding that only tells a current. */
 export function inductorsAt(a: Anatomy, net: string): readonly Branch[] {
-  const common = new Set(a.cores.filter((c) => c.purpose === 'common-mode').flatMap((c) => c.windings));
+  const aside = new Set(
+    a.cores.flatMap((c) => {
+      if (c.purpose !== 'current') return c.purpose === 'common-mode' ? c.windings : [];
+      const few = fewTurns(c);
+      return c.windings.filter((w) => !few.includes(w));
+    }),
+  );
   return a.graph
     .on(net, 'inductor')
     .map((p) => p.branch)
-    .filter((b) => !common.has(b));
+    .filter((b) => !aside.has(b));
 }
 
 /** Integrated circuits with enough pins to decide anything. */

@@ -34,7 +34,7 @@ export function findPowerSwitches(a: Anatomy): PowerSwitches {
   const driveCores = findDriveCores(a, paths);
   const driveWindings = new Set(driveCores.flatMap((c) => c.windings));
   const followers = new Set([...paths.values()].flatMap((d) => d.branches));
-  const works = (net: string): boolean => !a.grounds.has(net) && inductorsAt(a, net).some((w) => !driveWindings.has(w));
+  const works = (net: string): boolean => !stops(net) && inductorsAt(a, net).some((w) => !driveWindings.has(w));
   const candidates = a.transistors.filter((t) => !followers.has(t.branch) && !worksRelay(a, t));
   const legs = findLegs(a, candidates, paths);
   const inLegs = new Set(legs.flatMap((l) => [...l.top, ...l.bottom]));

@@ -1,5 +1,5 @@
 import { inductorsAt } from './anatomy';
-import { isRail } from './rails';
+import { heldOn, isRail } from './rails';
 import type { Anatomy } from './anatomy';
 import { diodesAt } from './cells';
 import type { Converter, SwitchNode, Topology } from './converter';
@@ -56,6 +56,17 @@ export function chokeConverter(
         };
   }
   const onward = diodesAt(a, node.net, 'anode').find((d) => isRail(a, d.nets[1]!) && d.nets[1] !== far);
+  // The output stands on the supply itself.
+  if (onward && heldOn(a, onward.nets[1]!) === far) {
+    return {
+      ...base,
+      legs,
+      topology: 'buck-boost',
+      why: 'the choke draws from the supply and gives to an output that stands on it',
+      supply: far,
+      outputs: railBehind(a, onward.nets[1]!),
+    };
+  }
   // The choke below the load, the diode back to the supply: a buck with its switch at ground.
   if (
     onward &&

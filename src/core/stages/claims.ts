@@ -7,6 +7,7 @@ import type { Branch } from './partGraph';
 import type { AmplifierLoop } from './icClasses';
 import type { PinFinding } from './pinRoles';
 import type { Secondary } from './secondaries';
+import { STAGE_KINDS } from './stageKinds';
 import type { StageKind } from './stageKinds';
 
 /** A reason to count a branch to a stage, and how strong it is (0 to 1). */
@@ -37,7 +38,9 @@ export class ClaimBook {
 
   /** The strongest claim and the strongest of another kind. */
   best(branch: Branch): { readonly first: Claim; readonly second: Claim | null } | null {
-    const sorted = [...(this.claims.get(branch) ?? [])].sort((a, b) => b.weight - a.weight);
+    const sorted = [...(this.claims.get(branch) ?? [])].sort(
+      (a, b) => b.weight - a.weight || STAGE_KINDS.indexOf(a.kind) - STAGE_KINDS.indexOf(b.kind),
+    );
     const first = sorted[0];
     return first ? { first, second: sorted.find((c) => c.kind !== first.kind) ?? null } : null;
   }
@@ -70,6 +73,7 @@ export function isEdge(scene: Scene, net: string): boolean {
     scene.converters.some((c) => c.nodes.includes(net) || c.supply === net || c.outputs.has(net)) ||
     scene.secondaries.some((s) => s.rails.has(net)) ||
     a.lines.some((l) => l.poles.some((p) => p.has(net))) ||
+    a.graph.on(net, 'triac').some((p) => p.pin < 2) ||
     a.graph.on(net, 'inductor').length > 0
   );
 }
@@ -106,7 +110,8 @@ export function cone(scene: Scene, start: string, skip: (b: Branch) => boolean =
           visit(farEnd(branch, net));
           break;
         case 'opto':
-          found.add(branch);
+          // One whose LED shares the current does something else.
+          if (pin >= 2) found.add(branch);
           if (pin >= 2) for (const n of branch.nets.slice(0, 2)) visit(n);
           else visit(branch.nets[1 - pin]!);
           break;

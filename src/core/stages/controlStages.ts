@@ -188,7 +188,7 @@ function claimUnknown(scene: Scene, ic: Branch, net: string): void {
 function isMeasured(scene: Scene, ic: Branch, net: string): boolean {
   const { a } = scene;
   if (a.grounds.has(net)) return false;
-  const powered = ic.nets.some((n) => a.grounds.has(n));
+  const powered = (scene.pins.get(ic) ?? []).some((f) => f.role === 'VCC' || f.role === 'VIN');
   if (a.graph.on(net, 'connector').length > 0) return powered;
   return !ic.nets.includes(net) && (isEdge(scene, net) || a.graph.on(net, 'switch', 'fuse').length > 0);
 }
@@ -274,11 +274,19 @@ export function claimIndicators(scene: Scene): void {
       (b.kind === 'lamp' && a.graph.on(b.nets[0]!).length + a.graph.on(b.nets[1]!).length > 2);
     if (!lit) continue;
     book.add(b, 'indicator', 0.92, 'a light');
-    for (const net of b.nets) {
-      if (a.grounds.has(net) || isRail(a, net)) continue;
-      const resistors = a.graph.on(net, 'resistor');
-      if (a.graph.touching(net).length <= 3)
-        for (const { branch } of resistors) book.add(branch, 'indicator', 0.9, 'sets the current of the light');
+    const ends = b.nets.filter((n) => !a.grounds.has(n) && !isRail(a, n));
+    const shown = ends.some((n) => a.graph.on(n, 'opto').length > 0);
+    for (const net of ends) {
+      // Together with an opto's LED it only shows what the opto is told.
+      if (shown || a.graph.touching(net).length > 3) continue;
+      for (const { branch } of a.graph.on(net, 'resistor', 'diode')) {
+        if (branch === b) continue;
+        book.add(branch, 'indicator', 0.9, 'in series with the light');
+        const far = farEnd(branch, net);
+        if (a.graph.touching(far).length !== 2) continue;
+        for (const next of a.graph.on(far, 'resistor', 'diode'))
+          book.add(next.branch, 'indicator', 0.89, 'in series with the light');
+      }
     }
   }
 }
@@ -309,6 +317,7 @@ export function claimThyristors(scene: Scene): void {
     }
     for (const d of a.graph.between(high, low, 'diode')) book.add(d, kind, 0.85, 'carries the current back');
     for (const d of a.graph.between(high, low, 'mov')) book.add(d, 'surge', 0.9, 'clamps surges at the switch');
+    for (const r of a.graph.between(high, low, 'resistor')) book.add(r, 'clamp', 0.85, 'across the switch');
     for (const d of a.graph.between(high, low, 'capacitor')) book.add(d, 'clamp', 0.85, 'damps the switch');
     claimDampers(scene, high, low);
     claimFiring(scene, gate);
@@ -377,6 +386,10 @@ export function claimPasses(scene: Scene): void {
 export function claimSignals(scene: Scene): void {
   const { a, book } = scene;
   for (const relay of a.graph.all('relay')) if (!book.has(relay)) claimRelay(scene, relay, 'protection');
+  for (const s of a.graph.all('switch')) {
+    const carries = s.nets.every((n) => isEdge(scene, n) || a.graph.on(n, 'fuse', 'regulator', 'connector').length > 0);
+    book.add(s, carries ? 'aux-supply' : 'protection', 0.45, carries ? 'switches a supply on' : 'opens a signal');
+  }
   for (const f of a.graph.all('fuse')) if (!book.has(f)) book.add(f, 'protection', 0.6, 'a fuse in a line of its own');
   for (const c of a.graph.all('connector')) book.add(c, 'connector', 0.6, 'leads off the board');
   for (const ntc of a.graph.all('ntc')) {
@@ -388,6 +401,7 @@ export function claimSignals(scene: Scene): void {
   for (const t of a.transistors) {
     claimBlocker(scene, t);
     claimShifter(scene, t.branch, t.high, t.control);
+    claimLoadSwitch(scene, t);
   }
   for (const r of a.graph.all('resistor')) claimDropper(scene, r);
   for (const { branch } of a.graph.all('opto').map((branch) => ({ branch })))
@@ -417,6 +431,19 @@ function claimBlocker(scene: Scene, t: Scene['a']['transistors'][number]): void 
   if (!passive || told || !kept) return;
   book.add(t.branch, 'protection', 0.86, 'blocks a supply connected the wrong way round');
   book.addAll(network, 'protection', 0.8, 'keeps the blocking transistor on');
+}
+
+/** A transistor to ground or a rail with what it switches outside the board: a fan, a lamp, a coil. */
+function claimLoadSwitch(scene: Scene, t: Scene['a']['transistors'][number]): void {
+  const { a, book } = scene;
+  const outside = (net: string): boolean =>
+    a.graph.on(net, 'connector').length > 0 && !isEdge(scene, net) && a.graph.on(net, 'resistor', 'ic').length === 0;
+  const steady = (net: string): boolean => a.grounds.has(net) || isRail(a, net);
+  const switches = (steady(t.low) && outside(t.high)) || (steady(t.high) && outside(t.low));
+  if (!switches || book.has(t.branch) || scene.switches.drives.has(t)) return;
+  book.add(t.branch, 'aux-supply', 0.7, 'switches a load outside the board');
+  for (const { branch } of a.graph.on(t.control, 'resistor'))
+    if (!book.has(branch)) book.add(branch, 'aux-supply', 0.65, 'steers that switch');
 }
 
 /** A transistor whose collector leaves the board together with its pull-up: it drives something outside. */

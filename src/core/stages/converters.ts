@@ -135,6 +135,8 @@ function transformerConverter(
     return { ...base, topology, why, supply, outputs };
   }
   const node = nodes[0]!;
+  const own = ownOutput(a, core, node, windings);
+  if (own) return own;
   const winding = windings.find((w) => w.nets.includes(node.net)) ?? windings[0]!;
   const far = farEnd(winding, node.net);
   const freewheel = diodesAt(a, node.net, 'cathode').some((d) => a.grounds.has(d.nets[0]!));
@@ -173,6 +175,29 @@ function transformerConverter(
         supply: far,
         outputs,
       };
+}
+
+/** A coil that gives its energy out where it is switched: the core's other windings only supply or sense. */
+function ownOutput(a: Anatomy, core: Core, node: SwitchNode, windings: readonly Branch[]): Converter | null {
+  if (windings.length !== 1) return null;
+  const onward = diodesAt(a, node.net, 'anode').find((d) => {
+    const to = d.nets[1]!;
+    return !windings[0]!.nets.includes(to) && isRail(a, to) && carries(a, to);
+  });
+  const others = core.windings.filter((w) => !windings.includes(w));
+  const powers = others.some((w) => w.nets.some((n) => diodesAt(a, n, 'anode').some((d) => leads(a, d.nets[1]!))));
+  if (!onward || powers) return null;
+  const converter = chokeConverter(a, node, [node], new Set(others));
+  return converter && converter.topology !== 'unknown' ? { ...converter, core } : null;
+}
+
+/** Whether a rail stores what a load takes. */
+function carries(a: Anatomy, net: string): boolean {
+  return a.graph.on(net, 'capacitor').some((p) => p.branch.value! >= 1e-6);
+}
+
+function leads(a: Anatomy, net: string): boolean {
+  return [...railBehind(a, net)].some((n) => a.graph.on(n, 'connector').length > 0);
 }
 
 function drivenByCore(a: Anatomy, switches: PowerSwitches, core: Core, t: Transistor): boolean {

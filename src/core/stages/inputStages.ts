@@ -20,6 +20,8 @@ export function claimLine(scene: Scene, line: LineInput): void {
     else if (b.parts.some(isFuse)) book.add(b, 'mains-input', 0.9, 'a fusible resistor at the inlet');
     else if (b.kind === 'inductor')
       book.add(b, 'emi-filter', 0.95, chokes.has(b) ? 'one winding in each conductor' : 'a choke in the line');
+    else if (b.kind === 'resistor' && b.nets.some((n) => isMiddle(a, n)))
+      book.add(b, 'bulk', 0.92, 'joins the line with the middle of the storage: it doubles');
     else if (b.kind === 'relay') claimRelay(scene, b, bypasses(a, b) ? 'inrush' : 'mains-input');
     else book.add(b, 'inrush', 0.9, 'limits the charging current of the storage');
   }
@@ -42,6 +44,14 @@ export function claimLine(scene: Scene, line: LineInput): void {
   claimEarth(scene, line);
   claimStorage(scene, line);
   claimSideRectifiers(scene, line);
+}
+
+/** The middle of two storage capacitors in series. */
+function isMiddle(a: Anatomy, net: string): boolean {
+  return (
+    a.graph.on(net, 'capacitor').filter((p) => isElectrolytic(p.branch.parts[0]!) && p.branch.value! >= 10e-6).length >=
+    2
+  );
 }
 
 /** Capacitors from behind the rectifier to an earth that only they and the inlet know. */
@@ -129,6 +139,7 @@ function claimStorage(scene: Scene, { rectifier }: LineInput): void {
     }
   }
   const low = (net: string): boolean => net === minus || a.grounds.has(net);
+  claimValleyFill(scene, plus, low);
   for (const rail of rails) {
     for (const { branch } of a.graph.on(rail, 'capacitor')) {
       const far = farEnd(branch, rail);
@@ -146,6 +157,30 @@ function claimStorage(scene: Scene, { rectifier }: LineInput): void {
         const end = farEnd(r.branch, far);
         if (end === rail || low(end)) book.add(r.branch, 'bulk', 0.9, 'keeps the two halves equal');
       }
+    }
+  }
+}
+
+/** Storage that charges in series through diodes and feeds back in parallel. */
+function claimValleyFill({ a, book }: Scene, plus: string, low: (net: string) => boolean): void {
+  const end = (net: string): boolean => net === plus || low(net);
+  const stores = a.graph.all('capacitor').filter((c) => c.value! >= 1e-6 && c.nets.filter(end).length === 1);
+  const inner = (c: Branch): string => c.nets.find((n) => !end(n))!;
+  // The upper one is filled from below, the lower one gives upwards.
+  const fills = stores.filter((c) =>
+    c.nets.includes(plus)
+      ? diodesAt(a, inner(c), 'cathode').some((d) => low(d.nets[0]!))
+      : diodesAt(a, inner(c), 'anode').some((d) => d.nets[1] === plus),
+  );
+  if (!fills.some((c) => c.nets.includes(plus)) || !fills.some((c) => c.nets.some(low))) return;
+  for (const c of fills) {
+    book.add(c, 'bulk', 0.9, 'storage that charges in series with its like');
+    for (const { branch } of a.graph.on(inner(c), 'diode', 'resistor')) {
+      const far = farEnd(branch, inner(c));
+      book.add(branch, 'bulk', 0.88, 'charges the storage in series or lets it feed back');
+      if (end(far)) continue;
+      for (const next of a.graph.on(far, 'diode', 'resistor'))
+        book.add(next.branch, 'bulk', 0.87, 'charges the storage in series');
     }
   }
 }
@@ -179,7 +214,12 @@ export function claimDirectInlet(scene: Scene, supply: string): void {
         book.add(branch, 'inrush', 0.9, 'limits the charging current of the storage');
         claimRelay(scene, beside, 'inrush');
       }
-      const reaches = branch.kind === 'fuse' || (plain && pin === 1) || beside !== null || limited;
+      const small =
+        branch.kind === 'resistor' &&
+        branch.value! <= 100 &&
+        a.graph.on(next, 'connector').length > 0 &&
+        !isRail(a, next);
+      const reaches = branch.kind === 'fuse' || (plain && pin === 1) || beside !== null || limited || small;
       const coil =
         branch.kind === 'inductor' && !windings.has(branch) && !scene.converters.some((c) => c.coils.includes(branch));
       if (!reaches && !coil) continue;

@@ -1,5 +1,5 @@
 import { inductorsAt, islandOf, transformerOf } from './anatomy';
-import { isRail } from './rails';
+import { heldOn, isRail } from './rails';
 import { diodesAt } from './cells';
 import { cone, isEdge } from './claims';
 import type { Scene } from './claims';
@@ -144,7 +144,7 @@ function claimNodeDiodes(scene: Scene, c: Converter, node: string): void {
   }
   for (const d of diodesAt(a, node, 'anode')) {
     const to = d.nets[1]!;
-    if (c.core === null && c.outputs.has(to))
+    if (c.outputs.has(to))
       book.add(d, c.topology === 'boost-pfc' ? 'pfc' : 'output-rectifier', 0.9, 'leads on to the higher rail');
     else if (to === c.supply && below)
       book.add(d, 'output-rectifier', 0.9, "carries the choke's current back to the supply");
@@ -171,8 +171,14 @@ export function claimDampers(scene: Scene, node: string, kind: StageKind): void 
       network.some((b) => b.kind === 'capacitor') ||
       network.some((b) => b.kind === 'diode' && diodeClass(a.board, b) === 'zener');
     const plain = network.every((b) => ['resistor', 'capacitor', 'diode'].includes(b.kind));
-    const slow = network.some((b) => b.kind === 'capacitor' && b.value! > 0.3e-6);
-    if (damps && plain && !slow) book.addAll([branch, ...network], kind, 0.8, 'takes the spike of the switching node');
+    // Between two points that both swing nothing is held.
+    const steady = (n: string): boolean => isRail(a, n) || a.grounds.has(n);
+    const slow = network.some((b) => b.kind === 'capacitor' && b.value! > 0.3e-6 && b.nets.some(steady));
+    const dissipates = [branch, ...network].some(
+      (b) => b.kind === 'resistor' || (b.kind === 'diode' && diodeClass(a.board, b) === 'zener'),
+    );
+    if (damps && dissipates && plain && !slow)
+      book.addAll([branch, ...network], kind, 0.8, 'takes the spike of the switching node');
   }
 }
 
@@ -258,10 +264,12 @@ export function claimSecondaries(scene: Scene): void {
   const { a, book } = scene;
   const power = new Set([...scene.switches.drives.keys()]);
   for (const s of scene.secondaries) {
-    const pumped = s.series.some((b) => b.kind === 'capacitor');
+    const bridged = a.rectifiers.some((r) => r.branches.some((b) => s.rectifiers.includes(b)));
+    const pumped = !bridged && s.series.some((b) => b.kind === 'capacitor');
     const kind: StageKind = s.auxiliary ? 'aux-supply' : pumped ? 'multiplier' : 'output-rectifier';
     book.addAll(s.rectifiers, kind, 0.9, s.auxiliary ? 'rectifies the auxiliary winding' : 'rectifies the winding');
-    book.addAll(s.series, kind, 0.85, 'in series with the rectifier');
+    for (const b of s.series)
+      book.add(b, bridged && b.kind === 'capacitor' ? 'tank' : kind, 0.85, 'in series with the rectifier');
     const meets = new Set(s.rectifiers.flatMap((r) => r.nets));
     for (const rail of s.rails) {
       claimRail(scene, rail, s.auxiliary ? 'aux-supply' : 'output-filter');
@@ -269,11 +277,15 @@ export function claimSecondaries(scene: Scene): void {
       for (const d of diodesAt(a, rail, 'cathode'))
         if (a.grounds.has(d.nets[0]!)) book.add(d, kind, 0.85, "carries the choke's current on");
     }
-    for (const end of s.winding.nets) if (!a.grounds.has(end) && !isRail(a, end)) claimDampers(scene, end, kind);
+    for (const end of [...s.winding.nets, ...s.rails].filter((n) => !a.grounds.has(n) && !isRail(a, n)))
+      claimDampers(scene, end, kind);
     for (const t of synchronousRectifiers(a, s.winding, power))
       book.add(t.branch, 'output-rectifier', 0.8, 'a transistor in place of a diode');
   }
   claimChokes(scene);
+  for (const w of a.cores.flatMap((c) => (c.purpose === 'transformer' ? c.windings : [])))
+    if (!scene.secondaries.some((s) => s.winding === w))
+      for (const end of w.nets) if (!isEdgeButCoil(scene, end)) claimDampers(scene, end, 'clamp');
   for (const core of a.cores) {
     if (
       core.purpose !== 'transformer' ||
@@ -320,11 +332,14 @@ function claimChokes(scene: Scene): void {
 export function claimRail(scene: Scene, rail: string, filter: StageKind): void {
   const { a, book } = scene;
   const windings = new Set(a.cores.flatMap((c) => c.windings));
+  const base = heldOn(a, rail);
   for (const { branch, pin } of a.graph.on(rail)) {
+    const joins = branch.kind === 'resistor' && branch.value! <= 1000 && isRail(a, farEnd(branch, rail));
+    if (joins) book.add(branch, filter, 0.5, 'between two capacitors of the rail');
     if (branch.kind === 'inductor' && !windings.has(branch)) book.add(branch, filter, 0.8, 'choke in the rail');
     if (branch.kind === 'fuse') book.add(branch, 'protection', 0.8, 'fuse in the output');
     const far = branch.nets.length === 2 ? farEnd(branch, rail) : null;
-    if (far === null || !a.grounds.has(far)) continue;
+    if (far === null || (!a.grounds.has(far) && far !== base)) continue;
     if (branch.kind === 'capacitor') book.add(branch, filter, 0.75, 'holds the rail');
     if (branch.kind === 'resistor' && branch.value! > 5)
       book.add(branch, 'discharge', 0.72, 'a load of its own across the rail');

@@ -9,26 +9,56 @@ import { diodeClass, farEnd } from './partGraph';
 import type { Branch } from './partGraph';
 
 const RAIL_FARADS = 90e-9;
+/** A smaller capacitor holds a rail too where it stores as much as this, joule: high voltage takes little capacity. */
+const RAIL_JOULES = 0.02;
+/** Printed volts from which a rail is one of high voltage. */
+const HIGH_VOLTS = 250;
 
 /** Whether a net is kept steady, by a capacitor to ground or as a bridge's plus: a rail. */
 export function isRail(a: Anatomy, net: string): boolean {
   if (a.rectifiers.some((r) => r.plus === net)) return true;
-  return railCapacitors(a, net).length > 0 && isFed(a, net);
+  if (railCapacitors(a, net).length > 0) return isFed(a, net);
+  return heldOn(a, net) !== null;
+}
+
+/** The rail that an output is held on, where its capacitor does not go to ground: an output above its own supply. */
+export function heldOn(a: Anatomy, net: string): string | null {
+  if (a.grounds.has(net)) return null;
+  const rectified = a.graph.on(net, 'diode').some((p) => p.pin === 1 && isPlain(a, p.branch));
+  if (!rectified) return null;
+  const stores = a.graph.on(net, 'capacitor').filter((p) => p.branch.value! >= 1e-6);
+  const ends = stores.map((p) => farEnd(p.branch, net));
+  return ends.find((n) => railCapacitors(a, n).length > 0 || a.rectifiers.some((r) => r.plus === n)) ?? null;
+}
+
+const isPlain = (a: Anatomy, diode: Branch): boolean => !['led', 'zener'].includes(diodeClass(a.board, diode));
+
+/** Whether a capacitor is large enough, for its voltage, to hold a rail. */
+function holds(c: Branch): boolean {
+  const volts = Math.max(0, ...c.parts.map((p) => partFigure(p, 'ratedVolts') ?? 0));
+  return c.value! >= RAIL_FARADS || (c.value! * volts ** 2) / 2 >= RAIL_JOULES;
 }
 
 const FEED_OHMS = 330;
+const HIGH_FEED_OHMS = 1000;
 const STORE_FARADS = 4.7e-6;
+
+/** Up to how many ohm a resistor feeds a rail: more where its volts are high. */
+function feedOhms(a: Anatomy, net: string): number {
+  const volts = railCapacitors(a, net).flatMap((c) => c.parts.map((p) => partFigure(p, 'ratedVolts') ?? 0));
+  return Math.max(0, ...volts) >= HIGH_VOLTS ? HIGH_FEED_OHMS : FEED_OHMS;
+}
 
 /** Whether something that carries power leads to a net: a signal behind its filter resistor is no rail. */
 function isFed(a: Anatomy, net: string): boolean {
   return a.graph.on(net).some(({ branch, pin }) => {
     switch (branch.kind) {
       case 'diode':
-        return pin === 1 && diodeClass(a.board, branch) !== 'led' && diodeClass(a.board, branch) !== 'zener';
+        return pin === 1 && isPlain(a, branch);
       case 'ic':
         return branch.nets.length >= 3 && !isDivided(a, net);
       case 'resistor':
-        return branch.value! <= FEED_OHMS && !a.grounds.has(farEnd(branch, net));
+        return branch.value! <= feedOhms(a, net) && !a.grounds.has(farEnd(branch, net));
       case 'relay':
         return pin >= 2;
       case 'capacitor': {
@@ -67,13 +97,13 @@ export function isReference(a: Anatomy, net: string): boolean {
   return ics.length > 0 && !fed;
 }
 
-/** Capacitors of 0.1 µF and more from a net to a ground. */
+/** Capacitors from a net to a ground that hold it: of 0.1 µF and more, or of high voltage. */
 export function railCapacitors(a: Anatomy, net: string): readonly Branch[] {
   if (a.grounds.has(net)) return [];
   return a.graph
     .on(net, 'capacitor')
     .map((p) => p.branch)
-    .filter((c) => c.value! >= RAIL_FARADS && a.grounds.has(farEnd(c, net)));
+    .filter((c) => holds(c) && a.grounds.has(farEnd(c, net)));
 }
 
 /**

@@ -23,9 +23,11 @@ import type { IslandHazard } from './hazards';
 import { claimDirectInlet, claimLine } from './inputStages';
 import type { AmplifierLoop } from './icClasses';
 import { isolationLinks } from './islands';
+import { farEnd } from './partGraph';
 import type { Branch } from './partGraph';
 import { findPinRoles, pinScenes } from './pinRoles';
 import type { PinFinding } from './pinRoles';
+import { claimBootstraps, claimDiverters, claimLeftovers } from './leftovers';
 import { claimBarrier, claimConverter, claimDriveCores, claimRail, claimSecondaries } from './powerStages';
 import { findSecondaries } from './secondaries';
 import { STAGE_KINDS } from './stageKinds';
@@ -90,6 +92,12 @@ const recognised = new WeakMap<Board, StageMap>();
 
 function readStages(board: Board, overrides: StageOverrides): StageMap {
   const scene = readScene(board);
+  const crossing = claimAll(scene);
+  return describe(scene, overrides, crossing);
+}
+
+/** Lays every rule's claims; gives what crosses from one island to another. */
+function claimAll(scene: Scene): readonly Branch[] {
   const { a } = scene;
   for (const line of a.lines) claimLine(scene, line);
   for (const c of scene.converters) claimConverter(scene, c);
@@ -101,15 +109,26 @@ function readStages(board: Board, overrides: StageOverrides): StageMap {
       if (!isLinePlus(a, rail)) claimRail(scene, rail, c.topology === 'boost-pfc' ? 'bulk' : 'output-filter');
   }
   claimThyristors(scene);
+  claimBootstraps(scene);
   claimControllers(scene);
+  claimDiverters(scene);
   claimIndicators(scene);
   claimRegulators(scene);
   claimPasses(scene);
   const crossing = claimBarrier(scene);
   claimSignals(scene);
   claimLeftRails(scene);
+  claimLeftovers(scene);
   spreadToNeighbours(scene);
-  return describe(scene, overrides, crossing);
+  return crossing;
+}
+
+/** All claims on a board as if every position were fitted: what an empty one would be. */
+function whatIfFitted(board: Board): Scene | null {
+  if (board.parts.every((p) => p.fitted)) return null;
+  const scene = readScene({ ...board, parts: board.parts.map((p) => ({ ...p, fitted: true })) });
+  claimAll(scene);
+  return scene;
 }
 
 function readScene(board: Board): Scene {
@@ -156,13 +175,26 @@ function claimLeftRails(scene: Scene): void {
   for (const net of scene.a.graph.nets.keys()) {
     if (scene.a.grounds.has(net) || !isRail(scene.a, net)) continue;
     const kind = isReference(scene.a, net) ? 'controller' : 'output-filter';
+    if (kind === 'output-filter' && fromConnector(scene.a, net)) claimDirectInlet(scene, net);
     for (const { branch } of scene.a.graph.on(net)) if (!scene.book.has(branch)) claimRail(scene, net, kind);
   }
+}
+
+/** Whether a rail lies behind a connector, through what lets a supply in: a diode, a fuse, a small resistor. */
+function fromConnector(a: Anatomy, net: string): boolean {
+  const behind = (n: string): readonly string[] => [
+    n,
+    ...a.graph.on(n, 'fuse').map((p) => farEnd(p.branch, n)),
+    ...a.graph.on(n, 'resistor').flatMap((p) => (p.branch.value! <= 100 ? [farEnd(p.branch, n)] : [])),
+  ];
+  const diodes = a.graph.on(net, 'diode').flatMap((p) => (p.pin === 1 ? [p.branch.nets[0]!] : []));
+  return diodes.flatMap(behind).some((n) => !a.grounds.has(n) && a.graph.on(n, 'connector').length > 0);
 }
 
 /** Branches without a claim go with the neighbours they share a signal net with. */
 function spreadToNeighbours({ a, book }: Scene): void {
   for (let round = 0; round < 4; round++) {
+    const found: [Branch, StageKind][] = [];
     for (const branch of a.graph.branches) {
       if (book.has(branch)) continue;
       const votes = new Map<StageKind, number>();
@@ -173,14 +205,21 @@ function spreadToNeighbours({ a, book }: Scene): void {
           if (kind && kind !== 'connector') votes.set(kind, (votes.get(kind) ?? 0) + shared);
         }
       }
-      const best = [...votes].sort((x, y) => y[1] - x[1])[0];
-      if (best) book.add(branch, best[0], 0.3, 'stands beside parts of this stage');
+      const best = mostVotes(votes);
+      if (best) found.push([branch, best]);
     }
+    for (const [branch, kind] of found) book.add(branch, kind, 0.3, 'stands beside parts of this stage');
   }
+}
+
+/** The kind with most votes; of several with as many the one that power meets first. */
+function mostVotes(votes: ReadonlyMap<StageKind, number>): StageKind | undefined {
+  return [...votes].sort((x, y) => y[1] - x[1] || STAGE_KINDS.indexOf(x[0]) - STAGE_KINDS.indexOf(y[0]))[0]?.[0];
 }
 
 function describe(scene: Scene, overrides: StageOverrides, crossing: readonly Branch[]): StageMap {
   const { a, book } = scene;
+  const fitted = whatIfFitted(a.board);
   const placed: { part: Part; kind: StageKind; confidence: number; why: string; nets: readonly string[] }[] = [];
   const unplaced: { ref: string; why: string }[] = [];
   for (const part of a.board.parts) {
@@ -188,7 +227,7 @@ function describe(scene: Scene, overrides: StageOverrides, crossing: readonly Br
     const nets = part.nets.map(netKey);
     const word = partText(part, 'stage');
     const forced = overrides[part.ref] ?? STAGE_KINDS.find((k) => k === word);
-    const best = branch ? book.best(branch) : voteForPosition(scene, part);
+    const best = branch ? book.best(branch) : emptyPosition(scene, fitted, part);
     if (forced) placed.push({ part, kind: forced, confidence: 1, why: 'set by hand', nets });
     else if (best) {
       const confidence =
@@ -206,23 +245,16 @@ function describe(scene: Scene, overrides: StageOverrides, crossing: readonly Br
   };
 }
 
-/** An empty position goes with its like beside it, or else with what stands at its two nets. */
-function voteForPosition({ a, book }: Scene, part: Part): ReturnType<ClaimBook['best']> {
+/** An empty position goes with its like beside it, or else is what it would be if it were fitted. */
+function emptyPosition({ a, book }: Scene, fitted: Scene | null, part: Part): ReturnType<ClaimBook['best']> {
   const keys = part.nets.map(netKey);
   const twin = keys.length === 2 ? a.graph.between(keys[0]!, keys[1]!, part.kind)[0] : undefined;
   const like = twin && book.best(twin);
   if (like) return { first: { ...like.first, weight: 0.7, why: 'an empty position beside its like' }, second: null };
-  const votes = new Map<StageKind, number>();
-  for (const net of part.nets.map(netKey)) {
-    if (a.grounds.has(net)) continue;
-    for (const near of a.graph.touching(net)) {
-      const kind = book.best(near)?.first.kind;
-      if (kind) votes.set(kind, (votes.get(kind) ?? 0) + near.parts.length);
-    }
-  }
-  const best = [...votes].sort((x, y) => y[1] - x[1])[0];
-  return best
-    ? { first: { kind: best[0], weight: 0.4, why: 'an empty position beside this stage' }, second: null }
+  const branch = fitted?.a.graph.branchOf(part.ref);
+  const would = branch && fitted?.book.best(branch);
+  return would
+    ? { first: { ...would.first, why: `an empty position; fitted: ${would.first.why}` }, second: would.second }
     : null;
 }
 

@@ -278,7 +278,8 @@ const WANTED: Readonly<Record<string, { topology: string; stages: Readonly<Recor
     at: {
       topology: 'half-bridge',
       stages: { Q1: 'switch', Q3: 'gate-drive', LT2P: 'gate-drive', C3: 'transformer', R8: 'feedback' },
-      pins: 'GATE GATE VCC GND FB NC RT RT VOUT',
+      // The last has a capacitor and nothing else: compensation, for this controller has no other.
+      pins: 'GATE GATE VCC GND FB NC RT RT COMP',
     },
     // Zener and opto without a reference, four diodes, the opto between supply and feedback pin.
     zener: {

@@ -1,7 +1,7 @@
 import { controllersOf, transformerOf } from './anatomy';
 import { isRail, railCapacitors } from './rails';
 import type { Anatomy } from './anatomy';
-import { diodeClass, farEnd } from './partGraph';
+import { diodeClass, farEnd, ratedVolts } from './partGraph';
 import type { Branch } from './partGraph';
 import type { Rectifier } from './shapes';
 import type { Transistor } from './transistors';
@@ -85,7 +85,7 @@ function rectifyEnd(
   const starts = [{ net: end, through: null as Branch | null }];
   for (const { branch } of a.graph.on(end, 'resistor', 'capacitor', 'inductor', 'fuse', 'switch')) {
     const small = branch.kind !== 'resistor' || branch.value! <= SERIES_OHMS;
-    const passes = branch.kind !== 'capacitor' || branch.value! >= 100e-9;
+    const passes = branch.kind !== 'capacitor' || branch.value! >= 100e-9 || (ratedVolts(branch) ?? 0) >= 1000;
     const coil = branch.kind === 'inductor' && transformerOf(a, branch) !== undefined;
     const far = farEnd(branch, end);
     if (

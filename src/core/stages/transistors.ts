@@ -126,6 +126,16 @@ export function drivePath(
       nets.add(next);
       queue.push(next);
     }
+    for (const { branch, pin } of graph.on(net, 'opto')) {
+      // An opto's transistor as a follower: what works its LED is the drive.
+      if (pin !== 3 || branches.has(branch)) continue;
+      branches.add(branch);
+      for (const led of branch.nets.slice(0, 2)) {
+        if (halts(led) || nets.has(led)) continue;
+        nets.add(led);
+        queue.push(led);
+      }
+    }
     for (const follower of transistors) {
       if (follower.branch === transistor.branch) continue;
       const emitter = follower.branch.kind === 'bjt' ? follower.branch.nets[2] : undefined;
