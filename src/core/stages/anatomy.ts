@@ -1,8 +1,8 @@
 import type { Board } from '../circuit';
 import { findIslands } from './islands';
 import type { GalvanicIsland } from './islands';
-import { PartGraph, farEnd, partGraph } from './partGraph';
-import type { Branch } from './partGraph';
+import { farEnd, partGraph } from './partGraph';
+import type { Branch, PartGraph } from './partGraph';
 import { findLineInput, findRectifiers, findTransformerInput } from './rectifiers';
 import type { LineInput } from './rectifiers';
 import type { Rectifier } from './shapes';
@@ -38,9 +38,8 @@ export function anatomy(board: Board): Anatomy {
 const anatomies = new WeakMap<Board, Anatomy>();
 
 function dissect(board: Board): Anatomy {
-  const whole = partGraph(board);
-  const islands = findIslands(board, whole);
-  const graph = withoutTestPins(whole, islands);
+  const graph = partGraph(board, (raw) => testPins(board, raw));
+  const islands = findIslands(board, graph);
   const rectifiers = findRectifiers(graph);
   const cores = findCores(board, graph, rectifiers);
   const rectified = rectifiers.flatMap((r) => findLineInput(graph, cores, r) ?? []);
@@ -64,15 +63,19 @@ function dissect(board: Board): Anatomy {
  * Pins to measure at lead nowhere: a connector of one pin, unless power needs it: another one stands on the reference of
  * its island and no connector of several pins does.
  */
-function withoutTestPins(graph: PartGraph, islands: readonly GalvanicIsland[]): PartGraph {
+function testPins(board: Board, graph: PartGraph): readonly Branch[] {
   const single = graph.all('connector').filter((c) => c.nets.length === 1);
+  if (single.length === 0) return [];
   const several = graph.all('connector').filter((c) => c.nets.length > 1);
   const needed = (i: GalvanicIsland): boolean =>
     single.some((c) => i.references.includes(c.nets[0]!)) &&
     !several.some((c) => c.nets.filter((n) => i.nets.has(n)).length > 1);
-  const back = new Set(islands.filter(needed).flatMap((i) => [...i.nets]));
-  const pins = single.filter((c) => !back.has(c.nets[0]!));
-  return pins.length === 0 ? graph : new PartGraph(graph.board, graph.branches, new Set(pins));
+  const back = new Set(
+    findIslands(board, graph)
+      .filter(needed)
+      .flatMap((i) => [...i.nets]),
+  );
+  return single.filter((c) => !back.has(c.nets[0]!));
 }
 
 /** Lines that end in a transformer's primary: no switch works on it, and no line found before holds it. */

@@ -142,6 +142,13 @@ function inletRank(a: Anatomy, net: string): number {
   for (let item = queue.shift(); item !== undefined; item = queue.shift()) {
     const [here, fuses] = item;
     if (a.graph.on(here, 'connector').length > 0) rank = Math.max(rank, 1 + fuses);
+    // A transistor in the conductor that nothing switches: it blocks a supply connected the wrong way round.
+    for (const t of a.transistors) {
+      const next = t.high === here ? t.low : t.low === here ? t.high : here;
+      if (seen.has(next) || a.grounds.has(next) || a.graph.on(next, 'fuse', 'connector').length === 0) continue;
+      seen.add(next);
+      queue.push([next, fuses + 1]);
+    }
     for (const { branch, pin } of a.graph.on(here, 'fuse', 'switch', 'ntc', 'diode')) {
       if (branch.kind === 'diode' && pin === 0) continue;
       const next = branch.nets[1 - pin]!;

@@ -190,7 +190,8 @@ function isMeasured(scene: Scene, ic: Branch, net: string): boolean {
   if (a.grounds.has(net)) return false;
   const powered = (scene.pins.get(ic) ?? []).some((f) => f.role === 'VCC' || f.role === 'VIN');
   if (a.graph.on(net, 'connector').length > 0) return powered;
-  return !ic.nets.includes(net) && (isEdge(scene, net) || a.graph.on(net, 'switch', 'fuse').length > 0);
+  const makes = scene.converters.some((c) => c.outputs.has(net));
+  return (makes || !ic.nets.includes(net)) && (isEdge(scene, net) || a.graph.on(net, 'switch', 'fuse').length > 0);
 }
 
 function claimSupply(scene: Scene, ic: Branch, net: string): void {

@@ -185,7 +185,9 @@ function ownOutput(a: Anatomy, core: Core, node: SwitchNode, windings: readonly 
     return !windings[0]!.nets.includes(to) && isRail(a, to) && carries(a, to);
   });
   const others = core.windings.filter((w) => !windings.includes(w));
-  const powers = others.some((w) => w.nets.some((n) => diodesAt(a, n, 'anode').some((d) => leads(a, d.nets[1]!))));
+  const powers = others.some((w) =>
+    w.nets.some((n) => !a.grounds.has(n) && diodesAt(a, n, 'anode').some((d) => leads(a, d.nets[1]!))),
+  );
   if (!onward || powers) return null;
   const converter = chokeConverter(a, node, [node], new Set(others));
   return converter && converter.topology !== 'unknown' ? { ...converter, core } : null;

@@ -86,8 +86,9 @@ export function pinNet(branch: Branch, name: string): string {
 /**
  * Reads the canonical circuit off a board: positions that are not fitted are left out, a contact drawn as a
  * two-pin subcircuit of one resistor is a switch, and equal two-terminal parts in series or parallel become one.
+ * testPins  tells which connectors only are there to measure at; they stand on no net.
  */
-export function partGraph(board: Board): PartGraph {
+export function partGraph(board: Board, testPins: (raw: PartGraph) => readonly Branch[] = () => []): PartGraph {
   let branches: Branch[] = board.parts
     .filter((p) => p.fitted)
     .map((part) => ({
@@ -97,9 +98,10 @@ export function partGraph(board: Board): PartGraph {
       value: 'value' in part ? part.value : null,
     }));
   const coupled = new Set(board.couplings.flatMap((k) => [k.first.toLowerCase(), k.second.toLowerCase()]));
+  const pins = new Set(testPins(new PartGraph(board, branches)));
   for (;;) {
-    const merged = mergeOnce(board, branches, coupled);
-    if (merged === null) return new PartGraph(board, branches);
+    const merged = mergeOnce(board, branches, coupled, pins);
+    if (merged === null) return new PartGraph(board, branches, pins);
     branches = merged;
   }
 }
@@ -112,12 +114,17 @@ function isContact(board: Board, part: Part): boolean {
 
 const MERGED_KINDS: readonly PartKind[] = ['resistor', 'capacitor', 'inductor', 'diode', 'fuse', 'ntc', 'mov', 'lamp'];
 
-function mergeOnce(board: Board, branches: readonly Branch[], coupled: ReadonlySet<string>): Branch[] | null {
+function mergeOnce(
+  board: Board,
+  branches: readonly Branch[],
+  coupled: ReadonlySet<string>,
+  aside: ReadonlySet<Branch>,
+): Branch[] | null {
   const mergeable = (b: Branch): boolean =>
     MERGED_KINDS.includes(b.kind) && !b.parts.some((p) => coupled.has(p.ref.toLowerCase()));
   const byEnds = new Map<string, Branch>();
   const pins = new Map<string, Branch[]>();
-  for (const b of branches) for (const net of b.nets) pins.set(net, [...(pins.get(net) ?? []), b]);
+  for (const b of branches) if (!aside.has(b)) for (const net of b.nets) pins.set(net, [...(pins.get(net) ?? []), b]);
   for (const b of branches) {
     if (!mergeable(b)) continue;
     const ends = b.kind === 'diode' ? b.nets : [...b.nets].sort();
@@ -126,15 +133,48 @@ function mergeOnce(board: Board, branches: readonly Branch[], coupled: ReadonlyS
     if (twin) return replaced(branches, twin, b, joined(twin, b, b.nets, parallelValue));
     byEnds.set(key, b);
   }
-  for (const [net, [a, b, ...more]] of pins) {
-    if (!a || !b || a === b || more.length > 0 || a.kind !== b.kind || !mergeable(a) || !mergeable(b)) continue;
-    if (a.kind === 'diode' && (!runsOn(a, b, net) || diodeClass(board, a) !== diodeClass(board, b))) continue;
+  for (const [net, here] of pins) {
+    const chain = here.length === 2 ? here : here.filter((x) => x.kind === 'diode');
+    const [a, b] = chain;
+    if (!a || !b || chain.length > 2 || a === b || a.kind !== b.kind || !mergeable(a) || !mergeable(b)) continue;
     const ends = [farEnd(a, net), farEnd(b, net)];
+    if (here.some((x) => !chain.includes(x) && !staysBeside(x, net, new Set(ends), pins))) continue;
+    if (a.kind === 'diode' && (!runsOn(a, b, net) || diodeClass(board, a) !== diodeClass(board, b))) continue;
     if (ends[0] === ends[1]) continue;
     const nets = a.kind === 'diode' && a.nets[0] === net ? [ends[1]!, ends[0]!] : ends;
-    return replaced(branches, a, b, joined(a, b, nets as string[], seriesValue));
+    const one = replaced(branches, a, b, joined(a, b, nets as string[], seriesValue));
+    return one.map((x) => (chain.length < here.length && here.includes(x) ? acrossAll(x, net, ends, pins) : x));
   }
   return null;
+}
+
+/** Whether a branch at the middle of two in series only lies across one of them: a balancing resistor, a snubber. */
+function staysBeside(
+  x: Branch,
+  middle: string,
+  ends: ReadonlySet<string>,
+  pins: ReadonlyMap<string, readonly Branch[]>,
+): boolean {
+  if (x.kind !== 'resistor' && x.kind !== 'capacitor') return false;
+  const far = farEnd(x, middle);
+  if (ends.has(far)) return true;
+  const [p, q, ...more] = pins.get(far) ?? [];
+  const next = p === x ? q : p;
+  const passive = next?.kind === 'resistor' || next?.kind === 'capacitor';
+  return next !== undefined && more.length === 0 && passive && ends.has(farEnd(next, far));
+}
+
+/** What lay across one of two in series, across both of them now. */
+function acrossAll(
+  x: Branch,
+  middle: string,
+  [p, q]: readonly string[],
+  pins: ReadonlyMap<string, readonly Branch[]>,
+): Branch {
+  const far = farEnd(x, middle);
+  const next = (pins.get(far) ?? []).find((y) => y !== x);
+  const own = far === p || far === q ? far : next && farEnd(next, far);
+  return { ...x, nets: x.nets.map((n) => (n === middle ? (own === p ? q! : p!) : n)) };
 }
 
 function runsOn(a: Branch, b: Branch, net: string): boolean {

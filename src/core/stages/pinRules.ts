@@ -160,12 +160,23 @@ const feedback: Rule = (scene, net) => {
     const winding = coil && !a.grounds.has(top) && !scene.nodes.has(top) && !isRail(a, top);
     if (winding) found.push(say('FB', lower ? 0.95 : 0.6, 'a divider from a winding'));
     else if (outputs.has(top) || reachesOutput(scene, top))
-      found.push(say('FB', lower ? 0.94 : 0.5, 'a divider from an output rail'));
+      found.push(
+        drivesNothing(scene)
+          ? say('UNKNOWN', 0.6, 'measures an output for one that drives nothing')
+          : say('FB', lower ? 0.94 : 0.5, 'a divider from an output rail'),
+      );
   }
   if (outputs.has(net) && scene.converters.some((c) => c.ics.includes(scene.ic) && c.outputs.has(net)))
     found.push(say('FB', 0.6, 'on the output that its switch makes'));
   return found;
 };
+
+/** Whether an IC has no part in driving the switches while another one has. */
+function drivesNothing({ anatomy: a, ic, gateNets, nodes, converters, loops }: PinScene): boolean {
+  const drives = (b: Branch): boolean =>
+    b.nets.some((n) => gateNets.has(n) || nodes.has(n)) || converters.some((c) => c.ics.includes(b));
+  return loops.length === 0 && !drives(ic) && a.graph.all('ic').some((b) => b !== ic && drives(b));
+}
 
 /** Where a resistor leads from a net, through more resistors where nothing else than a capacitor stands between them. */
 function chainEnds(a: Anatomy, first: Branch, net: string): readonly string[] {
@@ -239,8 +250,8 @@ const compensation: Rule = (scene, net) => {
       found.push(say('COMP', 0.5, 'only a capacitor to ground'), say('UNKNOWN', 0.45, 'soft start or compensation'));
     else
       found.push(
-        say('COMP', 0.61, 'only a capacitor to ground'),
-        say('VOUT', 0.55 + shared(ic, net), 'a capacitor to ground and no feed: a reference output'),
+        say('COMP', 0.56, 'only a capacitor to ground'),
+        say('VOUT', 0.5 + shared(ic, net), 'a capacitor to ground and no feed: a reference output'),
         say('UNKNOWN', 0.5, 'soft start or a reference'),
       );
     // A part that lives on its input makes its own supply.

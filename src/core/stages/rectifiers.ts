@@ -54,7 +54,7 @@ const SERIES_OHMS = 150;
 export function findLineInput(graph: PartGraph, cores: readonly Core[], rectifier: Rectifier): LineInput | null {
   const { poleOf, series } = growPoles(graph, cores, rectifier.ac, [rectifier.plus, rectifier.minus]);
   const poles = rectifier.ac.map((_, i) => new Set([...poleOf].flatMap(([net, p]) => (p === i ? [net] : []))));
-  const connectors = graph.all('connector').filter((c) => c.nets.some((n) => poleOf.has(n)));
+  const connectors = [...new Set([...poleOf.keys()].flatMap((n) => graph.on(n, 'connector').map((p) => p.branch)))];
   const fedTwice = poles.filter((pole) => [...pole].some((n) => graph.on(n, 'connector').length > 0)).length >= 2;
   return fedTwice ? { rectifier, poles, series, connectors } : null;
 }

@@ -44,14 +44,15 @@ export function beyondSense(
   const sensedBy: Branch[] = [];
   const beyond = (net: string): string => {
     if (grounds.has(net)) return net;
-    const pins = graph.on(net).map((p) => p.branch);
+    const pins = graph.on(net).flatMap((p) => (sensedBy.includes(p.branch) ? [] : [p.branch]));
     const ways = pins.filter((b) => senses(b, sensing));
     const [way] = ways;
     if (!way || ways.length > 1 || farEnd(way, net) === net) return net;
     const carries = pins.some((b) => b !== way && b !== t.branch && !SIGNAL_KINDS.has(b.kind) && !isTwin(b, t));
     if (carries) return net;
     sensedBy.push(way);
-    return farEnd(way, net);
+    const far = farEnd(way, net);
+    return sensing.has(way) && sensedBy.length < 4 ? beyond(far) : far;
   };
   const [high, low] = [beyond(t.high), beyond(t.low)];
   return { ...t, high, low, sensedBy };
