@@ -41,12 +41,10 @@ function dissect(board: Board): Anatomy {
   const graph = partGraph(board, (raw) => testPins(board, raw));
   const islands = findIslands(board, graph);
   const rectifiers = findRectifiers(graph);
-  const cores = findCores(board, graph, rectifiers);
+  const references = new Set(islands.flatMap((i) => i.references));
+  const cores = findCores(board, graph, rectifiers, references);
   const rectified = rectifiers.flatMap((r) => findLineInput(graph, cores, r) ?? []);
-  const grounds = groundNets(
-    graph,
-    islands.flatMap((i) => i.references),
-  );
+  const grounds = groundNets(graph, [...references]);
   const sensing = new Set(cores.filter((c) => c.purpose === 'current').flatMap((c) => fewTurns(c)));
   const transistors = findTransistors(graph).map((t) => beyondSense(graph, grounds, sensing, t));
   const lines = [...rectified, ...transformerLines(graph, cores, rectified, transistors)];

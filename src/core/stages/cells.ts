@@ -108,7 +108,7 @@ function findInside(
       if (a.grounds.has(node) || isRail(a, node)) continue;
       const coils = inductorsAt(a, node).filter((w) => !driveWindings.has(w));
       const worked = [...power].some((t) => t.high === node || t.low === node);
-      if (coils.length === 0 || worked || isBurdened(a, node) || !switchesHere(a, coils, node)) continue;
+      if (coils.length === 0 || worked || isBurdened(a, node, coils) || !switchesHere(a, coils, node)) continue;
       found.push({ ic, node });
     }
   }
@@ -116,8 +116,11 @@ function findInside(
 }
 
 /** A current transformer's secondary has its burden right across it. */
-function isBurdened(a: Anatomy, node: string): boolean {
-  return a.graph.on(node, 'resistor').some((p) => p.branch.value! <= 200 && a.grounds.has(farEnd(p.branch, node)));
+function isBurdened(a: Anatomy, node: string, coils: readonly Branch[]): boolean {
+  return a.graph.on(node, 'resistor').some((p) => {
+    const far = farEnd(p.branch, node);
+    return p.branch.value! <= 200 && (a.grounds.has(far) || coils.some((w) => w.nets.includes(far)));
+  });
 }
 
 /** The far end of a switched coil is steady: a rail, a ground, a line conductor or a bridge output. */

@@ -1,5 +1,5 @@
 import { inductorsAt } from './anatomy';
-import { heldOn, isRail } from './rails';
+import { heldOn, isRail, railCapacitors } from './rails';
 import type { Anatomy } from './anatomy';
 import { diodesAt } from './cells';
 import type { Converter, SwitchNode, Topology } from './converter';
@@ -16,7 +16,8 @@ export function chokeConverter(
   drive: ReadonlySet<Branch>,
 ): Converter | null {
   if (isRail(a, node.net) || a.grounds.has(node.net)) return null;
-  const choke = inductorsAt(a, node.net).find((l) => !drive.has(l));
+  const sensing = new Set(a.cores.filter((c) => c.purpose === 'current').flatMap((c) => c.windings));
+  const choke = inductorsAt(a, node.net).find((l) => !drive.has(l) && !sensing.has(l));
   if (!choke) return null;
   const far = farEnd(choke, node.net);
   const base = { transistors: node.transistors, ics: node.ics, coils: [choke], core: null, nodes: [node.net] };
@@ -36,7 +37,7 @@ export function chokeConverter(
     };
   }
   if (node.leg) {
-    const raises = inletRank(a, far) > inletRank(a, node.leg.rail);
+    const raises = cameFrom(a, far, node.leg.rail);
     return raises
       ? {
           ...base,
@@ -68,11 +69,7 @@ export function chokeConverter(
     };
   }
   // The choke below the load, the diode back to the supply: a buck with its switch at ground.
-  if (
-    onward &&
-    inletRank(a, onward.nets[1]!) + lineRank(a, onward.nets[1]!) > inletRank(a, far) + lineRank(a, far) &&
-    !a.grounds.has(far)
-  ) {
+  if (onward && !a.grounds.has(far) && loadBetween(a, onward.nets[1]!, far)) {
     return {
       ...base,
       legs,
@@ -126,12 +123,37 @@ export function chokeConverter(
 }
 
 function boostKind(a: Anatomy, supply: string): Topology {
-  return a.lines.some((l) => l.rectifier.plus === supply) ? 'boost-pfc' : 'boost';
+  return a.rectifiers.some((r) => r.plus === supply) ? 'boost-pfc' : 'boost';
 }
 
-/** Whether a line's rectifier makes a rail. */
-function lineRank(a: Anatomy, net: string): number {
-  return a.lines.some((l) => l.rectifier.plus === net) ? 3 : 0;
+/** Whether power comes in at one rail and goes out at the other: by what is regulated, by the inlet, by what lives on it. */
+function cameFrom(a: Anatomy, rail: string, other: string): boolean {
+  const [made, otherMade] = [regulated(a, rail), regulated(a, other)];
+  if (made !== otherMade) return otherMade;
+  const [rank, otherRank] = [inletRank(a, rail), inletRank(a, other)];
+  if (Math.min(rank, otherRank) > 0) return rank > otherRank;
+  return rank > otherRank && users(a, rail) < users(a, other);
+}
+
+/** Parts that live on a rail. */
+function users(a: Anatomy, net: string): number {
+  return a.graph.on(net, 'ic', 'regulator', 'connector', 'resistor').length;
+}
+
+/** Whether the load hangs between two nets and not on ground: a capacitor or a connector's two pins between them. */
+function loadBetween(a: Anatomy, rail: string, net: string): boolean {
+  if (railCapacitors(a, net).length > 0 || a.rectifiers.some((r) => r.plus === net)) return false;
+  const stores = a.graph.between(rail, net, 'capacitor').length > 0;
+  return stores || a.graph.on(net, 'connector').some((p) => p.branch.nets.includes(rail));
+}
+
+/** Whether a divider from a rail leads to an integrated circuit: it is what that regulates. */
+function regulated(a: Anatomy, net: string): boolean {
+  return a.graph.on(net, 'resistor').some(({ branch }) => {
+    const far = farEnd(branch, net);
+    const lower = a.graph.on(far, 'resistor').some((p) => p.branch !== branch && a.grounds.has(farEnd(p.branch, far)));
+    return lower && a.graph.on(far, 'ic').length > 0;
+  });
 }
 
 /** How directly a rail comes from an inlet: a connector behind a fuse or series diode counts most. */

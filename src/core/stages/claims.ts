@@ -53,6 +53,8 @@ export interface Scene {
   readonly converters: readonly Converter[];
   readonly secondaries: readonly Secondary[];
   readonly pins: ReadonlyMap<Branch, readonly PinFinding[]>;
+  /** What is supposed to be there and not traced, a sentence each. */
+  readonly missing: readonly string[];
   readonly loops: ReadonlyMap<Branch, readonly AmplifierLoop[]>;
   readonly book: ClaimBook;
 }

@@ -7,7 +7,8 @@ import type { Leg, PowerSwitches } from './cells';
 import { farEnd } from './partGraph';
 import type { Branch } from './partGraph';
 import { chokeConverter } from './chokeConverter';
-import { icSupply } from './icSupply';
+import { isSupposed } from './supposed';
+import { icSupply, railVolts } from './icSupply';
 import { railBehind } from './secondaries';
 import type { Transistor } from './transistors';
 import type { Core } from './shapes';
@@ -123,7 +124,8 @@ function transformerConverter(
       };
     }
     const supply = centreTap(a, windings, nodes);
-    const oscillates = base.transistors.length > 0 && selfDriven.length === base.transistors.length;
+    const oscillates =
+      base.transistors.length > 0 && (selfDriven.length === base.transistors.length || undriven(a, switches, base));
     const topology = oscillates
       ? 'royer'
       : alternatingOutput(a, core, windings)
@@ -150,7 +152,28 @@ function transformerConverter(
       outputs: railBehind(a, far),
     };
   }
-  if (selfDriven.length > 0) {
+  const tapped = halfOfPair(a, core, winding);
+  if (tapped && node.transistors.every((t) => a.grounds.has(t.low))) {
+    const oscillates = selfDriven.length > 0 || undriven(a, switches, base);
+    return {
+      ...base,
+      topology: oscillates ? 'royer' : 'push-pull',
+      why: 'a switch at one end of a tapped winding, the other one not traced yet',
+      supply: far,
+      outputs,
+    };
+  }
+  const above = node.transistors.find((t) => t.low === node.net && isRail(a, t.high))?.high ?? icAbove(a, node, far);
+  if (above !== null && isRail(a, far)) {
+    return {
+      ...base,
+      topology: 'buck',
+      why: 'the switch feeds a choke from above',
+      supply: above,
+      outputs: railBehind(a, far),
+    };
+  }
+  if (selfDriven.length > 0 || undriven(a, switches, base)) {
     return {
       ...base,
       topology: 'blocking-oscillator',
@@ -202,6 +225,48 @@ function leads(a: Anatomy, net: string): boolean {
   return [...railBehind(a, net)].some((n) => a.graph.on(n, 'connector').length > 0);
 }
 
+/** The far higher rail on which an integrated switch stands above its winding; null where it stands on ground. */
+function icAbove(a: Anatomy, node: SwitchNode, far: string): string | null {
+  if (node.ics.length === 0) return null;
+  const supply = icSupply(a, node, far);
+  return supply !== far && railVolts(a, far) > 0 && railVolts(a, supply) > 3 * railVolts(a, far) ? supply : null;
+}
+
+/** Whether nothing but resistors and windings reaches the drives of switches: no integrated circuit and no other side. */
+function undriven(
+  a: Anatomy,
+  switches: PowerSwitches,
+  { transistors, ics }: { readonly transistors: readonly Transistor[]; readonly ics: readonly Branch[] },
+): boolean {
+  const told = a.graph.all('opto').length > 0 || a.graph.all('ic').some((b) => b.nets.length >= 3);
+  if (ics.length > 0 || transistors.length === 0 || told) return false;
+  return transistors.every(
+    (t) =>
+      isSupposed(t.branch.parts[0]!.ref) || (t.branch.kind === 'bjt' && (switches.drives.get(t)?.nets.size ?? 0) > 0),
+  );
+}
+
+/** Whether a core gives its energy in both directions: a tapped winding with a rectifier at either end, a bridge, or none. */
+function bothWays(a: Anatomy, core: Core, driven: readonly Branch[]): boolean {
+  const rest = core.windings.filter((w) => !driven.includes(w));
+  const rectified = rest.filter((w) =>
+    w.nets.some((n) => !a.grounds.has(n) && a.graph.on(n, 'diode', 'bridge').length > 0),
+  );
+  const bridged = rest.some((w) => a.rectifiers.some((r) => w.nets.some((n) => r.ac.includes(n))));
+  const tapped = rectified.some((x) => rectified.some((y) => x !== y && x.nets.some((n) => y.nets.includes(n))));
+  return bridged || tapped || rectified.length === 0;
+}
+
+/** Whether a winding is one half of a tapped one: another of its kind begins at its far end. */
+function halfOfPair(a: Anatomy, core: Core, w: Branch): boolean {
+  const alike = core.windings.filter((x) => x !== w && Math.abs(x.value! / w.value! - 1) < 0.1);
+  // One that a diode from ground returns to the supply only resets the core.
+  const resets = (x: Branch, shared: string): boolean => diodesAt(a, farEnd(x, shared), 'cathode').length > 0;
+  return alike.some(
+    (x) => x.nets.some((n) => w.nets.includes(n) && !a.grounds.has(n) && !resets(x, n)) && bothWays(a, core, [w, x]),
+  );
+}
+
 function drivenByCore(a: Anatomy, switches: PowerSwitches, core: Core, t: Transistor): boolean {
   const drive = switches.drives.get(t);
   if (!drive) return false;
@@ -221,9 +286,26 @@ function alternatingOutput(a: Anatomy, core: Core, driven: readonly Branch[]): b
     w.nets.some((n) => !a.grounds.has(n) && [...diodesAt(a, n, 'anode'), ...a.graph.on(n, 'bridge')].length > 0);
   return (
     rest.length > 0 &&
-    rest.some((w) => !rectified(w) && w.nets.some((n) => leavesBoard(a, n))) &&
+    rest.some((w) => !rectified(w) && w.nets.every((n) => a.grounds.has(n) || leavesFar(a, n))) &&
     !rest.some((w) => rectified(w) && w.value! > 1e-3)
   );
+}
+
+/** Whether a net leads off the board, through coils, fuses and contacts too. */
+function leavesFar(a: Anatomy, start: string): boolean {
+  const seen = new Set([start]);
+  const queue = [start];
+  for (let net = queue.shift(); net !== undefined; net = queue.shift()) {
+    if (a.graph.on(net, 'connector').length > 0) return true;
+    for (const { branch, pin } of a.graph.on(net, 'inductor', 'fuse', 'switch', 'relay')) {
+      if (branch.kind === 'relay' && pin < 2) continue;
+      const next = branch.kind === 'relay' ? branch.nets[5 - pin]! : farEnd(branch, net);
+      if (seen.has(next) || a.grounds.has(next) || transformerOf(a, branch) !== undefined) continue;
+      seen.add(next);
+      queue.push(next);
+    }
+  }
+  return false;
 }
 
 function leavesBoard(a: Anatomy, net: string): boolean {
@@ -264,7 +346,15 @@ function legGroups(a: Anatomy, nodes: readonly SwitchNode[]): readonly (readonly
     const regulates = inductorsAt(a, node.net).some((l) => isRail(a, farEnd(l, node.net)));
     if (!regulates) groups.set(node.leg!.rail, [...(groups.get(node.leg!.rail) ?? []), node]);
   }
-  return [...groups.values()].filter((g) => g.length >= 2 || leavesBoard(a, g[0]!.net));
+  return [...groups.values()].filter((g) => g.length >= 2 || leavesBoard(a, g[0]!.net) || rings(a, g[0]!));
+}
+
+/** A leg whose load is not traced, beside capacitors in series across its rail: they ring with it. */
+function rings(a: Anatomy, { leg, net }: SwitchNode): boolean {
+  const halves = a.graph.on(leg!.rail, 'capacitor').map((p) => farEnd(p.branch, leg!.rail));
+  return halves.some(
+    (n) => n !== net && !a.grounds.has(n) && a.graph.on(n, 'capacitor').some((p) => a.grounds.has(farEnd(p.branch, n))),
+  );
 }
 
 function bridgeConverter(nodes: readonly SwitchNode[]): Converter {

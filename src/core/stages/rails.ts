@@ -18,7 +18,21 @@ const HIGH_VOLTS = 250;
 export function isRail(a: Anatomy, net: string): boolean {
   if (a.rectifiers.some((r) => r.plus === net)) return true;
   if (railCapacitors(a, net).length > 0) return isFed(a, net);
+  if (behindRectifier(a, net)) return true;
   return heldOn(a, net) !== null;
+}
+
+/** Whether only a choke, a fuse or an inrush limiter lies between a net that feeds a winding and a rectifier. */
+function behindRectifier(a: Anatomy, net: string): boolean {
+  if (a.grounds.has(net) || a.graph.on(net, 'mosfet', 'bjt', 'ic', 'diode').length > 0) return false;
+  const coils = new Set(a.cores.flatMap((c) => c.windings));
+  return a.graph.on(net, 'inductor', 'fuse', 'ntc', 'resistor').some(({ branch }) => {
+    if (coils.has(branch) || (branch.kind === 'resistor' && branch.value! > 100)) return false;
+    return (
+      a.rectifiers.some((r) => r.plus === farEnd(branch, net)) &&
+      a.graph.on(net, 'inductor').some((p) => coils.has(p.branch))
+    );
+  });
 }
 
 /** The rail that an output is held on, where its capacitor does not go to ground: an output above its own supply. */
@@ -26,7 +40,7 @@ export function heldOn(a: Anatomy, net: string): string | null {
   if (a.grounds.has(net)) return null;
   const rectified = a.graph.on(net, 'diode').some((p) => p.pin === 1 && isPlain(a, p.branch));
   if (!rectified) return null;
-  const stores = a.graph.on(net, 'capacitor').filter((p) => p.branch.value! >= 1e-6);
+  const stores = a.graph.on(net, 'capacitor').filter((p) => p.branch.value! >= RAIL_FARADS);
   const ends = stores.map((p) => farEnd(p.branch, net));
   return ends.find((n) => railCapacitors(a, n).length > 0 || a.rectifiers.some((r) => r.plus === n)) ?? null;
 }

@@ -17,6 +17,9 @@ import {
   claimSignals,
   claimThyristors,
 } from './controlStages';
+import { supposeMissing, withSupposed } from './completion';
+import { isSupposed } from './supposed';
+import type { Half } from './completion';
 import { findConverters } from './converters';
 import { hazardOf } from './hazards';
 import type { IslandHazard } from './hazards';
@@ -66,6 +69,8 @@ export interface StageMap {
   readonly pins: Readonly<Record<string, readonly PinFinding[]>>;
   readonly islands: readonly IslandFinding[];
   readonly crossings: readonly Crossing[];
+  /** What the board must have and nobody has traced yet, a sentence each. */
+  readonly missing: readonly string[];
 }
 
 /** Part refs whose stage is set by hand. */
@@ -131,10 +136,26 @@ function whatIfFitted(board: Board): Scene | null {
   return scene;
 }
 
+/** At most this many parts are supposed where nobody has traced them. */
+const MOST_SUPPOSED = 6;
+
+/** Switches and converters of a board, completed with what it must have and nobody has traced yet. */
+function completed(board: Board): Half & { readonly missing: readonly string[] } {
+  let now = board;
+  const missing: string[] = [];
+  for (;;) {
+    const a = anatomy(now);
+    const switches = findPowerSwitches(a);
+    const half = { a, switches, converters: findConverters(a, switches) };
+    const supposed = missing.length < MOST_SUPPOSED ? supposeMissing(half) : null;
+    if (!supposed) return { ...half, missing };
+    missing.push(supposed.words);
+    now = withSupposed(now, supposed);
+  }
+}
+
 function readScene(board: Board): Scene {
-  const a = anatomy(board);
-  const switches = findPowerSwitches(a);
-  const converters = findConverters(a, switches);
+  const { a, switches, converters, missing } = completed(board);
   const driven = new Set([
     ...converters.flatMap((c) => (c.core ? c.coils : [])),
     ...switches.driveCores.flatMap((c) => c.windings),
@@ -149,7 +170,7 @@ function readScene(board: Board): Scene {
     pins.set(scene.ic, findPinRoles(scene));
     loops.set(scene.ic, scene.loops);
   }
-  return { a, switches, converters, secondaries, pins, loops, book: new ClaimBook() };
+  return { a, switches, converters, secondaries, pins, loops, missing, book: new ClaimBook() };
 }
 
 /** Windings that a thyristor pulses: driven too. */
@@ -223,6 +244,7 @@ function describe(scene: Scene, overrides: StageOverrides, crossing: readonly Br
   const placed: { part: Part; kind: StageKind; confidence: number; why: string; nets: readonly string[] }[] = [];
   const unplaced: { ref: string; why: string }[] = [];
   for (const part of a.board.parts) {
+    if (isSupposed(part.ref)) continue;
     const branch = a.graph.branchOf(part.ref);
     const nets = part.nets.map(netKey);
     const word = partText(part, 'stage');
@@ -240,6 +262,7 @@ function describe(scene: Scene, overrides: StageOverrides, crossing: readonly Br
     unplaced,
     ...nameTopology(scene),
     pins: pinsByRef(scene),
+    missing: scene.missing,
     islands: describeIslands(scene),
     crossings: describeCrossings([...crossing, ...isolationLinks(a.board, a.graph, a.cores)]),
   };

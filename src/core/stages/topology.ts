@@ -3,6 +3,7 @@ import { isRail } from './rails';
 import type { Scene } from './claims';
 import type { Converter } from './converter';
 import { farEnd } from './partGraph';
+import type { Branch } from './partGraph';
 import { fedByWinding } from './secondaries';
 
 /** The board's topology: its converters in power order, or what it is without one. */
@@ -59,6 +60,12 @@ function seriesPass({ a }: Scene): boolean {
   );
 }
 
+/** Whether a thyristor that an isolator fires switches a load: no store lies across it and no winding on it. */
+function seriesWithLoad(a: Scene['a'], { nets: [high, low] }: Branch): boolean {
+  const stores = a.graph.between(high!, low!, 'capacitor').some((c) => c.value! >= 1e-6);
+  return !stores && a.graph.on(high!, 'inductor').length + a.graph.on(low!, 'inductor').length === 0;
+}
+
 /** A triac, or two transistors source to source, between two connector nets, worked through an opto. */
 function switchesLoad({ a }: Scene): boolean {
   const isolated = a.graph.all('opto').length > 0 || a.islands.length > 1;
@@ -71,7 +78,13 @@ function switchesLoad({ a }: Scene): boolean {
         .filter((p) => p.branch.kind !== 'resistor' || p.branch.value! < 5)
         .map((p) => farEnd(p.branch, net)),
     ].some((n) => a.graph.on(n, 'connector').length > 0);
-  const triac = a.graph.all('triac').some((t) => leads(t.nets[0]!) && leads(t.nets[1]!));
+  const fired = (gate: string): boolean =>
+    [gate, ...a.graph.on(gate, 'resistor').map((p) => farEnd(p.branch, gate))].some(
+      (n) => a.graph.on(n, 'opto', 'ic').length > 0,
+    );
+  const triac = a.graph
+    .all('triac')
+    .some((t) => (fired(t.nets[2]!) ? seriesWithLoad(a, t) : [t.nets[0]!, t.nets[1]!].every(leads)));
   const pair = a.transistors.some((t) =>
     a.transistors.some((u) => t !== u && t.low === u.low && leads(t.high) && leads(u.high)),
   );

@@ -52,16 +52,20 @@ export function beyondSense(
     if (carries) return net;
     sensedBy.push(way);
     const far = farEnd(way, net);
-    return sensing.has(way) && sensedBy.length < 4 ? beyond(far) : far;
+    return way.kind === 'inductor' && sensedBy.length < 4 ? beyond(far) : far;
   };
   const [high, low] = [beyond(t.high), beyond(t.low)];
   return { ...t, high, low, sensedBy };
 }
 
-const SIGNAL_KINDS: ReadonlySet<string> = new Set(['resistor', 'capacitor', 'ic', 'diode', 'opto']);
+const SIGNAL_KINDS: ReadonlySet<string> = new Set(['resistor', 'capacitor', 'ic', 'opto']);
+
+/** A turn or a bead in a conductor, henry. */
+const BEAD_HENRIES = 3e-6;
 
 function senses(branch: Branch, sensing: ReadonlySet<Branch>): boolean {
-  return sensing.has(branch) || (branch.kind === 'resistor' && branch.value! <= SHUNT_OHMS);
+  if (branch.kind === 'inductor') return sensing.has(branch) || branch.value! <= BEAD_HENRIES;
+  return branch.kind === 'resistor' && branch.value! <= SHUNT_OHMS;
 }
 
 /** A transistor in parallel to another. */

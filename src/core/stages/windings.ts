@@ -5,7 +5,12 @@ import type { Branch, PartGraph } from './partGraph';
 import type { Core, CorePurpose, Rectifier } from './shapes';
 
 /** Groups coupled windings into cores and tells what each is for. */
-export function findCores(board: Board, graph: PartGraph, rectifiers: readonly Rectifier[]): readonly Core[] {
+export function findCores(
+  board: Board,
+  graph: PartGraph,
+  rectifiers: readonly Rectifier[],
+  references: ReadonlySet<string>,
+): readonly Core[] {
   const windings = graph.all('inductor').filter((b) => b.parts.length === 1);
   const index = new Map(windings.map((b, i) => [b.parts[0]!.ref.toLowerCase(), i]));
   const sets = new DisjointSets(windings.length);
@@ -17,13 +22,18 @@ export function findCores(board: Board, graph: PartGraph, rectifiers: readonly R
   windings.forEach((b, i) => groups.set(sets.find(i), [...(groups.get(sets.find(i)) ?? []), b]));
   return [...groups.values()]
     .filter((group) => group.length > 1)
-    .map((group) => ({ windings: group, purpose: purposeOf(graph, rectifiers, group) }));
+    .map((group) => ({ windings: group, purpose: purposeOf(graph, rectifiers, references, group) }));
 }
 
-function purposeOf(graph: PartGraph, rectifiers: readonly Rectifier[], windings: readonly Branch[]): CorePurpose {
+function purposeOf(
+  graph: PartGraph,
+  rectifiers: readonly Rectifier[],
+  references: ReadonlySet<string>,
+  windings: readonly Branch[],
+): CorePurpose {
   if (isChoke(graph, rectifiers, windings)) return 'common-mode';
   if (sensesCurrent(graph, windings)) return 'current';
-  return windings.every((w) => smooths(graph, w)) ? 'output-choke' : 'transformer';
+  return windings.every((w) => smooths(graph, references, w)) ? 'output-choke' : 'transformer';
 }
 
 /** A current transformer's primary is a turn or two: no more than this, henry. */
@@ -46,7 +56,17 @@ function sensesCurrent(graph: PartGraph, windings: readonly Branch[]): boolean {
   const few = fewTurns({ windings });
   const many = windings.filter((w) => !few.includes(w));
   if (few.length === 0 || few.some((w) => w.value! > FEW_TURNS_HENRIES)) return false;
-  return many.some((w) => w.nets.some((end) => isBurdened(graph, end, farEnd(w, end))));
+  if (many.some((w) => w.nets.some((end) => isBurdened(graph, end, farEnd(w, end))))) return true;
+  // A turn in a conductor and hundreds of them elsewhere that charge nothing: the burden is not traced yet.
+  const charges = many.some((w) =>
+    w.nets.some((end) => graph.on(end, 'diode', 'bridge').some((p) => stored(graph, p.branch))),
+  );
+  return few.every((w) => w.value! <= 10e-6) && many.every((w) => w.value! >= 1e3 * few[0]!.value!) && !charges;
+}
+
+/** Whether a rectifier leads to a capacitor that holds a supply. */
+function stored(graph: PartGraph, rectifier: Branch): boolean {
+  return rectifier.nets.some((n) => graph.on(n, 'capacitor').some((p) => p.branch.value! >= SUPPLY_FARADS));
 }
 
 /** Whether a low resistor and no storage lies between one end of a winding, behind its diodes too, and the other. */
@@ -61,11 +81,12 @@ function isBurdened(graph: PartGraph, end: string, other: string): boolean {
   return !supplies && across.some((b) => b.kind === 'resistor' && b.value! <= BURDEN_OHMS);
 }
 
-/** A winding between a point where two rectifiers meet, one carrying on for the other, and a capacitor that holds. */
-function smooths(graph: PartGraph, w: Branch): boolean {
+/** A winding between a rectified point and a capacitor that holds, neither of them a reference: it only smooths. */
+function smooths(graph: PartGraph, references: ReadonlySet<string>, w: Branch): boolean {
+  if (w.nets.some((n) => references.has(n))) return false;
   return w.nets.some((net) => {
-    const diodes = graph.on(net, 'diode');
-    const meets = [0, 1].some((pin) => diodes.filter((p) => p.pin === pin).length >= 2);
+    const from = graph.on(net, 'diode').flatMap((p) => (p.pin === 1 ? [p.branch.nets[0]!] : []));
+    const meets = from.length >= 2 || from.some((n) => references.has(n) || graph.on(n, 'inductor').length > 0);
     const switched = graph.on(net, 'mosfet', 'bjt', 'ic').length > 0;
     const held = graph.on(farEnd(w, net), 'capacitor').some((p) => p.branch.value! >= SUPPLY_FARADS);
     return (meets || graph.on(net, 'bridge').some((p) => p.pin >= 2)) && !switched && held;
