@@ -64,8 +64,23 @@ function findDriveCores(a: Anatomy, paths: ReadonlyMap<Transistor, DrivePath>): 
     if (core.purpose !== 'transformer') return false;
     const fed = core.windings.flatMap(driven);
     const others = core.windings.filter((w) => driven(w).length === 0);
+    if (fed.length > 0 && others.some((w) => w.nets.some((n) => toldByIc(a, n)))) return true;
     return fed.length > 0 && !others.some((w) => fed.some((t) => w.nets.includes(t.high) && !isRail(a, t.high)));
   });
+}
+
+/** Whether an integrated circuit's pin leads to a net through no more than a small resistor and a capacitor. */
+function toldByIc(a: Anatomy, net: string): boolean {
+  if (a.grounds.has(net) || isRail(a, net)) return false;
+  const near = new Set([net]);
+  for (let round = 0; round < 2; round++)
+    for (const n of [...near])
+      for (const { branch } of a.graph.on(n, 'resistor', 'capacitor')) {
+        const far = farEnd(branch, n);
+        const passes = branch.kind === 'capacitor' || branch.value! <= 1000;
+        if (passes && !a.grounds.has(far) && !isRail(a, far)) near.add(far);
+      }
+  return [...near].some((n) => a.graph.on(n, 'ic').some((p) => p.branch.nets.length >= 3));
 }
 
 function findLegs(

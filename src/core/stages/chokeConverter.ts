@@ -5,7 +5,7 @@ import { diodesAt } from './cells';
 import type { Converter, SwitchNode, Topology } from './converter';
 import { farEnd } from './partGraph';
 import type { Branch } from './partGraph';
-import { icSupply } from './icSupply';
+import { icSupply, railVolts } from './icSupply';
 import { railBehind } from './secondaries';
 
 /** A switch on a plain choke (or on the only winding of a coupled one that carries power). */
@@ -42,7 +42,7 @@ export function chokeConverter(
       ? {
           ...base,
           legs,
-          topology: boostKind(a, far),
+          topology: boostKind(a, far, node.leg.rail),
           why: 'the choke comes from the inlet, the upper switch leads on',
           supply: far,
           outputs: railBehind(a, node.leg.rail),
@@ -106,7 +106,7 @@ export function chokeConverter(
     return {
       ...base,
       legs,
-      topology: boostKind(a, far),
+      topology: boostKind(a, far, onward.nets[1]!),
       why: 'the choke comes from the input, a diode leads on to a higher rail',
       supply: far,
       outputs: railBehind(a, onward.nets[1]!),
@@ -122,17 +122,18 @@ export function chokeConverter(
   };
 }
 
-function boostKind(a: Anatomy, supply: string): Topology {
-  return a.rectifiers.some((r) => r.plus === supply) ? 'boost-pfc' : 'boost';
+/** An output for this printed voltage comes from a line. */
+const LINE_VOLTS = 385;
+
+function boostKind(a: Anatomy, supply: string, output: string): Topology {
+  return a.rectifiers.some((r) => r.plus === supply) || railVolts(a, output) >= LINE_VOLTS ? 'boost-pfc' : 'boost';
 }
 
 /** Whether power comes in at one rail and goes out at the other: by what is regulated, by the inlet, by what lives on it. */
 function cameFrom(a: Anatomy, rail: string, other: string): boolean {
-  const [made, otherMade] = [regulated(a, rail), regulated(a, other)];
-  if (made !== otherMade) return otherMade;
-  const [rank, otherRank] = [inletRank(a, rail), inletRank(a, other)];
-  if (Math.min(rank, otherRank) > 0) return rank > otherRank;
-  return rank > otherRank && users(a, rail) < users(a, other);
+  const score = (net: string): number => inletRank(a, net) - (regulated(a, net) ? 1.5 : 0);
+  const ahead = score(rail) - score(other);
+  return ahead > 1 || (ahead > 0 && users(a, rail) < users(a, other));
 }
 
 /** Parts that live on a rail. */

@@ -11,6 +11,7 @@ import type { Branch } from './partGraph';
 import { isRail, railCapacitors } from './rails';
 import { railVolts } from './icSupply';
 import type { Core } from './shapes';
+import type { Transistor } from './transistors';
 import { SUPPOSED, isSupposed } from './supposed';
 
 /** A part that a board must have and that nobody has traced yet: what stands around its place says so. */
@@ -100,10 +101,10 @@ const openGate: Rule = (half) => {
   const { a, switches } = half;
   return openGates(half).map(({ gate, low }) => {
     if (a.grounds.has(low)) {
-      const tops = a.transistors.filter(
-        (t) => isRail(a, t.high) && rides(half, t.low) && !switches.legs.some((l) => l.node === t.low),
+      const tops = a.transistors.flatMap((t) =>
+        switches.legs.some((l) => l.node === t.low) ? [] : lowerPlace(half, t),
       );
-      const highs = [...new Set([...tops.map((t) => t.low), ...(tops.length > 0 ? [] : idleEnds(half))])];
+      const highs = [...new Set(tops.length > 0 ? tops : idleEnds(half))];
       const near = highs.filter((n) => sameIsland(a, n, low));
       const high = mostWorked(a, near);
       return high === null
@@ -117,6 +118,17 @@ const openGate: Rule = (half) => {
   });
 };
 
+/** Where the partner of an upper switch works: at the same node, or at the far end of the winding that both work on. */
+function lowerPlace(half: Half, t: Transistor): readonly string[] {
+  const { a } = half;
+  if (!isRail(a, t.high) || a.grounds.has(t.high) || a.grounds.has(t.low) || isRail(a, t.low)) return [];
+  if (diodesAt(a, t.low, 'cathode').some((d) => a.grounds.has(d.nets[0]!))) {
+    const far = inductorsAt(a, t.low).map((w) => farEnd(w, t.low));
+    return far.filter((n) => idle(half, n) && diodesAt(a, n, 'anode').length > 0);
+  }
+  return rides(half, t.low) || inductorsAt(a, t.low).length > 0 ? [t.low] : [];
+}
+
 /** A node that a supply rides on, with one transistor of two and no diode that would do for the other. */
 const halfLeg: Rule = (half) => {
   const { a, switches } = half;
@@ -126,7 +138,9 @@ const halfLeg: Rule = (half) => {
     const node = a.grounds.has(t.low) ? t.high : isRail(a, t.high) ? t.low : null;
     if (node === null || !rides(half, node)) return null;
     if (diodesAt(a, node, 'cathode').some((d) => a.grounds.has(d.nets[0]!))) return null;
-    if (node === t.low && switches.legs.length === 0 && inductorsAt(a, node).some((l) => isRail(a, farEnd(l, node)))) {
+    const lone =
+      node === t.low && switches.legs.length === 0 && inductorsAt(a, node).some((l) => isRail(a, farEnd(l, node)));
+    if (lone && !endsInAir(a, node)) {
       const ground = groundOf(a, node);
       return ground === null ? null : diode(half, ground, node, `No freewheel diode found yet at ${node}.`);
     }
@@ -138,6 +152,12 @@ const halfLeg: Rule = (half) => {
     return rail === null ? null : transistor(half, rail, null, node, `No upper transistor found yet at ${node}.`);
   });
 };
+
+/** Whether the controller that rides on a node has a pin whose track leads to nothing traced. */
+function endsInAir(a: Anatomy, node: string): boolean {
+  const own = controllersOf(a).filter((ic) => ic.nets.includes(node));
+  return own.some((ic) => ic.nets.some((n) => !n.startsWith('nc ') && a.graph.on(n).length === 1));
+}
 
 function groundOf(a: Anatomy, net: string): string | null {
   return a.islands.find((i) => i.nets.has(net))?.references[0] ?? null;
@@ -160,7 +180,10 @@ const idlePrimary: Rule = (half) => {
     if (worked.length > 0 && idleCores(half).every((k) => lineFed(a, k))) return [];
   }
   return idleCores(half).map((core) => {
-    const ends = core.windings.flatMap((w) => w.nets).filter((n) => idle(half, n) && steadyFar(a, core, n));
+    const resets = (n: string): boolean => diodesAt(a, n, 'cathode').some((d) => a.grounds.has(d.nets[0]!));
+    const ends = core.windings
+      .flatMap((w) => w.nets)
+      .filter((n) => idle(half, n) && steadyFar(a, core, n) && !resets(n));
     const high = mostWorked(a, [...new Set(ends)]);
     if (high === null || lineFed(a, core)) return null;
     const ground = a.islands.find((i) => i.nets.has(high))?.references[0];
@@ -176,7 +199,11 @@ function idleCores({ a, converters, switches }: Half): readonly Core[] {
   return a.cores.filter((c) => c.purpose === 'transformer' && !used.has(c) && !switches.driveCores.includes(c));
 }
 
+/** A switching transformer has no winding of this many henry and more: fifty or sixty hertz need them. */
+const LINE_HENRIES = 0.5;
+
 function lineFed(a: Anatomy, core: Core): boolean {
+  if (core.windings.some((w) => w.value! >= LINE_HENRIES)) return true;
   return a.lines.some((l) => core.windings.some((w) => w.nets.every((n) => l.poles.some((p) => p.has(n)))));
 }
 
@@ -190,6 +217,7 @@ const switchWithoutCoil: Rule = (half) => {
   const { a, converters } = half;
   const worked = new Set(converters.flatMap((c) => c.transistors));
   const gates = new Set(openDrives(half));
+  const clamped = clampedPins(a);
   const free = a.transistors.filter(
     (t) =>
       !worked.has(t) &&
@@ -204,17 +232,37 @@ const switchWithoutCoil: Rule = (half) => {
       a.graph.on(t.high, 'connector', 'relay', 'opto').length === 0,
   );
   const cores = a.cores.filter((c) => c.purpose === 'transformer');
-  return free.map((t) => {
+  const places = [
+    ...free.map((t) => ({ node: t.high, near: t.low })),
+    ...clamped.map((node) => ({ node, near: node })),
+  ];
+  return places.map(({ node, near }) => {
     const core = cores.find(
       (c) => !lineFed(a, c) && c.windings.some((w) => w.nets.some((n) => diodesAt(a, n, 'anode').length > 0)),
     );
     const twin = converters.find((c) => c.core === core);
-    const supply = twin?.supply ?? supplyOf(a, t.low);
+    const supply = twin?.supply ?? supplyOf(a, near);
     if (!core || !supply) return null;
     const like = twin?.coils[0]?.value ?? Math.max(...core.windings.map((w) => w.value!));
-    return winding(half, core, supply, t.high, like, `No winding found yet between ${t.high} and the supply.`);
+    return winding(half, core, supply, node, like, `No winding found yet between ${node} and the supply.`);
   });
 };
+
+/** Pins of integrated switches by what clamps them: a diode to a resistor and a capacitor that hang on a rail, no winding. */
+function clampedPins(a: Anatomy): readonly string[] {
+  const nets = [...new Set(controllersOf(a).flatMap((ic) => ic.nets))].filter(
+    (n) => !a.grounds.has(n) && !isRail(a, n),
+  );
+  return nets.filter(
+    (n) =>
+      inductorsAt(a, n).length === 0 &&
+      diodesAt(a, n, 'anode').some((d) => {
+        const held = a.graph.on(d.nets[1]!, 'resistor', 'capacitor').map((p) => p.branch);
+        const rails = held.filter((b) => isRail(a, farEnd(b, d.nets[1]!)));
+        return ['resistor', 'capacitor'].every((k) => rails.some((b) => b.kind === k));
+      }),
+  );
+}
 
 /** Gate nets that an integrated circuit drives. */
 function openDrives({ a }: Half): readonly string[] {

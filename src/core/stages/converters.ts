@@ -37,10 +37,39 @@ export function findConverters(a: Anatomy, switches: PowerSwitches): readonly Co
     found.push(bridgeConverter(group));
   }
   for (const node of free.filter((n) => !used.has(n))) {
+    const pair = betweenSwitches(a, node, free);
+    if (pair) {
+      if (!found.some((f) => sameCell(f, pair))) found.push(pair);
+      continue;
+    }
     const converter = chokeConverter(a, node, nodes, driveWindings);
     if (converter && !found.some((f) => sameCell(f, converter))) found.push(converter);
   }
   return found;
+}
+
+/** A lone coil between an upper and a lower switch, clamped to the rail that feeds it: its core's other windings are not traced. */
+function betweenSwitches(a: Anatomy, node: SwitchNode, nodes: readonly SwitchNode[]): Converter | null {
+  const top = node.transistors.find((t) => t.low === node.net && isRail(a, t.high) && !a.grounds.has(t.high));
+  if (!top || node.leg) return null;
+  for (const coil of inductorsAt(a, node.net)) {
+    const other = nodes.find((n) => n !== node && n.net === farEnd(coil, node.net) && !n.leg);
+    const low = other?.transistors.find((t) => t.high === other.net && a.grounds.has(t.low));
+    if (!other || !low || !diodesAt(a, other.net, 'anode').some((d) => d.nets[1] === top.high)) continue;
+    return {
+      topology: 'two-switch-forward',
+      why: 'a switch at either end of one winding',
+      transistors: [top, low],
+      ics: [],
+      legs: [],
+      coils: [coil],
+      core: null,
+      nodes: [node.net, other.net],
+      supply: top.high,
+      outputs: new Set(),
+    };
+  }
+  return null;
 }
 
 function sameCell(a: Converter, b: Converter): boolean {
@@ -242,7 +271,8 @@ function undriven(
   if (ics.length > 0 || transistors.length === 0 || told) return false;
   return transistors.every(
     (t) =>
-      isSupposed(t.branch.parts[0]!.ref) || (t.branch.kind === 'bjt' && (switches.drives.get(t)?.nets.size ?? 0) > 0),
+      (isSupposed(t.branch.parts[0]!.ref) && idleDrive(a, t)) ||
+      (t.branch.kind === 'bjt' && (switches.drives.get(t)?.nets.size ?? 0) > 0),
   );
 }
 
@@ -255,6 +285,18 @@ function bothWays(a: Anatomy, core: Core, driven: readonly Branch[]): boolean {
   const bridged = rest.some((w) => a.rectifiers.some((r) => w.nets.some((n) => r.ac.includes(n))));
   const tapped = rectified.some((x) => rectified.some((y) => x !== y && x.nets.some((n) => y.nets.includes(n))));
   return bridged || tapped || rectified.length === 0;
+}
+
+/** Whether a winding of the core that a switch works on ends on nothing but resistors and capacitors: a drive. */
+function idleDrive(a: Anatomy, t: Transistor): boolean {
+  const core = a.cores.find((c) => c.windings.some((w) => w.nets.includes(t.high)));
+  const passive = (n: string): boolean => {
+    const kinds = new Set(a.graph.on(n).map((p) => p.branch.kind));
+    return kinds.has('resistor') && !['diode', 'bridge', 'ic', 'connector'].some((k) => kinds.has(k as 'diode'));
+  };
+  return (core?.windings ?? []).some(
+    (w) => !w.nets.includes(t.high) && w.nets.some((n) => !a.grounds.has(n) && !isRail(a, n) && passive(n)),
+  );
 }
 
 /** Whether a winding is one half of a tapped one: another of its kind begins at its far end. */

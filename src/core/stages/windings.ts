@@ -106,6 +106,9 @@ function isChoke(graph: PartGraph, rectifiers: readonly Rectifier[], windings: r
   const alike = rest.every((w) => Math.abs(w.value! / first.value! - 1) < 0.1);
   const nets = new Set(windings.flatMap((w) => w.nets));
   if (!alike || nets.size !== windings.length * 2) return false;
+  // Nothing but passive parts at any end: two conductors of something, whatever of it is traced.
+  const idle = (n: string): boolean => graph.on(n, 'diode', 'mosfet', 'bjt', 'ic', 'triac', 'bridge').length === 0;
+  if ([...nets].every(idle) && windings.length === 2) return true;
   const second = rest[0]!;
   return [second.nets, [...second.nets].reverse()].some(
     ([near, far]) =>
