@@ -40,13 +40,16 @@ export function stranger(
   x: Labelled,
   seed: number,
   missing = 0,
-): { readonly made: Labelled; readonly changes: readonly Change[] } {
+): { readonly made: Labelled; readonly changes: readonly Change[]; readonly gone: readonly string[] } {
   const random = seededRandom(7919 * seed + 13);
   const ways = (Object.keys(CHANGES) as Change[]).filter((c) => c !== 'renamed' && c !== 'shuffled');
   const changes = ways.filter(() => random() < 0.35);
   let made = changes.reduce((now, change) => CHANGES[change](now, random), x);
+  const before = made.board.parts;
   if (missing > 0) made = without(made, missing * random(), random);
-  return { made: CHANGES.shuffled(CHANGES.renamed(made, random), random), changes };
+  const left = new Set(made.board.parts);
+  const gone = before.filter((p) => !left.has(p)).map((p) => p.ref);
+  return { made: CHANGES.shuffled(CHANGES.renamed(made, random), random), changes, gone };
 }
 
 /** Parts left out at random, each with the same chance. */

@@ -2,7 +2,7 @@ import { Diagnoser } from '@/core/diagnose';
 import { seededRandom } from '@/core/quantity';
 import { checklistPoints } from '../../bench/checklist';
 import { decisionMs, dictionaryCost, solveRate } from '../../bench/dictionaryBench';
-import { ALL_BOARDS, exampleBoard, exampleLabels } from '../../bench/exampleBoards';
+import { ALL_BOARDS, exampleBoard } from '../../bench/exampleBoards';
 import { layoutMs } from '../../bench/layoutTime';
 import {
   NOISY_METER,
@@ -15,7 +15,7 @@ import {
   repairMix,
 } from '../../bench/repairs';
 import type { RepairMix, Tenth } from '../../bench/repairs';
-import { stageAccuracy } from '../../bench/stageAccuracy';
+import { labelledBoard, stageAccuracy, strangersRead } from '../../bench/stageAccuracy';
 import { sweepTime } from '../../bench/sweepTime';
 import { touchesPerPin } from '../../bench/touches';
 import { fixedOrder, randomOrder, referenceDepth } from '../../bench/isolation';
@@ -35,7 +35,9 @@ export async function benchCommand(words: readonly string[]): Promise<number> {
   }
   const pooled = pooledTouches(rows);
   const sweep = sweepTime();
-  if (json) console.log(JSON.stringify({ boards: rows, touches: pooled, sweep }));
+  const strangers =
+    only === undefined ? [0, 0.15].map((missing) => ({ missing, ...strangersRead(STRANGERS, missing) })) : [];
+  if (json) console.log(JSON.stringify({ boards: rows, touches: pooled, sweep, strangers }));
   else {
     const tenths = Array.from({ length: 10 }, (_, t): Tenth => {
       const at = (of: 0 | 1 | 2): number => rows.reduce((sum, r) => sum + r.repairs.calibration[t]![of], 0);
@@ -45,11 +47,25 @@ export async function benchCommand(words: readonly string[]): Promise<number> {
     console.log(
       `touches per pin, all boards: proposals ${pooled.ours.toFixed(2)}, representatives ${pooled.representatives.toFixed(2)} (ratio ${(pooled.ours / pooled.representatives).toFixed(2)})`,
     );
+    for (const s of strangers) console.log(strangerWords(s));
     console.log(
       `sweep of 5000 rows: read ${sweep.readMs.toFixed(1)} ms, derived and judged ${sweep.judgeMs.toFixed(1)} ms; a modification worked out ${sweep.planMs.toFixed(1)} ms`,
     );
   }
   return 0;
+}
+
+/** Boards that nobody has seen, made of the examples. */
+const STRANGERS = 2000;
+
+function strangerWords(s: ReturnType<typeof strangersRead> & { readonly missing: number }): string {
+  const worst = s.byChange
+    .filter((c) => c.count > 0)
+    .map((c) => `${c.change} ${c.wrong}/${c.count} F1 ${c.f1.toFixed(3)}`);
+  return (
+    `${STRANGERS} strangers, up to ${100 * s.missing} % of their parts missing: topology ${(100 * s.topology).toFixed(1)} %, ` +
+    `F1 ${s.f1.toFixed(3)}, worst tenth ${s.worstTenth.toFixed(3)}; wrong topologies per change: ${worst.join(', ')}`
+  );
 }
 
 /** Repairs drawn from the priors, for each board. */
@@ -62,14 +78,8 @@ type Row = ReturnType<typeof benchBoard> & {
   readonly stages: ReturnType<typeof accuracyOf>;
 };
 
-/** How well the stages are recognised from the netlist alone, and under 20 disturbances of each kind. */
-function accuracyOf(name: string) {
-  const { title, parts, couplings, models, subcircuits, layout } = exampleBoard(name);
-  return stageAccuracy(
-    { board: { title, parts, couplings, models, subcircuits, layout }, labels: exampleLabels(name) },
-    20,
-  );
-}
+/** How well the stages are recognised from the netlist alone, and under 20 changes of each kind. */
+const accuracyOf = (name: string) => stageAccuracy(labelledBoard(name), 20);
 
 function benchBoard(name: string, most: number) {
   const board = exampleBoard(name);

@@ -108,7 +108,8 @@ function findLegs(
 function goesOut(a: Anatomy, node: string, paths: ReadonlyMap<Transistor, DrivePath>): boolean {
   const drivesOnly = [...paths.values()].some((d) => d.nets.has(node));
   if (drivesOnly) return false;
-  return a.graph.on(node, 'inductor', 'connector', 'capacitor', 'fuse').length > 0;
+  // An integrated circuit's pin there drives what lies above it.
+  return a.graph.on(node, 'inductor', 'connector', 'capacitor', 'fuse', 'ic').length > 0;
 }
 
 /** Pins of integrated circuits that stand directly on a winding's or choke's switching node. */

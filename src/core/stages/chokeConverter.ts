@@ -102,6 +102,17 @@ export function chokeConverter(
       outputs: railBehind(a, far),
     };
   }
+  const upper = node.transistors.find((t) => t.low === node.net && isRail(a, t.high));
+  if (!onward && upper && isRail(a, far)) {
+    return {
+      ...base,
+      legs,
+      topology: 'buck',
+      why: 'the switch feeds a choke from above, its freewheel diode not traced yet',
+      supply: upper.high,
+      outputs: railBehind(a, far),
+    };
+  }
   if (onward) {
     return {
       ...base,

@@ -43,9 +43,10 @@ export function supposeMissing(half: Half): Supposed | null {
     openUpper,
     openGate,
     halfLeg,
-    idlePrimary,
+    splitSwitches,
     nodeWithoutChoke,
     switchWithoutCoil,
+    idlePrimary,
     idleChoke,
     coilWithoutRectifier,
   ])
@@ -72,8 +73,10 @@ function openGates({ a, switches }: Half): readonly OpenGate[] {
     if (a.grounds.has(start) || isRail(a, start)) continue;
     for (const { branch, pin } of a.graph.on(start, 'resistor', 'diode')) {
       if (branch.kind === 'diode' && pin !== 0) continue;
-      const gate = gateBehind(a, branch, start);
-      if (gate && !controls.has(gate.gate)) found.set(gate.gate, gate);
+      const far = farEnd(branch, start);
+      const onward = branch.kind === 'resistor' && branch.value! <= DRIVE_OHMS ? diodesAt(a, far, 'anode') : [];
+      for (const gate of [gateBehind(a, branch, start), ...onward.map((d) => gateBehind(a, d, far))])
+        if (gate && !controls.has(gate.gate)) found.set(gate.gate, gate);
     }
   }
   return [...found.values()];
@@ -123,7 +126,8 @@ function lowerPlace(half: Half, t: Transistor): readonly string[] {
   const { a } = half;
   if (!isRail(a, t.high) || a.grounds.has(t.high) || a.grounds.has(t.low) || isRail(a, t.low)) return [];
   if (diodesAt(a, t.low, 'cathode').some((d) => a.grounds.has(d.nets[0]!))) {
-    const far = inductorsAt(a, t.low).map((w) => farEnd(w, t.low));
+    const drives = new Set(half.switches.driveCores.flatMap((c) => c.windings));
+    const far = inductorsAt(a, t.low).flatMap((w) => (drives.has(w) ? [] : [farEnd(w, t.low)]));
     return far.filter((n) => idle(half, n) && diodesAt(a, n, 'anode').length > 0);
   }
   return rides(half, t.low) || inductorsAt(a, t.low).length > 0 ? [t.low] : [];
@@ -138,8 +142,7 @@ const halfLeg: Rule = (half) => {
     const node = a.grounds.has(t.low) ? t.high : isRail(a, t.high) ? t.low : null;
     if (node === null || !rides(half, node)) return null;
     if (diodesAt(a, node, 'cathode').some((d) => a.grounds.has(d.nets[0]!))) return null;
-    const lone =
-      node === t.low && switches.legs.length === 0 && inductorsAt(a, node).some((l) => isRail(a, farEnd(l, node)));
+    const lone = node === t.low && inductorsAt(a, node).some((l) => isRail(a, farEnd(l, node)));
     if (lone && !endsInAir(a, node)) {
       const ground = groundOf(a, node);
       return ground === null ? null : diode(half, ground, node, `No freewheel diode found yet at ${node}.`);
@@ -156,7 +159,18 @@ const halfLeg: Rule = (half) => {
 /** Whether the controller that rides on a node has a pin whose track leads to nothing traced. */
 function endsInAir(a: Anatomy, node: string): boolean {
   const own = controllersOf(a).filter((ic) => ic.nets.includes(node));
-  return own.some((ic) => ic.nets.some((n) => !n.startsWith('nc ') && a.graph.on(n).length === 1));
+  const inAir = (n: string): boolean => {
+    const [first, second, ...more] = a.graph.touching(n);
+    const resistor = first?.kind === 'resistor' ? first : second;
+    if (second === undefined) return !n.startsWith('nc ');
+    return (
+      more.length === 0 &&
+      resistor?.kind === 'resistor' &&
+      resistor.value! <= DRIVE_OHMS &&
+      a.graph.touching(farEnd(resistor, n)).length === 1
+    );
+  };
+  return own.some((ic) => ic.nets.some(inAir));
 }
 
 function groundOf(a: Anatomy, net: string): string | null {
@@ -221,6 +235,8 @@ const switchWithoutCoil: Rule = (half) => {
   const free = a.transistors.filter(
     (t) =>
       !worked.has(t) &&
+      (t.type === 'NPN' || t.type === 'NMOS') &&
+      a.transistors.every((u) => u.control !== t.high) &&
       a.grounds.has(t.low) &&
       !a.grounds.has(t.high) &&
       !isRail(a, t.high) &&
@@ -274,6 +290,24 @@ function openDrives({ a }: Half): readonly string[] {
   );
 }
 
+/** An upper and a lower switch, each node clamped to the other rail, and no winding between them. */
+const splitSwitches: Rule = (half) => {
+  const { a } = half;
+  const bare = (n: string): boolean =>
+    !a.grounds.has(n) && !isRail(a, n) && half.converters.every((c) => !c.nodes.includes(n));
+  const tops = a.transistors.filter(
+    (t) => isRail(a, t.high) && bare(t.low) && diodesAt(a, t.low, 'cathode').some((d) => a.grounds.has(d.nets[0]!)),
+  );
+  return tops.flatMap((top) =>
+    a.transistors.map((t) => {
+      const clamped =
+        a.grounds.has(t.low) && bare(t.high) && diodesAt(a, t.high, 'anode').some((d) => d.nets[1] === top.high);
+      if (!clamped || t.high === top.low) return null;
+      return choke(half, top.low, t.high, `No winding found yet between ${top.low} and the supply.`, 3e-3);
+    }),
+  );
+};
+
 /** A switching node with its diode and no choke. */
 const nodeWithoutChoke: Rule = (half) => {
   const { a, switches, converters } = half;
@@ -326,6 +360,13 @@ const openUpper: Rule = (half) => {
   const { a } = half;
   return a.transistors.map((t) => {
     const alone = !a.grounds.has(t.high) && a.graph.touching(t.high).length === 1;
+    if (alone && a.grounds.has(t.low)) {
+      const end = mostWorked(
+        a,
+        idleEnds(half).filter((n) => sameIsland(a, n, t.low) && diodesAt(a, n, 'cathode').length === 0),
+      );
+      return end === null ? null : { ...choke(half, end, t.high, `Nothing found yet above ${t.high}.`, 1e-6) };
+    }
     if (!alone || inductorsAt(a, t.low).length === 0 || a.grounds.has(t.low) || isRail(a, t.low)) return null;
     const rail = supplyOf(a, t.low);
     return rail === null ? null : { ...choke(half, rail, t.high, `Nothing found yet above ${t.high}.`, 1e-6) };
@@ -335,9 +376,13 @@ const openUpper: Rule = (half) => {
 /** A choke from a supply with a diode onward and no switch. */
 const idleChoke: Rule = (half) => {
   const { a } = half;
-  const coupled = new Set(a.cores.flatMap((c) => c.windings));
+  const used = new Set(half.converters.flatMap((c) => c.core?.windings ?? c.coils));
+  const aside = new Set([
+    ...used,
+    ...a.cores.flatMap((c) => (c.purpose === 'transformer' && !half.switches.driveCores.includes(c) ? [] : c.windings)),
+  ]);
   return a.graph.all('inductor').flatMap((l) =>
-    coupled.has(l)
+    aside.has(l)
       ? []
       : l.nets.map((node) => {
           if (!idle(half, node) || !isRail(a, farEnd(l, node))) return null;
@@ -346,7 +391,9 @@ const idleChoke: Rule = (half) => {
           const ground = a.islands.find((i) => i.nets.has(node))?.references[0];
           if (onward && ground !== undefined)
             return transistor(half, node, null, senseEnd(a, ground), `No switch found yet at the choke end ${node}.`);
-          const supply = below && rides(half, node) ? upperRail(half, node, farEnd(l, node)) : null;
+          const supply = below ? upperRail(half, node, farEnd(l, node)) : null;
+          const higher = supply !== null && railVolts(a, supply) > 2 * railVolts(a, farEnd(l, node));
+          if (!rides(half, node) && !higher) return null;
           return supply === null
             ? null
             : transistor(half, supply, null, node, `No switch found yet at the choke end ${node}.`);

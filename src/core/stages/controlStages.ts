@@ -189,7 +189,7 @@ function isMeasured(scene: Scene, ic: Branch, net: string): boolean {
   const { a } = scene;
   if (a.grounds.has(net)) return false;
   const powered = (scene.pins.get(ic) ?? []).some((f) => f.role === 'VCC' || f.role === 'VIN');
-  if (a.graph.on(net, 'connector').length > 0) return powered;
+  if (powered && a.graph.on(net, 'connector').length > 0) return true;
   const makes = scene.converters.some((c) => c.outputs.has(net));
   return (makes || !ic.nets.includes(net)) && (isEdge(scene, net) || a.graph.on(net, 'switch', 'fuse').length > 0);
 }

@@ -36,12 +36,11 @@ export function findConverters(a: Anatomy, switches: PowerSwitches): readonly Co
     group.forEach((n) => used.add(n));
     found.push(bridgeConverter(group));
   }
-  for (const node of free.filter((n) => !used.has(n))) {
+  for (const node of free) {
     const pair = betweenSwitches(a, node, free);
-    if (pair) {
-      if (!found.some((f) => sameCell(f, pair))) found.push(pair);
-      continue;
-    }
+    if (pair && !found.some((f) => sameCell(f, pair))) found.push(pair);
+  }
+  for (const node of free.filter((n) => !used.has(n))) {
     const converter = chokeConverter(a, node, nodes, driveWindings);
     if (converter && !found.some((f) => sameCell(f, converter))) found.push(converter);
   }
@@ -193,7 +192,7 @@ function transformerConverter(
     };
   }
   const above = node.transistors.find((t) => t.low === node.net && isRail(a, t.high))?.high ?? icAbove(a, node, far);
-  if (above !== null && isRail(a, far)) {
+  if (above !== null && !a.grounds.has(far)) {
     return {
       ...base,
       topology: 'buck',
@@ -258,7 +257,8 @@ function leads(a: Anatomy, net: string): boolean {
 function icAbove(a: Anatomy, node: SwitchNode, far: string): string | null {
   if (node.ics.length === 0) return null;
   const supply = icSupply(a, node, far);
-  return supply !== far && railVolts(a, far) > 0 && railVolts(a, supply) > 3 * railVolts(a, far) ? supply : null;
+  const high = railVolts(a, supply) >= 160 || a.rectifiers.some((r) => r.plus === supply);
+  return supply !== far && high && railVolts(a, supply) > 3 * railVolts(a, far) ? supply : null;
 }
 
 /** Whether nothing but resistors and windings reaches the drives of switches: no integrated circuit and no other side. */
@@ -276,15 +276,15 @@ function undriven(
   );
 }
 
-/** Whether a core gives its energy in both directions: a tapped winding with a rectifier at either end, a bridge, or none. */
-function bothWays(a: Anatomy, core: Core, driven: readonly Branch[]): boolean {
+/** Whether a core gives its energy in one direction only: a choke behind a winding that is neither tapped nor bridged. */
+function oneWay(a: Anatomy, core: Core, driven: readonly Branch[]): boolean {
   const rest = core.windings.filter((w) => !driven.includes(w));
   const rectified = rest.filter((w) =>
     w.nets.some((n) => !a.grounds.has(n) && a.graph.on(n, 'diode', 'bridge').length > 0),
   );
   const bridged = rest.some((w) => a.rectifiers.some((r) => w.nets.some((n) => r.ac.includes(n))));
   const tapped = rectified.some((x) => rectified.some((y) => x !== y && x.nets.some((n) => y.nets.includes(n))));
-  return bridged || tapped || rectified.length === 0;
+  return !bridged && !tapped && rest.some((w) => hasFreewheelChoke(a, w));
 }
 
 /** Whether a winding of the core that a switch works on ends on nothing but resistors and capacitors: a drive. */
@@ -292,7 +292,10 @@ function idleDrive(a: Anatomy, t: Transistor): boolean {
   const core = a.cores.find((c) => c.windings.some((w) => w.nets.includes(t.high)));
   const passive = (n: string): boolean => {
     const kinds = new Set(a.graph.on(n).map((p) => p.branch.kind));
-    return kinds.has('resistor') && !['diode', 'bridge', 'ic', 'connector'].some((k) => kinds.has(k as 'diode'));
+    const behind = a.graph.on(n, 'resistor').some((p) => a.graph.on(farEnd(p.branch, n), 'diode').length > 0);
+    return (
+      kinds.has('resistor') && !behind && !['diode', 'bridge', 'ic', 'connector'].some((k) => kinds.has(k as 'diode'))
+    );
   };
   return (core?.windings ?? []).some(
     (w) => !w.nets.includes(t.high) && w.nets.some((n) => !a.grounds.has(n) && !isRail(a, n) && passive(n)),
@@ -305,7 +308,7 @@ function halfOfPair(a: Anatomy, core: Core, w: Branch): boolean {
   // One that a diode from ground returns to the supply only resets the core.
   const resets = (x: Branch, shared: string): boolean => diodesAt(a, farEnd(x, shared), 'cathode').length > 0;
   return alike.some(
-    (x) => x.nets.some((n) => w.nets.includes(n) && !a.grounds.has(n) && !resets(x, n)) && bothWays(a, core, [w, x]),
+    (x) => x.nets.some((n) => w.nets.includes(n) && !a.grounds.has(n) && !resets(x, n)) && !oneWay(a, core, [w, x]),
   );
 }
 
@@ -362,9 +365,14 @@ function hasFreewheelChoke(a: Anatomy, w: Branch): boolean {
       const choke = inductorsAt(a, behind).some(
         (l) => !railCapacitors(a, behind).length && isRail(a, farEnd(l, behind)),
       );
-      return choke && diodesAt(a, behind, 'cathode').length >= 2;
+      return choke && (diodesAt(a, behind, 'cathode').length >= 2 || smoothing(a, behind));
     }),
   );
+}
+
+/** A choke of a smoothing size: small ones only keep noise back. */
+function smoothing(a: Anatomy, net: string): boolean {
+  return inductorsAt(a, net).some((l) => l.value! >= 10e-6 && isRail(a, farEnd(l, net)));
 }
 
 /** Rails that the windings which are not driven charge. */

@@ -1,9 +1,11 @@
-import { marking } from '../part';
+import { netKey } from '../circuit';
+import { marking, partFigure } from '../part';
 import { railCapacitors } from './rails';
 import type { Anatomy } from './anatomy';
 import type { Scene } from './claims';
 import type { GalvanicIsland } from './islands';
 import { farEnd, ratedVolts } from './partGraph';
+import type { Branch } from './partGraph';
 
 export type IslandHazard = 'mains' | 'hv' | 'battery' | 'elv';
 
@@ -18,7 +20,8 @@ const BATTERY_VOLTS = ['3.2', '3.6', '3.7', '6', '7.2', '7.4', '11.1', '12', '24
 /** The worst hazard that applies to an island. */
 export function hazardOf(scene: Scene, island: GalvanicIsland): IslandHazard {
   if (isMains(scene, island)) return 'mains';
-  if (storedVolts(scene, island) > ELV_CAPACITOR_VOLTS || windingVolts(scene, island) > ELV_VOLTS) return 'hv';
+  const limit = Math.max(ELV_CAPACITOR_VOLTS, Math.min(ELV_VOLTS, batteryVolts(scene, island)) * BATTERY_MARGIN);
+  if (storedVolts(scene, island) > limit || windingVolts(scene, island) > ELV_VOLTS) return 'hv';
   return hasBattery(scene, island) ? 'battery' : 'elv';
 }
 
@@ -43,16 +46,47 @@ function lineParts(a: Anatomy, island: GalvanicIsland): boolean {
     const [first = '', second = ''] = b.nets;
     const reaches = (n: string): boolean => inlet(n) || a.graph.on(n, 'fuse').some((p) => inlet(farEnd(p.branch, n)));
     const near = b.kind === 'fuse' ? reaches(first) || reaches(second) : reaches(first) && reaches(second);
+    if (b.kind === 'relay')
+      return volts >= 230 && b.nets.slice(2).every((n) => island.nets.has(n)) && b.nets.slice(2).some(reaches);
     if (b.kind === 'triac') return near && volts >= 400;
     if (b.kind === 'fuse') return near && volts >= 230 && a.rectifiers.length === 0 && a.transistors.length === 0;
     return b.kind === 'mov' && near && volts >= 230;
   });
 }
 
+/** Below this a capacitor at its printed voltage stores nothing that matters, joule. */
+const STORED_JOULES = 0.05;
+
+/** The highest printed voltage of the capacitors that store energy. */
 function storedVolts({ a }: Scene, island: GalvanicIsland): number {
-  const volts = [...island.nets].flatMap((net) => railCapacitors(a, net).map((c) => ratedVolts(c) ?? 0));
+  const stores = [...island.nets].flatMap((net) => railCapacitors(a, net));
+  const single = (c: Branch): boolean => c.parts.every((p) => p.nets.every((n) => c.nets.includes(netKey(n))));
+  const volts = stores.flatMap((c) => {
+    // Several in parallel each tell their own; a chain in series its sum.
+    const each = single(c)
+      ? c.parts.map((p) => [p.kind === 'capacitor' ? p.value : 0, partFigure(p, 'ratedVolts') ?? 0])
+      : [[c.value!, ratedVolts(c) ?? 0]];
+    return each.flatMap(([farads, v]) => ((farads! * v! * v!) / 2 >= STORED_JOULES ? [v!] : []));
+  });
   return Math.max(0, ...volts);
 }
+
+/** Capacitors of a battery's bus are printed with up to this times its voltage. */
+const BATTERY_MARGIN = 2.2;
+
+/** The voltage that a battery's connector is printed with; 0 where nothing is. */
+function batteryVolts({ a }: Scene, island: GalvanicIsland): number {
+  const volts = a.graph.all('connector').flatMap((c) => {
+    const print = c.parts.map((p) => marking(p) ?? '').join(' ');
+    const figure = /(\d+(?:\.\d+)?)\s*V/iu.exec(print)?.[1];
+    return figure !== undefined && BATTERY_PRINT.test(print) && c.nets.some((n) => island.nets.has(n))
+      ? [Number(figure)]
+      : [];
+  });
+  return Math.max(0, ...volts);
+}
+
+const BATTERY_PRINT = /batt?|cell|li-?ion|accu/iu;
 
 /** Volts that turns ratios give a winding with no capacitor to tell. */
 function windingVolts({ a }: Scene, island: GalvanicIsland): number {
@@ -81,9 +115,11 @@ function hasBattery({ a, converters }: Scene, island: GalvanicIsland): boolean {
   if (plate?.source) return false;
   const made = new Set(converters.flatMap((c) => [...c.outputs]));
   return a.graph.all('connector').some((c) => {
-    if (!c.nets.some((n) => island.nets.has(n)) || c.nets.some((n) => made.has(n))) return false;
+    if (!c.nets.some((n) => island.nets.has(n))) return false;
     const print = c.parts.map((p) => marking(p) ?? '').join(' ');
-    if (/batt?|cell|li-?ion|accu/iu.test(print)) return true;
+    // A charger's output too: the battery stands there.
+    if (BATTERY_PRINT.test(print)) return true;
+    if (c.nets.some((n) => made.has(n))) return false;
     const figure = /^(\d+(?:\.\d+)?)\s*V(?:dc)?$/iu.exec(print)?.[1];
     const range = /^(\d+)\s*-\s*(\d+)\s*V/iu.exec(print);
     const fed = converters.some((k) => island.nets.has(k.supply)) && a.lines.length === 0;
@@ -93,7 +129,7 @@ function hasBattery({ a, converters }: Scene, island: GalvanicIsland): boolean {
         (range !== null &&
           range[2] !== undefined &&
           Number(range[2]) / Number(range[1]) <= 2 &&
-          BATTERY_VOLTS.includes(range[2])))
+          BATTERY_VOLTS.some((v) => Number(v) >= Number(range[1]) && Number(v) <= Number(range[2]))))
     );
   });
 }

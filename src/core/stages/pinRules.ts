@@ -359,7 +359,9 @@ const enable: Rule = (scene, net) => {
 
 const indicator: Rule = ({ anatomy: a }, net) => {
   const lit = a.graph.on(net, 'resistor', 'diode').some(({ branch }) => {
-    const here = branch.kind === 'diode' ? [branch] : a.graph.on(farEnd(branch, net), 'diode').map((p) => p.branch);
+    const far = farEnd(branch, net);
+    const behind = isRail(a, far) || a.grounds.has(far) ? [] : a.graph.on(far, 'diode').map((p) => p.branch);
+    const here = branch.kind === 'diode' ? [branch] : behind;
     return here.some((d) => diodeClass(a.board, d) === 'led');
   });
   return lit ? [say('UNKNOWN', 0.7, 'drives an indicator')] : [];
