@@ -32,7 +32,18 @@ export function partFigure(part: Part, figure: PartFigure): number | undefined {
 
 /** The keys whose value is a text of the contract or of the trace. */
 export type PartText =
-  'mark' | 'state' | 'class' | 'stage' | 'pkg' | 'said' | 'type' | 'tol' | 'fusible' | 'flameproof';
+  | 'mark'
+  | 'state'
+  | 'class'
+  | 'stage'
+  | 'topology'
+  | 'core'
+  | 'pkg'
+  | 'said'
+  | 'type'
+  | 'tol'
+  | 'fusible'
+  | 'flameproof';
 
 /** The text of a key as written, or undefined. Keys are compared without case. */
 export function partText(part: Part, key: PartText): string | undefined {

@@ -5,11 +5,10 @@ import { farEnd, partGraph } from './partGraph';
 import type { Branch, PartGraph } from './partGraph';
 import { findLineInput, findRectifiers, findTransformerInput } from './rectifiers';
 import type { LineInput } from './rectifiers';
-import type { Rectifier } from './shapes';
+import type { Core, Rectifier } from './shapes';
 import { beyondSense, findTransistors, groundNets } from './transistors';
 import type { Transistor } from './transistors';
 import { fewTurns, findCores } from './windings';
-import type { Core } from './shapes';
 
 /** What is unmistakable on a board, found before any stage is named. */
 export interface Anatomy {

@@ -1,12 +1,12 @@
 import { partFigure } from '../part';
 import { controllersOf, inductorsAt } from './anatomy';
-import { isRail } from './rails';
 import type { Anatomy } from './anatomy';
 import { diodeClass, farEnd } from './partGraph';
 import type { Branch } from './partGraph';
+import { isRail } from './rails';
+import type { Core } from './shapes';
 import { drivePath } from './transistors';
 import type { DrivePath, Transistor } from './transistors';
-import type { Core } from './shapes';
 
 /** Two transistors in series between a rail and its return, with the node between them. */
 export interface Leg {
@@ -61,6 +61,7 @@ function findDriveCores(a: Anatomy, paths: ReadonlyMap<Transistor, DrivePath>): 
   const driven = (w: Branch): readonly Transistor[] =>
     [...paths].flatMap(([t, d]) => (w.nets.some((n) => d.nets.has(n) && !highs.has(n)) ? [t] : []));
   return a.cores.filter((core) => {
+    if (core.purpose === 'drive') return true;
     if (core.purpose !== 'transformer') return false;
     const fed = core.windings.flatMap(driven);
     const others = core.windings.filter((w) => driven(w).length === 0);

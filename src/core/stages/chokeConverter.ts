@@ -1,11 +1,11 @@
 import { inductorsAt } from './anatomy';
-import { heldOn, isRail, railCapacitors } from './rails';
 import type { Anatomy } from './anatomy';
 import { diodesAt } from './cells';
 import type { Converter, SwitchNode, Topology } from './converter';
+import { icSupply, railVolts } from './icSupply';
 import { farEnd } from './partGraph';
 import type { Branch } from './partGraph';
-import { icSupply, railVolts } from './icSupply';
+import { heldOn, isRail, railCapacitors } from './rails';
 import { railBehind } from './secondaries';
 
 /** A switch on a plain choke (or on the only winding of a coupled one that carries power). */

@@ -1,11 +1,11 @@
-import { isRail } from './rails';
 import type { Anatomy } from './anatomy';
 import type { PowerSwitches } from './cells';
 import type { Converter } from './converter';
+import type { AmplifierLoop } from './icClasses';
 import { farEnd } from './partGraph';
 import type { Branch } from './partGraph';
-import type { AmplifierLoop } from './icClasses';
 import type { PinFinding } from './pinRoles';
+import { isRail } from './rails';
 import type { Secondary } from './secondaries';
 import { STAGE_KINDS } from './stageKinds';
 import type { StageKind } from './stageKinds';

@@ -1,11 +1,11 @@
 import { netKey } from '../circuit';
 import { marking, partFigure } from '../part';
-import { railCapacitors } from './rails';
 import type { Anatomy } from './anatomy';
 import type { Scene } from './claims';
 import type { GalvanicIsland } from './islands';
 import { farEnd, ratedVolts } from './partGraph';
 import type { Branch } from './partGraph';
+import { railCapacitors } from './rails';
 
 export type IslandHazard = 'mains' | 'hv' | 'battery' | 'elv';
 

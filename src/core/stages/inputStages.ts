@@ -1,12 +1,12 @@
 import { isElectrolytic, safetyClass, isFuse } from '../part';
 import { islandOf, transformerOf } from './anatomy';
-import { diodesAt } from './cells';
-import { isRail, railCapacitors } from './rails';
 import type { Anatomy } from './anatomy';
+import { diodesAt } from './cells';
 import { cone } from './claims';
 import type { Scene } from './claims';
 import { diodeClass, farEnd } from './partGraph';
 import type { Branch } from './partGraph';
+import { isRail, railCapacitors } from './rails';
 import type { LineInput } from './rectifiers';
 
 /** Stages of alternating inlets, from the connector to the storage behind the rectifier. */

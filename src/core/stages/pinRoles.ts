@@ -1,13 +1,15 @@
+import { settledRole } from './settled';
 import { assign } from '../graph';
 import { controllersOf } from './anatomy';
-import { isRail } from './rails';
 import type { Anatomy } from './anatomy';
 import type { PowerSwitches } from './cells';
 import type { Converter } from './converter';
 import { amplifierLoops } from './icClasses';
 import { farEnd } from './partGraph';
-import { PIN_ROLES, PIN_RULES } from './pinRules';
-import type { PinRole, PinScene, RoleScore } from './pinRules';
+import { PIN_RULES } from './pinRules';
+import { PIN_ROLES } from './pinScene';
+import type { PinRole, PinScene, RoleScore } from './pinScene';
+import { isRail } from './rails';
 import { railBehind } from './secondaries';
 import type { Secondary } from './secondaries';
 
@@ -35,6 +37,8 @@ export function findPinRoles(scene: PinScene): readonly PinFinding[] {
   });
   const columns = assign(ranked.map((scores) => seats.map((role) => scores.find((s) => s.role === role)?.score ?? 0)));
   return ranked.map((scores, i) => {
+    const said = settledRole(ic.parts[0]!, i + 1);
+    if (said !== null) return { pin: String(i + 1), role: said, score: 1, runnerUp: null, reasons: ['set by hand'] };
     const role = seats[columns[i]!]!;
     const own = scores.find((s) => s.role === role);
     const next = scores.find((s) => s.role !== role);

@@ -1,13 +1,12 @@
-import { inductorsAt, islandOf, transformerOf } from './anatomy';
-import { heldOn, isRail } from './rails';
+import { islandOf } from './anatomy';
 import { diodesAt } from './cells';
 import { cone, isEdge } from './claims';
 import type { Scene } from './claims';
 import type { Converter } from './converter';
 import { diodeClass, farEnd } from './partGraph';
 import type { Branch } from './partGraph';
-import { synchronousRectifiers } from './secondaries';
 import { alongDrive } from './pinRoles';
+import { heldOn, isRail } from './rails';
 import type { StageKind } from './stageKinds';
 
 /** Stages of one converter: switches, coils, dampers, shunts, gate drive. */
@@ -98,7 +97,7 @@ export function claimDriveCores(scene: Scene): void {
   }
 }
 
-function isEdgeButCoil(scene: Scene, net: string): boolean {
+export function isEdgeButCoil(scene: Scene, net: string): boolean {
   return scene.a.grounds.has(net) || isRail(scene.a, net);
 }
 
@@ -259,75 +258,6 @@ function isShifter(scene: Scene, t: Scene['a']['transistors'][number]): boolean 
   );
 }
 
-/** Stages behind a winding: rectifier, filter or auxiliary supply. */
-export function claimSecondaries(scene: Scene): void {
-  const { a, book } = scene;
-  const power = new Set([...scene.switches.drives.keys()]);
-  for (const s of scene.secondaries) {
-    const bridged = a.rectifiers.some((r) => r.branches.some((b) => s.rectifiers.includes(b)));
-    const pumped = !bridged && s.series.some((b) => b.kind === 'capacitor');
-    const kind: StageKind = s.auxiliary ? 'aux-supply' : pumped ? 'multiplier' : 'output-rectifier';
-    book.addAll(s.rectifiers, kind, 0.9, s.auxiliary ? 'rectifies the auxiliary winding' : 'rectifies the winding');
-    for (const b of s.series)
-      book.add(b, bridged && b.kind === 'capacitor' ? 'tank' : kind, 0.85, 'in series with the rectifier');
-    const meets = new Set(s.rectifiers.flatMap((r) => r.nets));
-    for (const rail of s.rails) {
-      claimRail(scene, rail, s.auxiliary ? 'aux-supply' : 'output-filter');
-      if (!meets.has(rail) || inductorsAt(a, rail).length === 0) continue;
-      for (const d of diodesAt(a, rail, 'cathode'))
-        if (a.grounds.has(d.nets[0]!)) book.add(d, kind, 0.85, "carries the choke's current on");
-    }
-    for (const end of [...s.winding.nets, ...s.rails].filter((n) => !a.grounds.has(n) && !isRail(a, n)))
-      claimDampers(scene, end, kind);
-    for (const t of synchronousRectifiers(a, s.winding, power))
-      book.add(t.branch, 'output-rectifier', 0.8, 'a transistor in place of a diode');
-  }
-  claimChokes(scene);
-  for (const w of a.cores.flatMap((c) => (c.purpose === 'transformer' ? c.windings : [])))
-    if (!scene.secondaries.some((s) => s.winding === w))
-      for (const end of w.nets) if (!isEdgeButCoil(scene, end)) claimDampers(scene, end, 'clamp');
-  for (const core of a.cores) {
-    if (
-      core.purpose !== 'transformer' ||
-      scene.converters.some((c) => c.core === core) ||
-      scene.switches.driveCores.includes(core)
-    )
-      continue;
-    const own = scene.secondaries.filter((s) => s.core === core);
-    const kind: StageKind = own.length > 0 && own.every((s) => s.auxiliary) ? 'aux-supply' : 'transformer';
-    book.addAll(
-      core.windings,
-      kind,
-      0.85,
-      kind === 'aux-supply' ? 'a small transformer for the control supply' : 'windings on one core',
-    );
-  }
-}
-
-/** Chokes with several windings, chokes in the return of a tapped winding, current transformers with their burden. */
-function claimChokes(scene: Scene): void {
-  const { a, book } = scene;
-  for (const core of a.cores) {
-    if (core.purpose === 'output-choke')
-      book.addAll(core.windings, 'output-filter', 0.9, 'smooths behind the rectifier');
-    if (core.purpose === 'current') book.addAll(core.windings, 'current-sense', 0.97, 'a current transformer');
-  }
-  for (const net of a.currents)
-    if (!a.grounds.has(net)) book.addAll(cone(scene, net), 'current-sense', 0.82, 'turns a current into a signal');
-  for (const w of a.cores.flatMap((c) => (c.purpose === 'transformer' ? c.windings : [])))
-    for (const end of w.nets) {
-      for (const choke of inductorsAt(a, end)) {
-        const far = farEnd(choke, end);
-        if (
-          transformerOf(a, choke) === undefined &&
-          a.grounds.has(far) &&
-          !scene.converters.some((c) => c.nodes.includes(end))
-        )
-          book.add(choke, 'output-filter', 0.85, 'a choke in the return of the winding');
-      }
-    }
-}
-
 /** What hangs between a rail and ground, and what stands in series in it. */
 export function claimRail(scene: Scene, rail: string, filter: StageKind): void {
   const { a, book } = scene;
@@ -349,18 +279,4 @@ export function claimRail(scene: Scene, rail: string, filter: StageKind): void {
     else if (branch.kind === 'diode' && pin === 1)
       book.add(branch, 'protection', 0.5, 'keeps the rail from going below ground');
   }
-}
-
-/** Capacitors and high-value resistors from one island to another. */
-export function claimBarrier({ a, book }: Scene): readonly Branch[] {
-  const crossing: Branch[] = [];
-  for (const branch of a.graph.branches) {
-    if (branch.nets.length !== 2) continue;
-    const [p, q] = branch.nets.map((n) => islandOf(a, n));
-    if (!p || !q || p === q) continue;
-    crossing.push(branch);
-    if (branch.kind === 'capacitor' || branch.kind === 'resistor' || branch.kind === 'mov')
-      book.add(branch, 'barrier', 0.95, 'bridges the isolation');
-  }
-  return crossing;
 }

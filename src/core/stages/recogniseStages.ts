@@ -1,40 +1,30 @@
+import type { Explanation } from './explain';
 import { netKey } from '../circuit';
-import { marking, partText } from '../part';
 import type { Board } from '../circuit';
-import type { Part } from '../part';
 import { DisjointSets } from '../graph';
-import { anatomy } from './anatomy';
-import { isRail, isReference } from './rails';
+import { marking, partText } from '../part';
+import type { Part } from '../part';
 import type { Anatomy } from './anatomy';
-import { findPowerSwitches } from './cells';
-import { ClaimBook } from './claims';
+import type { ClaimBook } from './claims';
 import type { Scene } from './claims';
-import {
-  claimControllers,
-  claimIndicators,
-  claimPasses,
-  claimRegulators,
-  claimSignals,
-  claimThyristors,
-} from './controlStages';
-import { supposeMissing, withSupposed } from './completion';
-import { isSupposed } from './supposed';
-import type { Half } from './completion';
-import { findConverters } from './converters';
+import { claimControllers } from './controlStages';
 import { hazardOf } from './hazards';
 import type { IslandHazard } from './hazards';
 import { claimDirectInlet, claimLine } from './inputStages';
-import type { AmplifierLoop } from './icClasses';
 import { isolationLinks } from './islands';
+import { claimBootstraps, claimDiverters, claimLeftovers } from './leftovers';
 import { farEnd } from './partGraph';
 import type { Branch } from './partGraph';
-import { findPinRoles, pinScenes } from './pinRoles';
 import type { PinFinding } from './pinRoles';
-import { claimBootstraps, claimDiverters, claimLeftovers } from './leftovers';
-import { claimBarrier, claimConverter, claimDriveCores, claimRail, claimSecondaries } from './powerStages';
-import { findSecondaries } from './secondaries';
+import { claimConverter, claimDriveCores, claimRail } from './powerStages';
+import { isRail, isReference } from './rails';
+import { readScene } from './readScene';
+import { claimBarrier, claimSecondaries } from './secondaryStages';
+import { claimIndicators, claimPasses, claimRegulators, claimSignals } from './signalStages';
 import { STAGE_KINDS } from './stageKinds';
 import type { StageKind } from './stageKinds';
+import { isSupposed } from './supposed';
+import { claimThyristors } from './thyristors';
 import { nameTopology } from './topology';
 
 /** One stage: its parts, how sure, and for each part the reason. */
@@ -66,6 +56,10 @@ export interface StageMap {
   readonly unplaced: readonly { readonly ref: string; readonly why: string }[];
   readonly topology: string;
   readonly topologyWhy: readonly string[];
+  /** How sure the topology is, 0 to 1. */
+  readonly topologyConfidence: number;
+  /** Each converter with how sure it is, what else it may be, and what would settle that. */
+  readonly converters: readonly Explanation[];
   readonly pins: Readonly<Record<string, readonly PinFinding[]>>;
   readonly islands: readonly IslandFinding[];
   readonly crossings: readonly Crossing[];
@@ -102,7 +96,7 @@ function readStages(board: Board, overrides: StageOverrides): StageMap {
 }
 
 /** Lays every rule's claims; gives what crosses from one island to another. */
-function claimAll(scene: Scene): readonly Branch[] {
+export function claimAll(scene: Scene): readonly Branch[] {
   const { a } = scene;
   for (const line of a.lines) claimLine(scene, line);
   for (const c of scene.converters) claimConverter(scene, c);
@@ -126,56 +120,6 @@ function claimAll(scene: Scene): readonly Branch[] {
   claimLeftovers(scene);
   spreadToNeighbours(scene);
   return crossing;
-}
-
-/** All claims on a board as if every position were fitted: what an empty one would be. */
-function whatIfFitted(board: Board): Scene | null {
-  if (board.parts.every((p) => p.fitted)) return null;
-  const scene = readScene({ ...board, parts: board.parts.map((p) => ({ ...p, fitted: true })) });
-  claimAll(scene);
-  return scene;
-}
-
-/** At most this many parts are supposed where nobody has traced them. */
-const MOST_SUPPOSED = 6;
-
-/** Switches and converters of a board, completed with what it must have and nobody has traced yet. */
-function completed(board: Board): Half & { readonly missing: readonly string[] } {
-  let now = board;
-  const missing: string[] = [];
-  for (;;) {
-    const a = anatomy(now);
-    const switches = findPowerSwitches(a);
-    const half = { a, switches, converters: findConverters(a, switches) };
-    const supposed = missing.length < MOST_SUPPOSED ? supposeMissing(half) : null;
-    if (!supposed) return { ...half, missing };
-    missing.push(supposed.words);
-    now = withSupposed(now, supposed);
-  }
-}
-
-function readScene(board: Board): Scene {
-  const { a, switches, converters, missing } = completed(board);
-  const driven = new Set([
-    ...converters.flatMap((c) => (c.core ? c.coils : [])),
-    ...switches.driveCores.flatMap((c) => c.windings),
-    ...pulsed(a),
-  ]);
-  const primaries = new Set(converters.flatMap((c) => [c.supply, ...c.nodes]));
-  const cores = a.cores.filter((c) => c.purpose === 'transformer' && !switches.driveCores.includes(c));
-  const secondaries = findSecondaries(a, cores, driven, primaries);
-  const pins = new Map<Branch, readonly PinFinding[]>();
-  const loops = new Map<Branch, readonly AmplifierLoop[]>();
-  for (const scene of pinScenes(a, switches, converters, secondaries)) {
-    pins.set(scene.ic, findPinRoles(scene));
-    loops.set(scene.ic, scene.loops);
-  }
-  return { a, switches, converters, secondaries, pins, loops, missing, book: new ClaimBook() };
-}
-
-/** Windings that a thyristor pulses: driven too. */
-function pulsed(a: Anatomy): readonly Branch[] {
-  return a.graph.all('triac').flatMap((t) => a.graph.on(t.nets[0]!, 'inductor').map((p) => p.branch));
 }
 
 function isLinePlus(a: Anatomy, net: string): boolean {
@@ -257,10 +201,14 @@ function describe(scene: Scene, overrides: StageOverrides, crossing: readonly Br
       placed.push({ part, kind: best.first.kind, confidence, why: best.first.why, nets });
     } else unplaced.push({ ref: part.ref, why: 'nothing that it is joined to is recognised' });
   }
+  const named = nameTopology(scene);
   return {
     stages: groupStages(a, placed),
     unplaced,
-    ...nameTopology(scene),
+    topology: named.topology,
+    topologyWhy: named.topologyWhy,
+    topologyConfidence: Number(named.confidence.toFixed(3)),
+    converters: named.converters,
     pins: pinsByRef(scene),
     missing: scene.missing,
     islands: describeIslands(scene),
@@ -392,4 +340,11 @@ function describeCrossings(crossing: readonly Branch[]): readonly Crossing[] {
       return { ref: part.ref, allowed, why };
     }),
   );
+}
+/** All claims on a board as if every position were fitted: what an empty one would be. */
+export function whatIfFitted(board: Board): Scene | null {
+  if (board.parts.every((p) => p.fitted)) return null;
+  const scene = readScene({ ...board, parts: board.parts.map((p) => ({ ...p, fitted: true })) });
+  claimAll(scene);
+  return scene;
 }

@@ -1,11 +1,10 @@
 import { controllersOf, transformerOf } from './anatomy';
-import { isRail, railCapacitors } from './rails';
 import type { Anatomy } from './anatomy';
 import { diodeClass, farEnd, ratedVolts } from './partGraph';
 import type { Branch } from './partGraph';
-import type { Rectifier } from './shapes';
+import { isRail, railCapacitors } from './rails';
+import type { Core, Rectifier } from './shapes';
 import type { Transistor } from './transistors';
-import type { Core } from './shapes';
 
 /** Nets that a rail leads to through chokes, fuses, contacts and links, itself included. */
 export function railBehind(a: Anatomy, start: string): ReadonlySet<string> {

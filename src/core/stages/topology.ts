@@ -1,25 +1,62 @@
 import { partFigure } from '../part';
-import { isRail } from './rails';
 import type { Scene } from './claims';
 import type { Converter } from './converter';
+import { explain } from './explain';
+import type { Explanation } from './explain';
 import { farEnd } from './partGraph';
 import type { Branch } from './partGraph';
+import { isRail } from './rails';
 import { fedByWinding } from './secondaries';
 
 /** The board's topology: its converters in power order, or what it is without one. */
-export function nameTopology(scene: Scene): { readonly topology: string; readonly topologyWhy: readonly string[] } {
+export function nameTopology(scene: Scene): NamedTopology {
   const ordered = inPowerOrder(scene.converters.filter((c) => c.topology !== 'unknown'));
   if (ordered.length > 0) {
+    const explained = ordered.map((c) => explain(scene, c));
     return {
       topology: ordered.map((c) => c.topology).join('+'),
       topologyWhy: ordered.map((c) => `${c.topology}: ${c.why}`),
+      confidence: explained.reduce((sure, e) => sure * e.confidence, 1) * (strays(scene) ? STRAY : 1),
+      converters: explained,
     };
   }
+  const named = withoutConverter(scene);
+  const open = scene.converters.map((c) => explain(scene, c));
+  return {
+    ...named,
+    confidence: scene.missing.length > 0 || open.length > 0 ? 0.5 : named.confidence,
+    converters: open,
+  };
+}
+
+export interface NamedTopology {
+  readonly topology: string;
+  readonly topologyWhy: readonly string[];
+  readonly confidence: number;
+  /** Each converter's explanation, in power order; those that no topology fits where there is nothing else. */
+  readonly converters: readonly Explanation[];
+}
+
+/** How sure a topology is when switches or drives are left over that belong to none of its converters. */
+const STRAY = 0.85;
+
+/** Power switches, gates or driven coils that no recognised converter takes in: there may be another one. */
+function strays({ a, switches, converters }: Scene): boolean {
+  const used = new Set(converters.flatMap((c) => (c.topology === 'unknown' ? [] : c.transistors)));
+  const idle = switches.singles.some((t) => !used.has(t) && a.graph.on(t.high, 'connector').length === 0);
+  return idle || converters.some((c) => c.topology === 'unknown');
+}
+
+function withoutConverter(scene: Scene): Omit<NamedTopology, 'converters'> {
   const { a } = scene;
   const passes = a.graph.all('regulator').length > 0 || seriesPass(scene);
   const rectified = a.rectifiers.some((r) => fedByWinding(a, r)) || a.cores.some((c) => c.purpose === 'transformer');
   if (switchesLoad(scene))
-    return { topology: 'solid-state-relay', topologyWhy: ['an isolated input fires a switch in series with a load'] };
+    return {
+      topology: 'solid-state-relay',
+      topologyWhy: ['an isolated input fires a switch in series with a load'],
+      confidence: 0.95,
+    };
   if (
     passes ||
     (rectified && a.graph.all('triac').length === 0 && scene.converters.length === 0 && a.rectifiers.length > 0)
@@ -27,8 +64,9 @@ export function nameTopology(scene: Scene): { readonly topology: string; readonl
     return {
       topology: 'linear',
       topologyWhy: ['no switch works on a coil; a regulator or pass transistor holds the output'],
+      confidence: a.graph.all('ic').length + a.graph.all('opto').length > 0 ? 0.5 : 0.9,
     };
-  return { topology: 'unknown', topologyWhy: ['no switch works on a coil yet'] };
+  return { topology: 'unknown', topologyWhy: ['no switch works on a coil yet'], confidence: 0.3 };
 }
 
 /** What feeds another comes first; otherwise the stronger one. */

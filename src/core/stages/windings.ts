@@ -1,7 +1,10 @@
 import type { Board } from '../circuit';
 import { DisjointSets } from '../graph';
+import { partText } from '../part';
+import type { Part } from '../part';
 import { farEnd } from './partGraph';
 import type { Branch, PartGraph } from './partGraph';
+import { CORE_PURPOSES } from './shapes';
 import type { Core, CorePurpose, Rectifier } from './shapes';
 
 /** Groups coupled windings into cores and tells what each is for. */
@@ -31,6 +34,8 @@ function purposeOf(
   references: ReadonlySet<string>,
   windings: readonly Branch[],
 ): CorePurpose {
+  const said = settledPurpose(windings.flatMap((w) => w.parts));
+  if (said !== null) return said;
   if (isChoke(graph, rectifiers, windings)) return 'common-mode';
   if (sensesCurrent(graph, windings)) return 'current';
   return windings.every((w) => smooths(graph, references, w)) ? 'output-choke' : 'transformer';
@@ -141,4 +146,9 @@ export function alongLine(graph: PartGraph, start: string): ReadonlySet<string> 
     }
   }
   return seen;
+}
+/** The purpose that someone set for a core at one of its windings, or null. */
+export function settledPurpose(parts: readonly Part[]): CorePurpose | null {
+  const said = parts.map((p) => partText(p, 'core'));
+  return CORE_PURPOSES.find((c) => said.includes(c)) ?? null;
 }

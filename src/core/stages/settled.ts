@@ -1,0 +1,19 @@
+import { partText } from '../part';
+import type { Part } from '../part';
+import { TOPOLOGIES } from './converter';
+import type { Converter, Topology } from './converter';
+import { PIN_ROLES } from './pinScene';
+import type { PinRole } from './pinScene';
+
+/** The topology that someone set for a converter at one of its parts, or null. */
+export function settledTopology(c: Pick<Converter, 'transistors' | 'ics' | 'coils'>): Topology | null {
+  const branches = [...c.transistors.map((t) => t.branch), ...c.ics, ...c.coils];
+  const said = branches.flatMap((b) => b.parts.map((p) => partText(p, 'topology')));
+  return TOPOLOGIES.find((t) => said.includes(t)) ?? null;
+}
+
+/** The role that someone set for a pin, by its number, or null. */
+export function settledRole(part: Part, pin: number): PinRole | null {
+  const said = part.keys.find((k) => k.key.toLowerCase() === `role${pin}`)?.text;
+  return PIN_ROLES.find((r) => r === said) ?? null;
+}
