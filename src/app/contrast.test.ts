@@ -29,17 +29,20 @@ function contrast(a: Colour, b: Colour): number {
 }
 const over = (top: Colour, below: Colour): Colour => top.map((c, i) => WASH * c + (1 - WASH) * below[i]!) as never;
 
-test.each(['soot', 'paper'])('%s: every colour of words can be read on every ground, the bar of suspicion too', (name) => {
-  const colours = theme(name);
-  const glow = colours.get('glow')!;
-  for (const ground of ['ground', 'raised'])
-    for (const words of ['ink', 'faint', 'brass', 'verdigris', 'oxide', 'slate']) {
-      const [below, ink] = [colours.get(ground)!, colours.get(words)!];
-      expect([words, ground, contrast(ink, below) >= 4.5]).toEqual([words, ground, true]);
-      expect([words, `wash on ${ground}`, contrast(ink, over(glow, below)) >= 4.5]).toEqual([
-        words,
-        `wash on ${ground}`,
-        true,
-      ]);
-    }
-});
+test.each(['soot', 'paper'])(
+  '%s: every colour of words can be read on every ground, the bar of suspicion too',
+  (name) => {
+    const colours = theme(name);
+    const glow = colours.get('glow')!;
+    for (const ground of ['ground', 'raised'])
+      for (const words of ['ink', 'faint', 'brass', 'verdigris', 'oxide', 'slate']) {
+        const [below, ink] = [colours.get(ground)!, colours.get(words)!];
+        expect([words, ground, contrast(ink, below) >= 4.5]).toEqual([words, ground, true]);
+        expect([words, `wash on ${ground}`, contrast(ink, over(glow, below)) >= 4.5]).toEqual([
+          words,
+          `wash on ${ground}`,
+          true,
+        ]);
+      }
+  },
+);

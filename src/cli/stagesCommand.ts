@@ -23,6 +23,9 @@ function contractJson(map: StageMap): unknown {
     ),
     topology: map.topology,
     islands: map.islands.map(({ nets, reference, references, hazard }) => ({ nets, reference, references, hazard })),
+    topologyConfidence: map.topologyConfidence,
+    converters: map.converters,
+    missing: map.missing,
     unplaced: map.unplaced,
     crossings: map.crossings,
   };
@@ -39,8 +42,14 @@ function text(map: StageMap): string {
   const loose = map.unplaced.map((u) => `  ${u.ref}: ${u.why}`);
   const crossings = map.crossings.map((c) => `  ${c.ref}: ${c.why}`);
   return [
-    `topology  ${map.topology}`,
+    `topology  ${map.topology}  ${Math.round(100 * map.topologyConfidence)} %`,
     ...map.topologyWhy.map((w) => `  ${w}`),
+    ...map.converters.flatMap((c) =>
+      c.rival
+        ? [`  ${c.topology} ${Math.round(100 * c.confidence)} %, or ${c.rival.topology}: ${c.rival.question}`]
+        : [],
+    ),
+    ...(map.missing.length > 0 ? ['not traced yet', ...map.missing.map((m) => `  ${m}`)] : []),
     'stages',
     ...stages,
     ...(loose.length > 0 ? ['without a stage', ...loose] : []),

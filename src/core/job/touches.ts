@@ -125,7 +125,7 @@ function factTouches(fact: Fact, part: (ref: string) => void, spot: (s: Spot) =>
       part(fact.ref);
       return;
     case 'datasheet':
-    case 'stage':
+    case 'settled':
       return;
   }
 }

@@ -1,16 +1,15 @@
-import type { Explanation } from './explain';
 import { netKey } from '../circuit';
 import type { Board } from '../circuit';
 import { DisjointSets } from '../graph';
-import { marking, partText } from '../part';
+import { partText } from '../part';
 import type { Part } from '../part';
 import type { Anatomy } from './anatomy';
-import type { ClaimBook } from './claims';
-import type { Scene } from './claims';
+import type { ClaimBook, Scene } from './claims';
 import { claimControllers } from './controlStages';
-import { hazardOf } from './hazards';
-import type { IslandHazard } from './hazards';
+import type { Explanation } from './explain';
 import { claimDirectInlet, claimLine } from './inputStages';
+import { describeCrossings, describeIslands } from './islandFindings';
+import type { Crossing, IslandFinding } from './islandFindings';
 import { isolationLinks } from './islands';
 import { claimBootstraps, claimDiverters, claimLeftovers } from './leftovers';
 import { farEnd } from './partGraph';
@@ -20,6 +19,7 @@ import { claimConverter, claimDriveCores, claimRail } from './powerStages';
 import { isRail, isReference } from './rails';
 import { readScene } from './readScene';
 import { claimBarrier, claimSecondaries } from './secondaryStages';
+import type { CorePurpose } from './shapes';
 import { claimIndicators, claimPasses, claimRegulators, claimSignals } from './signalStages';
 import { STAGE_KINDS } from './stageKinds';
 import type { StageKind } from './stageKinds';
@@ -35,21 +35,6 @@ export interface Stage {
   readonly reasons: Readonly<Record<string, string>>;
 }
 
-export interface IslandFinding {
-  /** Net names as written. */
-  readonly nets: readonly string[];
-  readonly reference: string;
-  readonly references: readonly string[];
-  readonly hazard: IslandHazard;
-}
-
-/** A part that joins two islands, and whether it is one that may. */
-export interface Crossing {
-  readonly ref: string;
-  readonly allowed: boolean;
-  readonly why: string;
-}
-
 /** What a board is made of, all derived from its netlist. */
 export interface StageMap {
   readonly stages: readonly Stage[];
@@ -63,6 +48,8 @@ export interface StageMap {
   readonly pins: Readonly<Record<string, readonly PinFinding[]>>;
   readonly islands: readonly IslandFinding[];
   readonly crossings: readonly Crossing[];
+  /** Windings that share a core, and what that is for. */
+  readonly cores: readonly { readonly refs: readonly string[]; readonly purpose: CorePurpose }[];
   /** What the board must have and nobody has traced yet, a sentence each. */
   readonly missing: readonly string[];
 }
@@ -211,6 +198,10 @@ function describe(scene: Scene, overrides: StageOverrides, crossing: readonly Br
     converters: named.converters,
     pins: pinsByRef(scene),
     missing: scene.missing,
+    cores: a.cores.map((c) => ({
+      refs: c.windings.flatMap((w) => w.parts.map((p) => p.ref)).filter((ref) => !isSupposed(ref)),
+      purpose: scene.switches.driveCores.includes(c) ? 'drive' : c.purpose,
+    })),
     islands: describeIslands(scene),
     crossings: describeCrossings([...crossing, ...isolationLinks(a.board, a.graph, a.cores)]),
   };
@@ -299,48 +290,6 @@ function pinsByRef({ a, pins }: Scene): Readonly<Record<string, readonly PinFind
   return found;
 }
 
-function describeIslands(scene: Scene): readonly IslandFinding[] {
-  const { a } = scene;
-  const written = new Map(a.board.parts.flatMap((p) => p.nets.map((n) => [netKey(n), n] as const)));
-  const name = (net: string): string => written.get(net) ?? net;
-  return a.islands
-    .map((island) => ({
-      nets: [...new Set([...island.nets, ...insideNets(a, island.nets)])].map(name).filter((n) => !n.startsWith('nc ')),
-      reference: name(island.references[0]!),
-      references: island.references.map(name),
-      hazard: hazardOf(scene, island),
-    }))
-    .filter((i) => i.nets.length > 1);
-}
-
-/** Nets between the parts of a series chain: they belong where its ends do. */
-function insideNets(a: Anatomy, nets: ReadonlySet<string>): readonly string[] {
-  return a.graph.branches.flatMap((b) => {
-    const conducts = ['resistor', 'inductor', 'diode', 'fuse', 'ntc', 'lamp'].includes(b.kind) && b.parts.length > 1;
-    if (!conducts || !b.nets.every((n) => nets.has(n))) return [];
-    return b.parts.flatMap((p) => p.nets.map(netKey)).filter((n) => !nets.has(n) && n !== 'nc');
-  });
-}
-
-/** A capacitor of the safety class or at most this may bridge the barrier. */
-const BARRIER_FARADS = 12e-9;
-
-function describeCrossings(crossing: readonly Branch[]): readonly Crossing[] {
-  return crossing.flatMap((branch) =>
-    branch.parts.map((part) => {
-      const bleeder = branch.kind === 'resistor' && branch.value! >= 0.999e6;
-      const safety =
-        branch.kind === 'capacitor' && (/Y[12]/u.test(marking(part) ?? '') || branch.value! <= BARRIER_FARADS);
-      const allowed = bleeder || safety;
-      const why = allowed
-        ? bleeder
-          ? 'a high-value bleeder'
-          : 'a Y capacitor'
-        : `${part.ref} joins two sides that should be isolated`;
-      return { ref: part.ref, allowed, why };
-    }),
-  );
-}
 /** All claims on a board as if every position were fitted: what an empty one would be. */
 export function whatIfFitted(board: Board): Scene | null {
   if (board.parts.every((p) => p.fitted)) return null;

@@ -124,7 +124,7 @@ function apply(
     }
     case 'drop':
     case 'empty':
-    case 'stage': {
+    case 'settled': {
       const part = state.parts.get(fact.ref.toLowerCase());
       if (!part) return noPart(fact.ref);
       if (fact.kind === 'drop') {
@@ -133,7 +133,7 @@ function apply(
       } else
         state.parts.set(
           fact.ref.toLowerCase(),
-          fact.kind === 'empty' ? emptyPosition(part) : { ...part, keys: withKey(part.keys, 'stage', fact.stage) },
+          fact.kind === 'empty' ? emptyPosition(part) : { ...part, keys: withKey(part.keys, fact.key, fact.value) },
         );
       return null;
     }

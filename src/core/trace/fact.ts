@@ -32,7 +32,8 @@ export type Fact =
   | { readonly kind: 'drop'; readonly ref: string }
   | { readonly kind: 'empty'; readonly ref: string }
   | { readonly kind: 'datasheet'; readonly ref: string; readonly values: Readonly<Record<string, number>> }
-  | { readonly kind: 'stage'; readonly ref: string; readonly stage: string };
+  /** What someone settled by hand of a part: its stage, its converter's topology, its core's purpose, a pin's role. */
+  | { readonly kind: 'settled'; readonly ref: string; readonly key: string; readonly value: string };
 
 /** A spot as it is written: `R7.2` or `VCC`. */
 export function spotText(spot: Spot): string {

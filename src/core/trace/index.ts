@@ -12,4 +12,5 @@ export type { Proposal, TracePin } from './probeSearch';
 export { findTwins } from './twins';
 export type { TwinSet } from './twins';
 export { readShorthand } from './readShorthand';
+export { SETTLED } from './settledWords';
 export type { ShorthandProblem } from './shorthandProblem';

@@ -1,18 +1,16 @@
 import { BOARD_LIMITS } from '../circuit';
 import type { KeyText, PartKind } from '../part';
-import { parseQuantity } from '../quantity';
 import { ok, ownValue, refuse } from '../problem';
-import { STAGE_KINDS } from '../stages';
+import { parseQuantity } from '../quantity';
 import { readDatasheet } from './datasheetWords';
 import type { Spot } from './fact';
 import { KIND_WORDS, kindOfRef, pinCount } from './partWords';
+import { PIN, REF, readRole, readSettled } from './settledWords';
 import { at, wrong } from './shorthandProblem';
 import type { Read } from './shorthandProblem';
 import { tokens } from './tokens';
 import type { Token } from './tokens';
 
-const REF = /^[A-Za-z]{1,5}\d{0,4}[A-Za-z]{0,3}$/u;
-const PIN = /^([A-Za-z]{1,5}\d{0,4}[A-Za-z]{0,3})\.(\w{1,8})$/u;
 const NET = /^[^\s."=;:]{1,40}$/u;
 const LINK = /^-(-|\/-|~-|[^\s]+-)$/u;
 
@@ -50,7 +48,11 @@ export function readShorthand(line: string): Read {
     case 'empty':
       return oneRef(line, words.list, first.text.toLowerCase() as 'drop' | 'empty');
     case 'stage':
-      return readStage(line, words.list);
+    case 'topology':
+    case 'core':
+      return readSettled(line, words.list);
+    case 'pin':
+      return readRole(line, words.list);
     default:
       break;
   }
@@ -168,14 +170,6 @@ function oneRef(line: string, [verb, ref, extra]: readonly Token[], kind: 'drop'
   return ok({ kind, ref: ref.text });
 }
 
-function readStage(line: string, [, ref, stage]: readonly Token[]): Read {
-  if (!ref || !REF.test(ref.text)) return refuse(at(line, ref, 'Which part?', 'Write it like stage R7 clamp.'));
-  const known = STAGE_KINDS.find((k) => k === stage?.text.toLowerCase());
-  return known
-    ? ok({ kind: 'stage', ref: ref.text, stage: known })
-    : refuse(at(line, stage, 'This is no stage.', `One of ${STAGE_KINDS.join(', ')}.`));
-}
-
 /** A part: designator, kind word if needed, marking, key=value pairs, nets in pin order or as pin:net. */
 function readPart(line: string, [first, ...rest]: readonly Token[]): Read {
   const [refText = '', windingName] = first!.text.split('.');
@@ -185,7 +179,7 @@ function readPart(line: string, [first, ...rest]: readonly Token[]): Read {
         line,
         first,
         `“${first!.text}” is no designator I can read.`,
-        'Begin with a designator like R7, or with net, split, drop, empty or stage.',
+        'Begin with a designator like R7, or with net, split, drop, empty, stage, topology, core or pin.',
       ),
     );
   const words = [...rest];

@@ -2,16 +2,16 @@
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { boardNets, pinNames } from '@/core/circuit';
 import { boardFacts } from '@/core/job';
-import { KIND_WORDS, deriveBoard, readShorthand } from '@/core/trace';
+import { KIND_WORDS, SETTLED, deriveBoard, readShorthand } from '@/core/trace';
 import type { TraceEntry } from '@/core/trace';
-import { STAGE_KINDS } from '@/core/stages';
+import { PIN_ROLES } from '@/core/stages';
 import { useJob } from '@/features/job/JobContext';
 import { Button } from '@/ui/Button';
 import { LineEditor } from '@/ui/LineEditor';
 import type { LineTrouble, LineWords } from '@/ui/LineEditor';
 
 const HINT = 'R7 472 VCC FB      U1 KV51 HV- FB ? VCC GATE      R7.2 -- U1.5      R7.2 -/- GND';
-const VERBS = ['net', 'split', 'drop', 'empty', 'stage'];
+const VERBS = ['net', 'split', 'drop', 'empty', 'stage', 'topology', 'core', 'pin'];
 
 /** The bench shorthand: one fact a line, read as it is typed; right lines go into the job log, wrong ones stay. */
 export function ShorthandPanel() {
@@ -64,9 +64,11 @@ export function ShorthandPanel() {
     if (word === '') return null;
     const refs = board.parts.map((p) => ({ word: p.ref, note: p.kind }));
     if (position === 0) return { from, words: [...VERBS.map((v) => ({ word: v, note: 'correction' })), ...refs] };
-    const stages = before.startsWith('stage ') ? STAGE_KINDS.map((k) => ({ word: k, note: 'stage' })) : [];
+    const verb = /^(stage|topology|core) /u.exec(before)?.[1] as keyof typeof SETTLED | undefined;
+    const settled = verb ? SETTLED[verb].map((k) => ({ word: k, note: verb })) : [];
+    const roles = before.startsWith('pin ') ? PIN_ROLES.map((r) => ({ word: r, note: 'role' })) : [];
     const kinds = position === 1 ? Object.entries(KIND_WORDS).map(([k]) => ({ word: k, note: 'kind' })) : [];
-    return { from, words: [...stages, ...kinds, ...nets.map((n) => ({ word: n, note: 'net' })), ...refs] };
+    return { from, words: [...settled, ...roles, ...kinds, ...nets.map((n) => ({ word: n, note: 'net' })), ...refs] };
   };
   const lines = (draft ?? '').split('\n');
   const right = lines.filter((line, i) => line.trim() !== '' && diagnose(line, i, lines) === null).length;

@@ -1,8 +1,9 @@
 'use client';
 import { useMemo, useState } from 'react';
-import { STAGE_KINDS, STAGE_NOTES, recogniseStages } from '@/core/stages';
+import { CORE_PURPOSES, PIN_ROLES, STAGE_KINDS, STAGE_NOTES, recogniseStages } from '@/core/stages';
 import { findTwins } from '@/core/trace';
 import { useJob } from '@/features/job/JobContext';
+import { ConverterReading } from './ConverterReading';
 import { roomName } from '@/features/schematic/Drawing';
 import type { Selection } from '@/features/schematic/selection';
 
@@ -13,14 +14,12 @@ export function StagesPanel({ picked, onPick }: { picked: string | undefined; on
   const map = useMemo(() => recogniseStages(board), [board]);
   const twins = useMemo(() => findTwins(board), [board]);
   const [open, setOpen] = useState('');
+  const settle = (text: string): void => void addLine({ kind: 'trace', body: { text } }, active.id);
   const stageOf = map.stages.find((s) => picked !== undefined && s.parts.includes(picked))?.kind;
   const findings = map.crossings.filter((c) => !c.allowed);
   return (
     <div className="flex flex-col gap-3">
-      <p>
-        <strong className="text-lg">{map.topology.replaceAll('-', ' ').replaceAll('+', ', then ')}</strong>{' '}
-        <span className="text-sm text-faint">{map.topologyWhy.join('; ')}</span>
-      </p>
+      <ConverterReading map={map} onSettle={settle} />
       {findings.map((f) => (
         <p key={f.ref} className="border-l-4 border-oxide bg-oxide-ground px-3 py-1">
           {f.why}
@@ -31,9 +30,7 @@ export function StagesPanel({ picked, onPick }: { picked: string | undefined; on
           <span className="figure">{picked}</span> belongs to
           <select
             value={stageOf ?? ''}
-            onChange={(e) =>
-              void addLine({ kind: 'trace', body: { text: `stage ${picked} ${e.target.value}` } }, active.id)
-            }
+            onChange={(e) => settle(`stage ${picked} ${e.target.value}`)}
             className="rounded-sm border border-line bg-ground px-2 py-1"
           >
             {stageOf === undefined && <option value="">no stage yet</option>}
@@ -105,7 +102,18 @@ export function StagesPanel({ picked, onPick }: { picked: string | undefined; on
                   <span className="figure inline-block w-12">
                     {ref}.{p.pin}
                   </span>
-                  <strong className="inline-block w-20">{p.role}</strong>
+                  <select
+                    aria-label={`Role of ${ref}.${p.pin}`}
+                    value={p.role}
+                    onChange={(e) => settle(`pin ${ref}.${p.pin} ${e.target.value}`)}
+                    className="mr-2 w-24 rounded-sm border border-transparent bg-ground font-bold hover:border-line"
+                  >
+                    {PIN_ROLES.map((role) => (
+                      <option key={role} value={role}>
+                        {role}
+                      </option>
+                    ))}
+                  </select>
                   <span className="text-faint">
                     {p.reasons[0]}
                     {p.runnerUp && p.runnerUp.score > p.score - 0.25 && ` (or ${p.runnerUp.role})`}
@@ -121,6 +129,26 @@ export function StagesPanel({ picked, onPick }: { picked: string | undefined; on
             {map.islands.map((i) => (
               <li key={i.reference}>
                 <span className="figure">{i.reference}</span> for {i.nets.length} nets: {HAZARDS[i.hazard]}
+              </li>
+            ))}
+          </ul>
+          {map.cores.length > 0 && <h2 className="font-semibold">Cores</h2>}
+          <ul className="mb-3">
+            {map.cores.map((c) => (
+              <li key={c.refs.join(' ')}>
+                <span className="figure">{c.refs.join(' ')}</span>{' '}
+                <select
+                  aria-label={`Purpose of the core of ${c.refs[0]}`}
+                  value={c.purpose}
+                  onChange={(e) => settle(`core ${c.refs[0]} ${e.target.value}`)}
+                  className="rounded-sm border border-transparent bg-ground hover:border-line"
+                >
+                  {CORE_PURPOSES.map((p) => (
+                    <option key={p} value={p}>
+                      {CORE_WORDS[p]}
+                    </option>
+                  ))}
+                </select>
               </li>
             ))}
           </ul>
@@ -143,6 +171,14 @@ export function StagesPanel({ picked, onPick }: { picked: string | undefined; on
     </div>
   );
 }
+
+const CORE_WORDS: Readonly<Record<(typeof CORE_PURPOSES)[number], string>> = {
+  'common-mode': 'common-mode choke',
+  'output-choke': 'output choke',
+  current: 'current transformer',
+  drive: 'drive transformer',
+  transformer: 'transformer',
+};
 
 const HAZARDS: Readonly<Record<string, string>> = {
   mains: 'connected to the mains input',

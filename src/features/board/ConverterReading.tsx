@@ -1,0 +1,83 @@
+'use client';
+import { TOPOLOGIES } from '@/core/stages';
+import type { Explanation, StageMap } from '@/core/stages';
+import { Button } from '@/ui/Button';
+
+/** Below this the rival and its question stand open; above, one click away. */
+const SURE = 0.95;
+
+export const topologyWords = (topology: string): string => topology.replaceAll('-', ' ').replaceAll('+', ', then ');
+
+/**
+ * How the board is read: each converter with how sure that is, what else it may be and the question that settles it, and
+ * what must be there and nobody has traced yet. `onSettle` takes a line of the bench shorthand.
+ */
+export function ConverterReading({ map, onSettle }: { map: StageMap; onSettle(line: string): void }) {
+  const { topology, topologyConfidence, topologyWhy, converters, missing } = map;
+  return (
+    <section aria-label="How this board is read" className="flex flex-col gap-2">
+      <p>
+        <strong className="text-lg">{topologyWords(topology)}</strong>{' '}
+        <span className={`figure ${topologyConfidence < SURE ? 'text-brass' : 'text-faint'}`}>
+          {Math.round(100 * topologyConfidence)} %
+        </span>{' '}
+        {converters.length === 0 && <span className="text-sm text-faint">{topologyWhy.join('; ')}</span>}
+      </p>
+      {missing.length > 0 && (
+        <ul aria-label="Not traced yet" className="border-l-4 border-brass bg-raised px-3 py-1.5">
+          {missing.map((m) => (
+            <li key={m}>
+              <span aria-hidden className="text-brass">
+                ○
+              </span>{' '}
+              {m}
+            </li>
+          ))}
+        </ul>
+      )}
+      {converters.map((c) => (
+        <Reading key={`${c.topology} ${c.ref}`} reading={c} onSettle={onSettle} />
+      ))}
+    </section>
+  );
+}
+
+function Reading({ reading: c, onSettle }: { reading: Explanation; onSettle(line: string): void }) {
+  const settle = (topology: string): void => onSettle(`topology ${c.ref} ${topology}`);
+  const setByHand = c.confidence === 1;
+  return (
+    <div className="grid grid-cols-[10rem_3.5rem_1fr_auto] items-baseline gap-x-3 gap-y-1 text-sm max-md:grid-cols-1">
+      <span className="font-semibold">{topologyWords(c.topology)}</span>
+      <span className="figure text-faint">{setByHand ? 'set' : `${Math.round(100 * c.confidence)} %`}</span>
+      <span className="text-faint">
+        {c.why}, at <span className="figure">{c.ref || 'nothing traced yet'}</span>
+      </span>
+      {c.ref !== '' && (
+        <label className="text-faint">
+          it is a{' '}
+          <select
+            value={c.topology}
+            onChange={(e) => settle(e.target.value)}
+            className="rounded-sm border border-line bg-ground px-1 py-0.5 text-ink"
+          >
+            {TOPOLOGIES.map((t) => (
+              <option key={t} value={t}>
+                {topologyWords(t)}
+              </option>
+            ))}
+          </select>
+        </label>
+      )}
+      {c.rival && c.ref !== '' && (
+        <details className="col-span-full" open={c.confidence < SURE}>
+          <summary className="cursor-pointer text-faint">or {topologyWords(c.rival.topology)}?</summary>
+          <p className="flex flex-wrap items-center gap-3 py-1">
+            {c.rival.question}
+            <Button onClick={() => settle(c.rival!.topology)}>Yes: {topologyWords(c.rival.topology)}</Button>
+            <Button onClick={() => settle(c.topology)}>No: {topologyWords(c.topology)}</Button>
+          </p>
+        </details>
+      )}
+    </div>
+  );
+}
