@@ -1,4 +1,3 @@
-import { netKey } from '../circuit';
 import { controllersOf, inductorsAt } from './anatomy';
 import type { Anatomy } from './anatomy';
 import { diodesAt } from './cells';
@@ -35,17 +34,9 @@ function openGates({ a, switches }: Half): readonly OpenGate[] {
   return [...found.values()];
 }
 
-/** A gate net between a small resistor from its drive and a larger one that holds it down. */
+/** A gate net between a small resistor or diode from its drive and a larger resistor that holds it down. */
 function gateBehind(a: Anatomy, branch: Branch, start: string): OpenGate | null {
-  const [first, second] = branch.parts;
   const far = farEnd(branch, start);
-  if (branch.kind === 'resistor' && branch.parts.length === 2 && first && second) {
-    // With nothing else on it the net lies inside the chain.
-    const values = branch.parts.map((p) => ('value' in p ? p.value : 0));
-    const mid = first.nets.map(netKey).find((n) => second.nets.map(netKey).includes(n));
-    const gate = Math.min(...values) <= DRIVE_OHMS && Math.max(...values) >= 1e3;
-    return gate && mid !== undefined && mid !== start && mid !== far ? { gate: mid, low: far } : null;
-  }
   if ((branch.value ?? 0) > DRIVE_OHMS || a.grounds.has(far) || isRail(a, far)) return null;
   if (a.graph.on(far, 'ic', 'inductor', 'opto', 'connector', 'capacitor', 'regulator', 'switch', 'fuse').length > 0)
     return null;

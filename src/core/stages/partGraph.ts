@@ -137,6 +137,7 @@ function mergeOnce(
     const chain = here.length === 2 ? here : here.filter((x) => x.kind === 'diode');
     const [a, b] = chain;
     if (!a || !b || chain.length > 2 || a === b || a.kind !== b.kind || !mergeable(a) || !mergeable(b)) continue;
+    if (a.kind === 'resistor' && unlike(a, b)) continue;
     const ends = [farEnd(a, net), farEnd(b, net)];
     if (here.some((x) => !chain.includes(x) && !staysBeside(x, net, new Set(ends), pins))) continue;
     if (a.kind === 'diode' && (!runsOn(a, b, net) || diodeClass(board, a) !== diodeClass(board, b))) continue;
@@ -146,6 +147,12 @@ function mergeOnce(
     return one.map((x) => (chain.length < here.length && here.includes(x) ? acrossAll(x, net, ends, pins) : x));
   }
   return null;
+}
+
+/** Two resistors in series so far apart that each has a purpose of its own: a shunt and its filter, a gate's and what holds it. */
+function unlike(a: Branch, b: Branch): boolean {
+  const [low, high] = [Math.min(a.value!, b.value!), Math.max(a.value!, b.value!)];
+  return high > 30 * low;
 }
 
 /** Whether a branch at the middle of two in series only lies across one of them: a balancing resistor, a snubber. */

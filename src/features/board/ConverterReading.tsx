@@ -21,7 +21,7 @@ export function ConverterReading({ map, onSettle }: { map: StageMap; onSettle(li
         <span className={`figure ${topologyConfidence < SURE ? 'text-brass' : 'text-faint'}`}>
           {Math.round(100 * topologyConfidence)} %
         </span>{' '}
-        {converters.length === 0 && <span className="text-sm text-faint">{topologyWhy.join('; ')}</span>}
+        {converters.length < 2 && <span className="text-sm text-faint">{topologyWhy.map(withoutName).join('; ')}</span>}
       </p>
       {missing.length > 0 && (
         <ul aria-label="Not traced yet" className="border-l-4 border-brass bg-raised px-3 py-1.5">
@@ -36,25 +36,38 @@ export function ConverterReading({ map, onSettle }: { map: StageMap; onSettle(li
         </ul>
       )}
       {converters.map((c) => (
-        <Reading key={`${c.topology} ${c.ref}`} reading={c} onSettle={onSettle} />
+        <Reading key={`${c.topology} ${c.ref}`} reading={c} alone={converters.length === 1} onSettle={onSettle} />
       ))}
     </section>
   );
 }
 
-function Reading({ reading: c, onSettle }: { reading: Explanation; onSettle(line: string): void }) {
+/** The reason without the name that stands before it. */
+const withoutName = (why: string): string => why.replace(/^[a-z-]+: /u, '');
+
+function Reading({
+  reading: c,
+  alone,
+  onSettle,
+}: {
+  reading: Explanation;
+  alone: boolean;
+  onSettle(line: string): void;
+}) {
   const settle = (topology: string): void => onSettle(`topology ${c.ref} ${topology}`);
   const setByHand = c.confidence === 1;
   return (
-    <div className="grid grid-cols-[10rem_3.5rem_1fr_auto] items-baseline gap-x-3 gap-y-1 text-sm max-md:grid-cols-1">
-      <span className="font-semibold">{topologyWords(c.topology)}</span>
-      <span className="figure text-faint">{setByHand ? 'set' : `${Math.round(100 * c.confidence)} %`}</span>
-      <span className="text-faint">
-        {c.why}, at <span className="figure">{c.ref || 'nothing traced yet'}</span>
-      </span>
+    <div className="flex flex-wrap items-baseline gap-x-3 gap-y-1 text-sm">
+      {!alone && (
+        <>
+          <span className="w-40 font-semibold">{topologyWords(c.topology)}</span>
+          <span className="figure w-12 text-faint">{setByHand ? 'set' : `${Math.round(100 * c.confidence)} %`}</span>
+          <span className="min-w-0 flex-1 text-faint">{c.why}</span>
+        </>
+      )}
       {c.ref !== '' && (
         <label className="text-faint">
-          it is a{' '}
+          <span className="figure">{c.ref}</span> works in a{' '}
           <select
             value={c.topology}
             onChange={(e) => settle(e.target.value)}
@@ -69,7 +82,7 @@ function Reading({ reading: c, onSettle }: { reading: Explanation; onSettle(line
         </label>
       )}
       {c.rival && c.ref !== '' && (
-        <details className="col-span-full" open={c.confidence < SURE}>
+        <details className="w-full" open={c.confidence < SURE}>
           <summary className="cursor-pointer text-faint">or {topologyWords(c.rival.topology)}?</summary>
           <p className="flex flex-wrap items-center gap-3 py-1">
             {c.rival.question}
