@@ -137,7 +137,10 @@ export function chokeConverter(
 const LINE_VOLTS = 385;
 
 function boostKind(a: Anatomy, supply: string, output: string): Topology {
-  return a.rectifiers.some((r) => r.plus === supply) || railVolts(a, output) >= LINE_VOLTS ? 'boost-pfc' : 'boost';
+  // Storage on its input makes that a direct voltage, whatever comes out.
+  const stored = railCapacitors(a, supply).some((c) => c.value! >= 10e-6);
+  const line = a.rectifiers.some((r) => r.plus === supply) || (railVolts(a, output) >= LINE_VOLTS && !stored);
+  return line ? 'boost-pfc' : 'boost';
 }
 
 /** Whether power comes in at one rail and goes out at the other: by what is regulated, by the inlet, by what lives on it. */
@@ -182,6 +185,12 @@ function inletRank(a: Anatomy, net: string): number {
       if (seen.has(next) || a.grounds.has(next) || a.graph.on(next, 'fuse', 'connector').length === 0) continue;
       seen.add(next);
       queue.push([next, fuses + 1]);
+    }
+    for (const { branch, pin } of a.graph.on(here, 'relay')) {
+      const next = pin >= 2 ? branch.nets[5 - pin]! : here;
+      if (seen.has(next) || a.grounds.has(next)) continue;
+      seen.add(next);
+      queue.push([next, fuses]);
     }
     for (const { branch, pin } of a.graph.on(here, 'fuse', 'switch', 'ntc', 'diode')) {
       if (branch.kind === 'diode' && pin === 0) continue;

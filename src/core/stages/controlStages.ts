@@ -1,3 +1,4 @@
+import type { AmplifierLoop } from './icClasses';
 import type { Anatomy } from './anatomy';
 import { diodesAt } from './cells';
 import { cone, isEdge } from './claims';
@@ -35,11 +36,22 @@ export function claimControllers(scene: Scene): void {
 }
 
 /** What an IC that only amplifies is for: a current or a voltage, for the loop or to be told. Null: it does more. */
-function amplifierStage({ a, pins, loops }: Scene, ic: Branch): StageKind | null {
+function amplifierStage(scene: Scene, ic: Branch): StageKind | null {
+  const { pins, loops } = scene;
   const own = loops.get(ic) ?? [];
   const roles = (pins.get(ic) ?? []).map((f) => f.role);
   if (own.length === 0 || roles.some((r) => ['GATE', 'SW', 'DRAIN', 'SOURCE', 'BST', 'RT'].includes(r))) return null;
-  const currents = own.some((l) => [l.input, ...ic.nets].some((n) => nearCurrent(a, n)));
+  return own.length === 0 ? null : loopStage(scene, ic, own);
+}
+
+/** What some of an amplifier's loops are for. */
+function loopStage(scene: Scene, ic: Branch, own: readonly AmplifierLoop[]): StageKind {
+  const { a, pins } = scene;
+  const looped = new Set((scene.loops.get(ic) ?? []).flatMap((l) => [l.input, l.output]));
+  // The other inputs of its amplifiers: where all of them see a current, every loop amplifies one.
+  const plus = [...new Set(ic.nets)].filter((n) => !looped.has(n) && !a.grounds.has(n) && !isRail(a, n));
+  const all = plus.length > 0 && plus.every((n) => nearCurrent(a, n));
+  const currents = all || own.some((l) => nearCurrent(a, l.input));
   const acts = own.some((l) =>
     a.graph.on(l.output, 'diode', 'opto', 'resistor').some(({ branch }) => {
       const far = branch.kind === 'opto' ? '' : farEnd(branch, l.output);
@@ -74,7 +86,8 @@ function claimAmplifier(scene: Scene, ic: Branch, kind: StageKind): void {
   book.add(ic, kind, 0.9, why);
   for (const net of new Set(ic.nets))
     if (!a.grounds.has(net) && !isRail(a, net)) {
-      book.addAll(cone(scene, net), kind, 0.79, why);
+      const loop = (scene.loops.get(ic) ?? []).filter((l) => l.input === net || l.output === net);
+      book.addAll(cone(scene, net), loop.length > 0 ? loopStage(scene, ic, loop) : kind, 0.79, why);
       if (nearCurrent(a, net)) claimSense(scene, net, 0.7);
     }
 }

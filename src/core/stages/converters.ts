@@ -1,10 +1,10 @@
-import { settledTopology } from './settled';
 import { inductorsAt, transformerOf } from './anatomy';
 import type { Anatomy } from './anatomy';
 import { diodesAt } from './cells';
 import type { Leg, PowerSwitches } from './cells';
 import { chokeConverter } from './chokeConverter';
 import type { Converter, SwitchNode } from './converter';
+import { betweenSwitches, drivingSide, phases } from './converterSides';
 import {
   alternatingOutput,
   drivenByCore,
@@ -20,12 +20,13 @@ import { farEnd } from './partGraph';
 import type { Branch } from './partGraph';
 import { isRail } from './rails';
 import { railBehind } from './secondaries';
+import { settledTopology } from './settled';
 import type { Core } from './shapes';
 import type { Transistor } from './transistors';
 
 /** Recognises the converters of a board from its switches and coils. */
 export function findConverters(a: Anatomy, switches: PowerSwitches): readonly Converter[] {
-  return workedOut(a, switches).map((c) => {
+  return phases(workedOut(a, switches)).map((c) => {
     const said = settledTopology(c);
     return said === null ? c : { ...c, topology: said, why: 'set by hand' };
   });
@@ -38,10 +39,11 @@ function workedOut(a: Anatomy, switches: PowerSwitches): readonly Converter[] {
   const used = new Set<SwitchNode>();
   for (const core of a.cores) {
     if (core.purpose !== 'transformer' || switches.driveCores.includes(core)) continue;
-    const here = nodes.filter((n) => core.windings.some((w) => reaches(a, n.net, w, driveWindings)));
+    const all = nodes.filter((n) => core.windings.some((w) => reaches(a, n.net, w, driveWindings)));
+    const here = drivingSide(a, all);
     const converter = here.length > 0 ? transformerConverter(a, switches, core, here) : null;
     if (!converter) continue;
-    here.forEach((n) => used.add(n));
+    all.forEach((n) => used.add(n));
     found.push(converter);
   }
   const free = nodes.filter((n) => !used.has(n));
@@ -62,30 +64,6 @@ function workedOut(a: Anatomy, switches: PowerSwitches): readonly Converter[] {
     if (converter && !found.some((f) => sameCell(f, converter))) found.push(converter);
   }
   return found;
-}
-
-/** A lone coil between an upper and a lower switch, clamped to the rail that feeds it: its core's other windings are not traced. */
-function betweenSwitches(a: Anatomy, node: SwitchNode, nodes: readonly SwitchNode[]): Converter | null {
-  const top = node.transistors.find((t) => t.low === node.net && isRail(a, t.high) && !a.grounds.has(t.high));
-  if (!top || node.leg) return null;
-  for (const coil of inductorsAt(a, node.net)) {
-    const other = nodes.find((n) => n !== node && n.net === farEnd(coil, node.net) && !n.leg);
-    const low = other?.transistors.find((t) => t.high === other.net && a.grounds.has(t.low));
-    if (!other || !low || !diodesAt(a, other.net, 'anode').some((d) => d.nets[1] === top.high)) continue;
-    return {
-      topology: 'two-switch-forward',
-      why: 'a switch at either end of one winding',
-      transistors: [top, low],
-      ics: [],
-      legs: [],
-      coils: [coil],
-      core: null,
-      nodes: [node.net, other.net],
-      supply: top.high,
-      outputs: new Set(),
-    };
-  }
-  return null;
 }
 
 function sameCell(a: Converter, b: Converter): boolean {

@@ -5,7 +5,7 @@ import type { PowerSwitches } from './cells';
 import type { SwitchNode } from './converter';
 import { icSupply, railVolts } from './icSupply';
 import { farEnd } from './partGraph';
-import type { Branch } from './partGraph';
+import type { Branch, BranchPin } from './partGraph';
 import { isRail, railCapacitors } from './rails';
 import { railBehind } from './secondaries';
 import type { Core } from './shapes';
@@ -82,11 +82,26 @@ export function drivenByCore(a: Anatomy, switches: PowerSwitches, core: Core, t:
 export function alternatingOutput(a: Anatomy, core: Core, driven: readonly Branch[]): boolean {
   const rest = core.windings.filter((w) => !driven.includes(w));
   const rectified = (w: Branch): boolean =>
-    w.nets.some((n) => !a.grounds.has(n) && [...diodesAt(a, n, 'anode'), ...a.graph.on(n, 'bridge')].length > 0);
+    w.nets.some(
+      (n) =>
+        !a.grounds.has(n) &&
+        [...diodesAt(a, n, 'anode'), ...a.graph.on(n, 'bridge').filter((p) => carriesBoth(a, w, p))].length > 0,
+    );
   return (
     rest.length > 0 &&
     rest.some((w) => !rectified(w) && w.nets.every((n) => a.grounds.has(n) || leavesFar(a, n))) &&
     !rest.some((w) => rectified(w) && w.value! > 1e-3)
+  );
+}
+
+/** Whether a bridge's other conductor comes from the winding too, and not through what passes milliamperes only. */
+function carriesBoth(a: Anatomy, w: Branch, { branch, pin }: BranchPin): boolean {
+  if (pin > 1) return true;
+  const other = branch.nets[1 - pin]!;
+  const series = a.graph.on(other).filter((p) => p.branch !== branch);
+  return (
+    series.length === 0 ||
+    series.some((p) => p.branch.kind !== 'resistor' || p.branch.value! <= 1000 || w.nets.includes(other))
   );
 }
 
@@ -137,6 +152,9 @@ export function outputRails(a: Anatomy, core: Core, driven: readonly Branch[]): 
     for (const end of w.nets) {
       if (a.grounds.has(end)) continue;
       for (const d of diodesAt(a, end, 'anode')) for (const n of railBehind(a, d.nets[1]!)) rails.add(n);
+      // A transistor there rectifies: the winding's other end is the output.
+      const rectifies = a.transistors.some((t) => t.high === end && a.grounds.has(t.low));
+      if (rectifies) for (const n of railBehind(a, farEnd(w, end))) rails.add(n);
       for (const r of a.rectifiers) if (r.ac.includes(end)) for (const n of railBehind(a, r.plus)) rails.add(n);
     }
   }

@@ -5,7 +5,7 @@ import type { Scene } from './claims';
 import type { GalvanicIsland } from './islands';
 import { farEnd, ratedVolts } from './partGraph';
 import type { Branch } from './partGraph';
-import { railCapacitors } from './rails';
+import { isRail, railCapacitors } from './rails';
 
 export type IslandHazard = 'mains' | 'hv' | 'battery' | 'elv';
 
@@ -47,7 +47,11 @@ function lineParts(a: Anatomy, island: GalvanicIsland): boolean {
     const reaches = (n: string): boolean => inlet(n) || a.graph.on(n, 'fuse').some((p) => inlet(farEnd(p.branch, n)));
     const near = b.kind === 'fuse' ? reaches(first) || reaches(second) : reaches(first) && reaches(second);
     if (b.kind === 'relay')
-      return volts >= 230 && b.nets.slice(2).every((n) => island.nets.has(n)) && b.nets.slice(2).some(reaches);
+      return (
+        volts >= 230 &&
+        b.nets.slice(2).every((n) => island.nets.has(n) && !isRail(a, n)) &&
+        b.nets.slice(2).some(reaches)
+      );
     if (b.kind === 'triac') return near && volts >= 400;
     if (b.kind === 'fuse') return near && volts >= 230 && a.rectifiers.length === 0 && a.transistors.length === 0;
     return b.kind === 'mov' && near && volts >= 230;

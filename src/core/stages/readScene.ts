@@ -41,7 +41,8 @@ export function readScene(board: Board): Scene {
   ]);
   const primaries = new Set(converters.flatMap((c) => [c.supply, ...c.nodes]));
   const cores = a.cores.filter((c) => c.purpose === 'transformer' && !switches.driveCores.includes(c));
-  const secondaries = findSecondaries(a, cores, driven, primaries);
+  const power = new Set(converters.flatMap((c) => c.transistors));
+  const secondaries = findSecondaries(a, cores, driven, primaries, power);
   const pins = new Map<Branch, readonly PinFinding[]>();
   const loops = new Map<Branch, readonly AmplifierLoop[]>();
   for (const scene of pinScenes(a, switches, converters, secondaries)) {

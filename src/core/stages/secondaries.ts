@@ -44,6 +44,7 @@ export function findSecondaries(
   cores: readonly Core[],
   driven: ReadonlySet<Branch>,
   primaries: ReadonlySet<string>,
+  power: ReadonlySet<Transistor>,
 ): readonly Secondary[] {
   return cores.flatMap((core) =>
     core.windings.flatMap((winding) => {
@@ -53,7 +54,12 @@ export function findSecondaries(
       const rails = new Set<string>();
       for (const end of winding.nets) {
         if (a.grounds.has(end) || railCapacitors(a, end).length > 0) continue;
-        rectifyEnd(a, winding, end, rectifiers, series, rails);
+        rectifyEnd(a, winding, end, primaries, rectifiers, series, rails);
+      }
+      for (const t of synchronousRectifiers(a, winding, power)) {
+        rectifiers.add(t.branch);
+        for (const end of winding.nets)
+          if (end !== t.high && end !== t.low) for (const n of railBehind(a, end)) rails.add(n);
       }
       // A core that no switch works on beside converters that live on another supplies their control.
       const line = primaries.size > 0 && !core.windings.some((w) => driven.has(w));
@@ -77,6 +83,7 @@ function rectifyEnd(
   a: Anatomy,
   winding: Branch,
   end: string,
+  primaries: ReadonlySet<string>,
   rectifiers: Set<Branch>,
   series: Set<Branch>,
   rails: Set<string>,
@@ -108,8 +115,11 @@ function rectifyEnd(
       if (![...behind].some((n) => isRail(a, n)) && onward === null && !a.grounds.has(rail)) continue;
       if (winding.nets.includes(rail)) continue;
       // A reset winding returns its energy to the supply it hangs on.
-      if (a.grounds.has(rail) && isRail(a, farEnd(winding, end))) continue;
+      const returns = a.grounds.has(rail) && isRail(a, farEnd(winding, end));
+      if (returns && primaries.has(farEnd(winding, end))) continue;
       rectifiers.add(branch);
+      // A rectifier in the return charges the rail at the winding's other end.
+      if (returns) for (const n of railBehind(a, farEnd(winding, end))) rails.add(n);
       if (through) series.add(through);
       for (const n of behind) rails.add(n);
       if (onward) {

@@ -2,17 +2,15 @@ import { inductorsAt, islandOf, transformerOf } from './anatomy';
 import { diodesAt } from './cells';
 import { cone } from './claims';
 import type { Scene } from './claims';
-import { farEnd } from './partGraph';
+import { farEnd, ratedVolts } from './partGraph';
 import type { Branch } from './partGraph';
 import { claimDampers, claimRail, isEdgeButCoil } from './powerStages';
 import { isRail } from './rails';
-import { synchronousRectifiers } from './secondaries';
 import type { StageKind } from './stageKinds';
 
 /** Stages behind a winding: rectifier, filter or auxiliary supply. */
 export function claimSecondaries(scene: Scene): void {
   const { a, book } = scene;
-  const power = new Set([...scene.switches.drives.keys()]);
   for (const s of scene.secondaries) {
     const bridged = a.rectifiers.some((r) => r.branches.some((b) => s.rectifiers.includes(b)));
     const pumped = !bridged && s.series.some((b) => b.kind === 'capacitor');
@@ -29,10 +27,9 @@ export function claimSecondaries(scene: Scene): void {
     }
     for (const end of [...s.winding.nets, ...s.rails].filter((n) => !a.grounds.has(n) && !isRail(a, n)))
       claimDampers(scene, end, kind);
-    for (const t of synchronousRectifiers(a, s.winding, power))
-      book.add(t.branch, 'output-rectifier', 0.8, 'a transistor in place of a diode');
   }
   claimChokes(scene);
+  claimLadders(scene);
   for (const w of a.cores.flatMap((c) => (c.purpose === 'transformer' ? c.windings : [])))
     if (!scene.secondaries.some((s) => s.winding === w))
       for (const end of w.nets) if (!isEdgeButCoil(scene, end)) claimDampers(scene, end, 'clamp');
@@ -54,6 +51,31 @@ export function claimSecondaries(scene: Scene): void {
   }
 }
 
+/** Diodes and capacitors in a ladder on a winding: each step adds the winding's swing. */
+function claimLadders(scene: Scene): void {
+  const { a, book } = scene;
+  for (const s of scene.secondaries) {
+    const found = new Set<Branch>();
+    const queue = [...s.winding.nets];
+    const seen = new Set(queue);
+    for (let net = queue.shift(); net !== undefined; net = queue.shift()) {
+      for (const { branch } of a.graph.on(net, 'diode', 'capacitor')) {
+        if (branch.kind === 'capacitor' && (branch.value! > 1e-6 || (ratedVolts(branch) ?? 0) < 400)) continue;
+        found.add(branch);
+        const far = farEnd(branch, net);
+        if (seen.has(far)) continue;
+        seen.add(far);
+        queue.push(far);
+      }
+    }
+    const list = [...found];
+    const hanging = list.filter((b) => b.kind === 'capacitor' && b.nets.every((n) => !a.grounds.has(n)));
+    const steps = list.filter((b) => b.kind === 'diode');
+    if (steps.length >= 3 && hanging.length >= 2)
+      book.addAll(list, 'multiplier', 0.93, 'a step of the ladder that multiplies the winding');
+  }
+}
+
 /** Chokes with several windings, chokes in the return of a tapped winding, current transformers with their burden. */
 function claimChokes(scene: Scene): void {
   const { a, book } = scene;
@@ -63,7 +85,13 @@ function claimChokes(scene: Scene): void {
     if (core.purpose === 'current') book.addAll(core.windings, 'current-sense', 0.97, 'a current transformer');
   }
   for (const net of a.currents)
-    if (!a.grounds.has(net)) book.addAll(cone(scene, net), 'current-sense', 0.82, 'turns a current into a signal');
+    if (!a.grounds.has(net))
+      book.addAll(
+        cone(scene, net, (b) => b.kind === 'bjt' || b.kind === 'mosfet'),
+        'current-sense',
+        0.82,
+        'turns a current into a signal',
+      );
   for (const w of a.cores.flatMap((c) => (c.purpose === 'transformer' ? c.windings : [])))
     for (const end of w.nets) {
       for (const choke of inductorsAt(a, end)) {

@@ -41,9 +41,12 @@ export interface NamedTopology {
 const STRAY = 0.85;
 
 /** Power switches, gates or driven coils that no recognised converter takes in: there may be another one. */
-function strays({ a, switches, converters }: Scene): boolean {
+function strays({ a, switches, converters, secondaries }: Scene): boolean {
   const used = new Set(converters.flatMap((c) => (c.topology === 'unknown' ? [] : c.transistors)));
-  const idle = switches.singles.some((t) => !used.has(t) && a.graph.on(t.high, 'connector').length === 0);
+  const rectify = new Set(secondaries.flatMap((s) => s.rectifiers));
+  const idle = switches.singles.some(
+    (t) => !used.has(t) && !rectify.has(t.branch) && a.graph.on(t.high, 'connector').length === 0,
+  );
   return idle || converters.some((c) => c.topology === 'unknown');
 }
 
