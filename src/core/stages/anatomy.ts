@@ -1,7 +1,8 @@
 import type { Board } from '../circuit';
 import { findIslands } from './islands';
 import type { GalvanicIsland } from './islands';
-import { farEnd, partGraph } from './partGraph';
+import { safetyClass } from '../part';
+import { farEnd, partGraph, ratedVolts } from './partGraph';
 import type { Branch, PartGraph } from './partGraph';
 import { findLineInput, findRectifiers, findTransformerInput } from './rectifiers';
 import type { LineInput } from './rectifiers';
@@ -46,11 +47,12 @@ function dissect(board: Board): Anatomy {
   const grounds = groundNets(graph, [...references]);
   const sensing = new Set(cores.filter((c) => c.purpose === 'current').flatMap((c) => fewTurns(c)));
   const transistors = findTransistors(graph).map((t) => beyondSense(graph, grounds, sensing, t));
-  const lines = [...rectified, ...transformerLines(graph, cores, rectified, transistors)];
+  const behind = [...rectified, ...transformerLines(graph, cores, rectified, transistors)];
+  const lines = behind.length > 0 ? behind : bareLines(graph, cores, references);
   const main = new Set(islands.map((i) => i.references[0]!));
   const currents = new Set([
     ...[...grounds].filter((n) => !main.has(n)),
-    ...transistors.flatMap((t) => senseEnds(t)),
+    ...transistors.flatMap((t) => senseEnds(t)).filter((n) => !isHeld(graph, n)),
     ...cores.filter((c) => c.purpose === 'current').flatMap((c) => currentEnds(graph, grounds, c)),
   ]);
   return { board, graph, islands, cores, rectifiers, lines, transistors, grounds, currents };
@@ -73,6 +75,35 @@ function testPins(board: Board, graph: PartGraph): readonly Branch[] {
       .flatMap((i) => [...i.nets]),
   );
   return single.filter((c) => !back.has(c.nets[0]!));
+}
+
+/** Whether a conductor comes from a connector, straight or through a fuse, a switch or a choke. */
+function comesIn(graph: PartGraph, net: string): boolean {
+  const near = [net, ...graph.on(net, 'fuse', 'switch', 'inductor').map((p) => farEnd(p.branch, net))];
+  return near.some((n) => graph.on(n, 'connector').length > 0);
+}
+
+/**
+ * The line of an ac switch, with neither rectifier nor transformer of its own: two conductors from a connector with an X
+ * capacitor or varistor across them, and not across the switch.
+ */
+function bareLines(graph: PartGraph, cores: readonly Core[], references: ReadonlySet<string>): readonly LineInput[] {
+  if (graph.all('triac').length === 0 || cores.some((c) => c.purpose === 'transformer')) return [];
+  const switched = graph.all('triac').map((t) => t.nets.slice(0, 2));
+  const across = graph.all('capacitor', 'mov').filter((b) => {
+    const lies = b.kind === 'mov' ? (ratedVolts(b) ?? 0) >= 230 : safetyClass(b.parts[0]!) === 'X';
+    return (
+      lies && b.nets.every((n) => comesIn(graph, n)) && !switched.some((ends) => ends.every((n) => b.nets.includes(n)))
+    );
+  });
+  const found = across.flatMap((b) => {
+    const ground = [...references].find((n) => !b.nets.includes(n) && graph.on(n).length > 0) ?? '';
+    const line = findLineInput(graph, cores, { branches: [], ac: b.nets, plus: '', minus: ground });
+    return line
+      ? [{ ...line, series: line.series.filter((x) => ['fuse', 'inductor', 'switch', 'relay'].includes(x.kind)) }]
+      : [];
+  });
+  return found.slice(0, 1);
 }
 
 /** Lines that end in a transformer's primary: no switch works on it, and no line found before holds it. */
@@ -106,12 +137,16 @@ function senseEnds({ branch, sensedBy }: Transistor): readonly string[] {
   return shunts.flatMap((b) => b.nets.filter((n) => branch.nets.includes(n)));
 }
 
+/** Whether a capacitor holds a net: its volts follow no current. */
+function isHeld(graph: PartGraph, net: string): boolean {
+  return graph.on(net, 'capacitor').some((p) => p.branch.value! >= 1e-6);
+}
+
 /** Ends of a current transformer's windings of many turns, behind their diodes too. */
 function currentEnds(graph: PartGraph, grounds: ReadonlySet<string>, core: Core): readonly string[] {
   const few = fewTurns(core);
   const ends = core.windings.filter((w) => !few.includes(w)).flatMap((w) => w.nets);
-  const held = (n: string): boolean => graph.on(n, 'capacitor').some((p) => p.branch.value! >= 1e-6);
-  const open = ends.filter((n) => !grounds.has(n) && !held(n));
+  const open = ends.filter((n) => !grounds.has(n) && !isHeld(graph, n));
   return [...open, ...open.flatMap((n) => graph.on(n, 'diode').map((p) => farEnd(p.branch, n)))].filter(
     (n) => !grounds.has(n),
   );

@@ -66,8 +66,23 @@ function findDriveCores(a: Anatomy, paths: ReadonlyMap<Transistor, DrivePath>): 
     const fed = core.windings.flatMap(driven);
     const others = core.windings.filter((w) => driven(w).length === 0);
     if (fed.length > 0 && others.some((w) => w.nets.some((n) => toldByIc(a, n)))) return true;
-    return fed.length > 0 && !others.some((w) => fed.some((t) => w.nets.includes(t.high) && !isRail(a, t.high)));
+    return (
+      fed.length > 0 &&
+      !others.some((w) =>
+        fed.some((t) => w.nets.includes(t.high) && !isRail(a, t.high) && !inSeries(a, core, farEnd(w, t.high))),
+      )
+    );
   });
+}
+
+/** Whether a winding's far end goes on into the winding of another core, through a capacitor at most: it only senses that current. */
+function inSeries(a: Anatomy, core: Core, far: string): boolean {
+  const next = [far, ...a.graph.on(far, 'capacitor').map((p) => farEnd(p.branch, far))].filter(
+    (n) => !a.grounds.has(n) && !isRail(a, n),
+  );
+  return next.some((n) =>
+    a.cores.some((c) => c !== core && c.purpose === 'transformer' && c.windings.some((w) => w.nets.includes(n))),
+  );
 }
 
 /** Whether an integrated circuit's pin leads to a net through no more than a small resistor and a capacitor. */

@@ -92,14 +92,26 @@ function switchingNodes(switches: PowerSwitches): readonly SwitchNode[] {
 /** Whether a node works on a winding: directly, or through a blocking capacitor or series coil. */
 export function reaches(a: Anatomy, net: string, w: Branch, driveWindings: ReadonlySet<Branch>): boolean {
   if (driveWindings.has(w)) return false;
-  if (w.nets.includes(net)) return !isRail(a, net) && !a.grounds.has(net);
-  if (isRail(a, net) || a.grounds.has(net)) return false;
-  return a.graph.on(net, 'capacitor', 'inductor').some(({ branch }) => {
-    const far = farEnd(branch, net);
-    if (branch.kind === 'capacitor' && branch.value! < 20e-9) return false;
-    if (branch.kind === 'inductor' && transformerOf(a, branch) !== undefined) return false;
-    return w.nets.includes(far) && !isRail(a, far) && !a.grounds.has(far);
-  });
+  const free = (n: string): boolean => !isRail(a, n) && !a.grounds.has(n);
+  let near = free(net) ? [net] : [];
+  const seen = new Set(near);
+  for (let step = 0; near.length > 0; step++) {
+    if (near.some((n) => w.nets.includes(n))) return true;
+    if (step === 2) return false;
+    near = near.flatMap((n) =>
+      a.graph.on(n, 'capacitor', 'inductor').flatMap(({ branch }) => {
+        const far = farEnd(branch, n);
+        const blocks =
+          branch.kind === 'capacitor'
+            ? branch.value! < 20e-9
+            : transformerOf(a, branch) !== undefined && !driveWindings.has(branch);
+        if (blocks || seen.has(far) || !free(far)) return [];
+        seen.add(far);
+        return [far];
+      }),
+    );
+  }
+  return false;
 }
 
 function transformerConverter(
@@ -108,7 +120,8 @@ function transformerConverter(
   core: Core,
   nodes: readonly SwitchNode[],
 ): Converter | null {
-  const windings = core.windings.filter((w) => nodes.some((n) => reaches(a, n.net, w, new Set())));
+  const drive = new Set(switches.driveCores.flatMap((c) => c.windings));
+  const windings = core.windings.filter((w) => nodes.some((n) => reaches(a, n.net, w, drive)));
   const legs = nodes.flatMap((n) => (n.leg ? [n.leg] : []));
   const selfDriven = nodes.flatMap((n) => n.transistors).filter((t) => drivenByCore(a, switches, core, t));
   const base = {

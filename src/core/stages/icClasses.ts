@@ -1,7 +1,7 @@
 import type { Anatomy } from './anatomy';
 import { farEnd } from './partGraph';
 import type { Branch } from './partGraph';
-import { isRail } from './rails';
+import { isRail, isReference } from './rails';
 
 /** An amplifier inside an IC: what is fed back from its output pin to its inverting one. Nets of the two pins. */
 export interface AmplifierLoop {
@@ -16,7 +16,9 @@ export interface AmplifierLoop {
  * power  nets that carry drive or power, which no loop ends on.
  */
 export function amplifierLoops(a: Anatomy, ic: Branch, power: ReadonlySet<string>): readonly AmplifierLoop[] {
-  const signal = [...new Set(ic.nets)].filter((n) => !a.grounds.has(n) && !power.has(n) && !isRail(a, n));
+  const signal = [...new Set(ic.nets)].filter(
+    (n) => !a.grounds.has(n) && !power.has(n) && (!isRail(a, n) || filtered(a, n)),
+  );
   const found: AmplifierLoop[] = [];
   for (const output of signal) {
     const back = a.graph.on(output, 'resistor', 'capacitor').flatMap((p) => {
@@ -39,6 +41,12 @@ export function amplifierLoops(a: Anatomy, ic: Branch, power: ReadonlySet<string
     }
   }
   return found;
+}
+
+/** An output held by a capacitor, with nothing on it that takes a current: no reference. */
+function filtered(a: Anatomy, net: string): boolean {
+  const others = a.graph.on(net).filter((p) => p.branch.kind !== 'ic' && p.branch.kind !== 'capacitor');
+  return isReference(a, net) && others.length === 1 && others[0]!.branch.kind === 'resistor';
 }
 
 const isSteady = (a: Anatomy, net: string): boolean => a.grounds.has(net) || isRail(a, net);

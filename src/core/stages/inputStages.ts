@@ -44,6 +44,30 @@ export function claimLine(scene: Scene, line: LineInput): void {
   claimEarth(scene, line);
   claimStorage(scene, line);
   claimSideRectifiers(scene, line);
+  claimCapacitiveDropper(scene, line);
+}
+
+/** A capacitor in series with a conductor of the line that lets a small current through to a zener and a diode. */
+function claimCapacitiveDropper({ a, book }: Scene, line: LineInput): void {
+  const poles = new Set(line.poles.flatMap((p) => [...p]));
+  for (const pole of poles)
+    for (const { branch: c } of a.graph.on(pole, 'capacitor')) {
+      if (poles.has(farEnd(c, pole))) continue;
+      const seen = new Set([farEnd(c, pole)]);
+      const found = new Set<Branch>([c]);
+      for (const net of seen)
+        for (const { branch } of a.graph.on(net, 'resistor', 'diode', 'capacitor')) {
+          const far = farEnd(branch, net);
+          if (branch.kind === 'resistor' && branch.value! > 1e3 && !poles.has(far)) continue;
+          found.add(branch);
+          const onward = branch.kind === 'resistor' || (branch.kind === 'diode' && branch.nets[0] === net);
+          if (onward && !poles.has(far) && !a.grounds.has(far) && !isRail(a, far)) seen.add(far);
+        }
+      const rectifies = [...found].some((b) => b.kind === 'diode' && b.nets.some((n) => isRail(a, n)));
+      const carries = c.value! >= 100e-9 && c.nets.every((n) => !a.grounds.has(n));
+      if (carries && rectifies)
+        book.addAll(found, 'aux-supply', 0.955, 'lets a small current through for the control supply');
+    }
 }
 
 /** The middle of two storage capacitors in series. */

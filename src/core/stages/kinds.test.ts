@@ -44,6 +44,45 @@ const WANTED: Readonly<Record<string, readonly [topology: string, stages: Readon
   'two-phases': ['boost', { M1: 'switch', M2: 'switch', R5: 'current-sense', R7: 'feedback', D2: 'output-rectifier' }],
   // The little bridge only measures the winding: what it makes of it carries milliamperes.
   'sensed-inverter': ['line-frequency-inverter', { M1: 'switch', R1: 'gate-drive', R7: 'aux-supply' }],
+  'two-amplifier-charger': [
+    'half-bridge',
+    {
+      LT2A: 'gate-drive',
+      LT2C: 'gate-drive',
+      LT1P: 'transformer',
+      D4: 'output-rectifier',
+      U4: 'regulator',
+      R14: 'current-sense',
+      RL1: 'protection',
+      R33: 'indicator',
+    },
+  ],
+  'solar-charger': [
+    'synchronous-buck+buck',
+    {
+      M1: 'protection',
+      M4: 'protection',
+      M5: 'protection',
+      U2: 'sensing',
+      R13: 'sensing',
+      RT1: 'sensing',
+      L1: 'output-filter',
+      R4: 'gate-drive',
+    },
+  ],
+  'ac-switch-dropper': [
+    'solid-state-relay',
+    {
+      TR1: 'switch',
+      C3: 'aux-supply',
+      DZ1: 'aux-supply',
+      OK1: 'gate-drive',
+      R7: 'sensing',
+      C1: 'emi-filter',
+      RV1: 'surge',
+      R1: 'clamp',
+    },
+  ],
   'bench-linear': ['linear', { Q1: 'regulator', Q3: 'regulator', R9: 'current-sense', R8: 'discharge' }],
 };
 

@@ -191,7 +191,9 @@ const highVoltage: Rule = (scene, net) => {
     return isHigh(a, far) || a.lines.some((l) => l.poles.some((pole) => pole.has(far)));
   });
   const lower = a.graph.on(net, 'resistor', 'capacitor').some((p) => a.grounds.has(farEnd(p.branch, net)));
-  return from && !lower && !scene.outputs.has(net) && !scene.nodes.has(net)
+  // Clamps to both supplies: a signal that is measured.
+  const clamped = a.graph.on(net, 'diode').some((p) => p.pin === 1 && a.grounds.has(p.branch.nets[0]!));
+  return from && !lower && !clamped && !scene.outputs.has(net) && !scene.nodes.has(net)
     ? [say('HV', 0.9, 'straight from the high-voltage rail, nothing holds it')]
     : [];
 };

@@ -17,6 +17,8 @@ const HIGH_VOLTS = 250;
 /** Whether a net is kept steady, by a capacitor to ground or as a bridge's plus: a rail. */
 export function isRail(a: Anatomy, net: string): boolean {
   if (a.rectifiers.some((r) => r.plus === net)) return true;
+  // What alternates against ground is no rail, whatever lies across it.
+  if (a.lines.some((l) => l.rectifier.branches.length === 0 && l.poles.some((p) => p.has(net)))) return false;
   if (railCapacitors(a, net).length > 0) return isFed(a, net);
   if (behindRectifier(a, net)) return true;
   return heldOn(a, net) !== null;

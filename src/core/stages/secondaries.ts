@@ -63,20 +63,43 @@ export function findSecondaries(
       }
       // A core that no switch works on beside converters that live on another supplies their control.
       const line = primaries.size > 0 && !core.windings.some((w) => driven.has(w));
-      return rectifiers.size === 0
-        ? []
-        : [
-            {
-              core,
-              winding,
-              rectifiers: [...rectifiers],
-              series: [...series],
-              rails,
-              auxiliary: isAuxiliary(a, rails, primaries, line),
-            },
-          ];
+      return apart(a, [...rectifiers], rails).map((own) => ({
+        core,
+        winding,
+        rectifiers: own.rectifiers,
+        series: [...series].filter(
+          (b) => own.whole || b.nets.some((n) => own.rails.has(n) || own.rectifiers.some((r) => r.nets.includes(n))),
+        ),
+        rails: own.rails,
+        auxiliary: isAuxiliary(a, own.rails, primaries, line),
+      }));
     }),
   );
+}
+
+/** Rectifiers of one winding by the rails that they make, where these have nothing in common. */
+function apart(
+  a: Anatomy,
+  rectifiers: readonly Branch[],
+  rails: ReadonlySet<string>,
+): readonly { readonly rectifiers: readonly Branch[]; readonly rails: ReadonlySet<string>; readonly whole: boolean }[] {
+  if (rectifiers.length === 0) return [];
+  const plain = rectifiers.every((r) => r.kind === 'diode');
+  const groups: { rectifiers: Branch[]; rails: Set<string> }[] = [];
+  for (const r of plain ? rectifiers : []) {
+    const behind = railBehind(a, r.nets[1]!);
+    const onward = dropperBehind(a, r.nets[1]!);
+    const own = new Set(
+      [...behind, ...(onward ? railBehind(a, farEnd(onward, r.nets[1]!)) : [])].filter((n) => rails.has(n)),
+    );
+    const group = groups.find((g) => [...own].some((n) => g.rails.has(n)));
+    if (group) {
+      group.rectifiers.push(r);
+      for (const n of own) group.rails.add(n);
+    } else groups.push({ rectifiers: [r], rails: own });
+  }
+  const clear = plain && groups.length > 1 && groups.every((g) => g.rails.size > 0);
+  return clear ? groups.map((g) => ({ ...g, whole: false })) : [{ rectifiers, rails, whole: true }];
 }
 
 function rectifyEnd(

@@ -56,14 +56,14 @@ function claimLadders(scene: Scene): void {
   const { a, book } = scene;
   for (const s of scene.secondaries) {
     const found = new Set<Branch>();
-    const queue = [...s.winding.nets];
+    const queue = s.winding.nets.filter((n) => !a.grounds.has(n));
     const seen = new Set(queue);
     for (let net = queue.shift(); net !== undefined; net = queue.shift()) {
       for (const { branch } of a.graph.on(net, 'diode', 'capacitor')) {
         if (branch.kind === 'capacitor' && (branch.value! > 1e-6 || (ratedVolts(branch) ?? 0) < 400)) continue;
         found.add(branch);
         const far = farEnd(branch, net);
-        if (seen.has(far)) continue;
+        if (seen.has(far) || a.grounds.has(far)) continue;
         seen.add(far);
         queue.push(far);
       }

@@ -95,6 +95,7 @@ export function claimSignals(scene: Scene): void {
   }
   for (const t of a.transistors) {
     claimBlocker(scene, t);
+    claimBackToBack(scene, t);
     claimShifter(scene, t.branch, t.high, t.control);
     claimLoadSwitch(scene, t);
   }
@@ -126,6 +127,28 @@ function claimBlocker(scene: Scene, t: Scene['a']['transistors'][number]): void 
   if (!passive || told || !kept) return;
   book.add(t.branch, 'protection', 0.86, 'blocks a supply connected the wrong way round');
   book.addAll(network, 'protection', 0.8, 'keeps the blocking transistor on');
+}
+
+/** Two transistors head to head in a conductor: they break it in both directions. */
+function claimBackToBack(scene: Scene, t: Scene['a']['transistors'][number]): void {
+  const { a, book } = scene;
+  const twin = a.transistors.find(
+    (u) =>
+      u !== t &&
+      u.branch.kind === 'mosfet' &&
+      t.branch.kind === 'mosfet' &&
+      u.low === t.low &&
+      u.control === t.control &&
+      u.high !== t.high,
+  );
+  if (!twin || a.grounds.has(t.low) || isRail(a, t.low) || scene.switches.drives.has(t)) return;
+  book.add(t.branch, 'protection', 0.86, 'breaks the conductor, in both directions with its twin');
+  book.addAll(
+    cone(scene, t.control, (b) => b === t.branch || b === twin.branch),
+    'protection',
+    0.72,
+    'works the two transistors',
+  );
 }
 
 /** A transistor to ground or a rail with what it switches outside the board: a fan, a lamp, a coil. */

@@ -11,7 +11,7 @@ export function claimThyristors(scene: Scene): void {
     const [high, low, gate] = t.nets as [string, string, string];
     const through = a.graph.on(high, 'inductor').map((p) => farEnd(p.branch, high));
     // Straight across a rail it can only be there to short it.
-    const crowbar = isRail(a, high) && a.grounds.has(low);
+    const crowbar = isRail(a, high) && a.grounds.has(low) && !a.lines.some((l) => l.poles.some((p) => p.has(high)));
     const empties = !crowbar && [high, ...through].some((n) => isRail(a, n));
     const kind: StageKind = crowbar ? 'protection' : empties ? 'discharge' : 'switch';
     book.add(

@@ -1,4 +1,5 @@
 import { partFigure } from '../part';
+import { transformerOf } from './anatomy';
 import type { Scene } from './claims';
 import type { Converter } from './converter';
 import { explain } from './explain';
@@ -104,7 +105,10 @@ function seriesPass({ a }: Scene): boolean {
 /** Whether a thyristor that an isolator fires switches a load: no store lies across it and no winding on it. */
 function seriesWithLoad(a: Scene['a'], { nets: [high, low] }: Branch): boolean {
   const stores = a.graph.between(high!, low!, 'capacitor').some((c) => c.value! >= 1e-6);
-  return !stores && a.graph.on(high!, 'inductor').length + a.graph.on(low!, 'inductor').length === 0;
+  const winds = [high!, low!].some((n) =>
+    a.graph.on(n, 'inductor').some((p) => transformerOf(a, p.branch) !== undefined),
+  );
+  return !stores && !winds;
 }
 
 /** A triac, or two transistors source to source, between two connector nets, worked through an opto. */
