@@ -1,8 +1,10 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
 import AxeBuilder from '@axe-core/playwright';
 import { expect, test } from '@playwright/test';
 import type { Page } from '@playwright/test';
 import sharp from 'sharp';
-import { open } from './bench';
+import { open, takeIn } from './bench';
 
 const origin = (): string => String(test.info().project.use.baseURL);
 
@@ -315,4 +317,27 @@ test('every way to trace can be read by all: no accessibility trouble in either 
       ]);
     }
   }
+});
+
+test('a half-traced board says what it lacks and asks what would settle it; the answer stands', async ({ page }) => {
+  const whole = readFileSync(join(process.cwd(), 'fixtures/boards/winch-forward-12v.cir'), 'utf8');
+  const text = whole
+    .split('\n')
+    .filter((line) => !line.startsWith('M1 '))
+    .join('\n');
+  await takeIn(page.request, 'ST-1', { board: { from: 'netlist', text } });
+  await open(page, '/jobs/ST-1/board');
+  await page.getByRole('tab', { name: 'Stages' }).click();
+  const read = page.getByRole('region', { name: 'How this board is read' });
+  await expect(read.getByRole('list', { name: 'Not traced yet' })).toContainText('No transistor found yet');
+  await expect(read).toContainText('two switch forward?');
+  await read.getByRole('button', { name: 'No: forward' }).click();
+  await expect(read.getByRole('button', { name: 'No: forward' })).toHaveCount(0);
+  await expect(page.getByLabel('Job log')).toContainText('topology LT1P forward');
+  // A pin's role is set where it stands.
+  await page.getByLabel('Role of U1.2').selectOption('EN');
+  await expect(page.getByLabel('Role of U1.2')).toHaveValue('EN');
+  await page.reload();
+  await page.getByRole('tab', { name: 'Stages' }).click();
+  await expect(page.getByLabel('Role of U1.2')).toHaveValue('EN');
 });
