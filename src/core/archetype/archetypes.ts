@@ -5,7 +5,9 @@ import { BUCK_TEXT } from './buckText';
 import * as dc from './dcTexts';
 import { FLYBACK_TEXT } from './flybackText';
 import * as inverter from './inverterTexts';
+import * as battery from './batteryTexts';
 import * as mains from './mainsTexts';
+import * as special from './specialTexts';
 import { CONTROLLERS, MODELS } from './models';
 
 /** A generic board of one topology, all values assumed, to start a job from. On screen: a typical circuit. */
@@ -193,6 +195,46 @@ export const ARCHETYPES: readonly Archetype[] = [
     topology: 'solid-state-relay',
     netlist: withParts(inverter.SOLID_STATE_RELAY_TEXT),
     nameplate: fed('dc', ['IN+', 'IN-'], [4, 12, 32], []),
+  },
+  {
+    name: 'flyback-primary-sensed',
+    title: 'Offline flyback sensed at its auxiliary winding',
+    describes: 'mains in, one isolated output, no opto, integrated switch',
+    topology: 'flyback',
+    netlist: withParts(special.PRIMARY_SENSED_FLYBACK_TEXT),
+    nameplate: offline([dcOut('OUT', 'GND', 5, 1)], 90),
+  },
+  {
+    name: 'high-voltage-multiplier',
+    title: 'High-voltage supply with a multiplier',
+    describes: 'mains in, half bridge, voltage multiplier of diodes and capacitors',
+    topology: 'half-bridge',
+    netlist: withParts(special.HIGH_VOLTAGE_TEXT),
+    nameplate: offline([dcOut('OUT', 'HG', 12000, 0.0005)]),
+  },
+  {
+    name: 'traction-stage',
+    title: 'Traction stage',
+    describes: 'battery in, precharge, boost leg, three-phase bridge, bleeder',
+    topology: 'boost+three-phase-inverter',
+    netlist: withParts(battery.TRACTION_TEXT),
+    nameplate: fed('battery', ['BAT+', 'BAT-'], [160, 200, 230], []),
+  },
+  {
+    name: 'solar-charger',
+    title: 'Solar charge controller',
+    describes: 'panel in, synchronous buck, battery out, processor',
+    topology: 'synchronous-buck+buck',
+    netlist: withParts(battery.SOLAR_CHARGER_TEXT),
+    nameplate: fed('dc', ['PV+', 'PV-'], [18, 36, 60], [dcOut('BAT', 'GND', 27.6, 20)]),
+  },
+  {
+    name: 'phase-control',
+    title: 'Phase control of a motor',
+    describes: 'mains in, triac in series with the load, capacitive dropper, processor',
+    topology: 'solid-state-relay',
+    netlist: withParts(special.PHASE_CONTROL_TEXT),
+    nameplate: offline([]),
   },
 ];
 
