@@ -38,6 +38,7 @@ export type PartText =
   | 'stage'
   | 'topology'
   | 'core'
+  | `role${number}`
   | 'pkg'
   | 'said'
   | 'type'

@@ -14,6 +14,6 @@ export function settledTopology(c: Pick<Converter, 'transistors' | 'ics' | 'coil
 
 /** The role that someone set for a pin, by its number, or null. */
 export function settledRole(part: Part, pin: number): PinRole | null {
-  const said = part.keys.find((k) => k.key.toLowerCase() === `role${pin}`)?.text;
+  const said = partText(part, `role${pin}`);
   return PIN_ROLES.find((r) => r === said) ?? null;
 }
