@@ -4,7 +4,7 @@ import type { GalvanicIsland } from './islands';
 import { safetyClass } from '../part';
 import { farEnd, partGraph, ratedVolts } from './partGraph';
 import type { Branch, PartGraph } from './partGraph';
-import { findLineInput, findRectifiers, findTransformerInput } from './rectifiers';
+import { findLineInput, findRectifiers, findTransformerInput, growPoles } from './rectifiers';
 import type { LineInput } from './rectifiers';
 import type { Core, Rectifier } from './shapes';
 import { beyondSense, findTransistors, groundNets } from './transistors';
@@ -48,7 +48,8 @@ function dissect(board: Board): Anatomy {
   const sensing = new Set(cores.filter((c) => c.purpose === 'current').flatMap((c) => fewTurns(c)));
   const transistors = findTransistors(graph).map((t) => beyondSense(graph, grounds, sensing, t));
   const behind = [...rectified, ...transformerLines(graph, cores, rectified, transistors)];
-  const lines = behind.length > 0 ? behind : bareLines(graph, cores, references);
+  const halves = behind.length > 0 ? [] : halfWaveLines(graph, cores, references);
+  const lines = behind.length > 0 ? behind : halves.length > 0 ? halves : bareLines(graph, cores, references);
   const main = new Set(islands.map((i) => i.references[0]!));
   const currents = new Set([
     ...[...grounds].filter((n) => !main.has(n)),
@@ -77,9 +78,44 @@ function testPins(board: Board, graph: PartGraph): readonly Branch[] {
   return single.filter((c) => !back.has(c.nets[0]!));
 }
 
+/** Printed volts of a storage capacitor from which its single rectifier stands in a line. */
+const LINE_STORAGE_VOLTS = 200;
+
+/** A line with one diode for a rectifier: from a connector into a storage for the line's voltage, the return straight. */
+function halfWaveLines(
+  graph: PartGraph,
+  cores: readonly Core[],
+  references: ReadonlySet<string>,
+): readonly LineInput[] {
+  return graph
+    .all('diode')
+    .flatMap((d) => {
+      const [anode = '', plus = ''] = d.nets;
+      const store = [plus, ...graph.on(plus, 'inductor', 'resistor').map((p) => farEnd(p.branch, plus))]
+        .flatMap((n) => graph.on(n, 'capacitor'))
+        .find(
+          (p) =>
+            (ratedVolts(p.branch) ?? 0) >= LINE_STORAGE_VOLTS &&
+            p.branch.value! >= 1e-6 &&
+            p.branch.nets.some((n) => references.has(n)),
+        );
+      const minus = store?.branch.nets.find((n) => references.has(n));
+      if (minus === undefined || references.has(anode) || !comesIn(graph, anode, true)) return [];
+      const { poleOf, series } = growPoles(graph, cores, [anode], [plus, minus]);
+      const live = new Set(poleOf.keys());
+      const connectors = graph
+        .all('connector')
+        .filter((c) => c.nets.some((n) => live.has(n)) && c.nets.includes(minus));
+      const rectifier = { branches: [d], ac: [anode, minus], plus, minus };
+      return connectors.length === 0 ? [] : [{ rectifier, poles: [live, new Set([minus])], series, connectors }];
+    })
+    .slice(0, 1);
+}
+
 /** Whether a conductor comes from a connector, straight or through a fuse, a switch or a choke. */
-function comesIn(graph: PartGraph, net: string): boolean {
-  const near = [net, ...graph.on(net, 'fuse', 'switch', 'inductor').map((p) => farEnd(p.branch, net))];
+function comesIn(graph: PartGraph, net: string, resistors = false): boolean {
+  const small = graph.on(net, 'resistor').filter((p) => resistors && p.branch.value! <= 100);
+  const near = [net, ...[...graph.on(net, 'fuse', 'switch', 'inductor'), ...small].map((p) => farEnd(p.branch, net))];
   return near.some((n) => graph.on(n, 'connector').length > 0);
 }
 

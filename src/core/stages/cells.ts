@@ -80,8 +80,17 @@ function inSeries(a: Anatomy, core: Core, far: string): boolean {
   const next = [far, ...a.graph.on(far, 'capacitor').map((p) => farEnd(p.branch, far))].filter(
     (n) => !a.grounds.has(n) && !isRail(a, n),
   );
-  return next.some((n) =>
-    a.cores.some((c) => c !== core && c.purpose === 'transformer' && c.windings.some((w) => w.nets.includes(n))),
+  const coils = a.graph
+    .on(far, 'inductor')
+    .filter(
+      (p) =>
+        !core.windings.includes(p.branch) && !isRail(a, farEnd(p.branch, far)) && !a.grounds.has(farEnd(p.branch, far)),
+    );
+  return (
+    coils.length > 0 ||
+    next.some((n) =>
+      a.cores.some((c) => c !== core && c.purpose === 'transformer' && c.windings.some((w) => w.nets.includes(n))),
+    )
   );
 }
 

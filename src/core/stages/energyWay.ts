@@ -85,7 +85,11 @@ export function alternatingOutput(a: Anatomy, core: Core, driven: readonly Branc
     w.nets.some(
       (n) =>
         !a.grounds.has(n) &&
-        [...diodesAt(a, n, 'anode'), ...a.graph.on(n, 'bridge').filter((p) => carriesBoth(a, w, p))].length > 0,
+        [
+          ...diodesAt(a, n, 'anode'),
+          ...diodesAt(a, n, 'cathode').filter((d) => a.grounds.has(d.nets[0]!)),
+          ...a.graph.on(n, 'bridge').filter((p) => carriesBoth(a, w, p)),
+        ].length > 0,
     );
   return (
     rest.length > 0 &&

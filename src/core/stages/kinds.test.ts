@@ -83,6 +83,37 @@ const WANTED: Readonly<Record<string, readonly [topology: string, stages: Readon
       R1: 'clamp',
     },
   ],
+  // One diode for a rectifier: the line all the same.
+  'ringing-choke': [
+    'blocking-oscillator',
+    {
+      D1: 'rectifier',
+      R1: 'mains-input',
+      C1: 'bulk',
+      R2: 'startup',
+      C3: 'gate-drive',
+      Q2: 'current-sense',
+      OK1: 'feedback',
+      D4: 'output-rectifier',
+      C5: 'aux-supply',
+    },
+  ],
+  'lamp-ballast': [
+    'half-bridge',
+    { LT1C: 'gate-drive', R1: 'startup', C2: 'startup', L2: 'tank', C4: 'tank', C5: 'tank', R5: 'current-sense' },
+  ],
+  'current-doubler': [
+    'full-bridge',
+    {
+      LG1P: 'gate-drive',
+      C6: 'gate-drive',
+      LCT1: 'current-sense',
+      D1: 'output-rectifier',
+      L1: 'output-filter',
+      U2: 'charge-control',
+      R17: 'feedback',
+    },
+  ],
   'bench-linear': ['linear', { Q1: 'regulator', Q3: 'regulator', R9: 'current-sense', R8: 'discharge' }],
 };
 

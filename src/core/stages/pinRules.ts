@@ -155,6 +155,8 @@ export const supply: Rule = (scene, net) => {
     )
   )
     add(0.35, 'a resistor feeds it from a supply');
+  if (resistors.some((r) => r.value! <= 120 && a.graph.on(farEnd(r, net), 'connector', 'fuse', 'switch').length > 0))
+    add(0.35, 'a small resistor feeds it from an inlet');
   if (resistors.some((r) => r.value! <= 20e3 && diodesAt(a, farEnd(r, net), 'cathode').length > 0))
     add(0.25, 'fed from a rectified point');
   if (resistors.some((r) => r.value! <= 470 && scene.outputs.has(farEnd(r, net))))

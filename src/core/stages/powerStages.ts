@@ -1,3 +1,4 @@
+import { claimOpto } from './signalStages';
 import { islandOf } from './anatomy';
 import { diodesAt } from './cells';
 import { cone, isEdge } from './claims';
@@ -63,7 +64,7 @@ function claimBridgeFilter(scene: Scene, c: Converter): void {
       const far = farEnd(branch, net);
       book.add(
         branch,
-        branch.kind === 'fuse' ? 'protection' : 'output-filter',
+        branch.kind === 'fuse' ? 'protection' : c.legs.length === 1 ? 'tank' : 'output-filter',
         0.87,
         'between the bridge and the output',
       );
@@ -214,6 +215,7 @@ function claimDrive(scene: Scene, t: Converter['transistors'][number]): void {
     if (b.kind === 'resistor' && up && !told) book.add(b, 'startup', 0.8, 'gives the first drive to the control pin');
     else book.add(b, 'gate-drive', 0.85, 'keeps the control pin in bounds');
   }
+  claimDiac(scene, drive.nets);
   for (const diverter of a.transistors) {
     if (switches.drives.has(diverter) || !drive.nets.has(diverter.high) || drive.branches.includes(diverter.branch))
       continue;
@@ -226,12 +228,9 @@ function claimDrive(scene: Scene, t: Converter['transistors'][number]): void {
           farEnd(p.branch, diverter.control) === t.low,
       );
     const kind: StageKind = isShifter(scene, diverter) ? 'gate-drive' : sense ? 'current-sense' : 'feedback';
-    book.addAll(
-      cone(scene, diverter.control, (b) => b === diverter.branch),
-      kind,
-      0.75,
-      'takes the drive away when the output is reached',
-    );
+    const network = cone(scene, diverter.control, (b) => b === diverter.branch);
+    book.addAll(network, kind, 0.75, 'takes the drive away when the output is reached');
+    for (const b of network) if (b.kind === 'opto') claimOpto(scene, b, 'feedback');
     book.add(diverter.branch, kind, 0.8, 'takes the drive away');
   }
   for (const b of t.sensedBy) book.add(b, 'current-sense', 0.95, `senses the current of ${t.branch.parts[0]!.ref}`);
@@ -241,6 +240,21 @@ function claimDrive(scene: Scene, t: Converter['transistors'][number]): void {
     if (branch.value! <= 5 && a.grounds.has(farEnd(branch, t.low)))
       book.add(branch, 'current-sense', 0.95, `turns the current of ${t.branch.parts[0]!.ref} into volts`);
   }
+}
+
+/** A diac that fires into a drive from a capacitor that a resistor charges: it starts what then runs by itself. */
+function claimDiac({ a, book }: Scene, nets: Iterable<string>): void {
+  for (const net of nets)
+    for (const { branch } of a.graph.on(net, 'ic')) {
+      if (branch.nets.length !== 2) continue;
+      const charged = farEnd(branch, net);
+      const feeds = a.graph
+        .on(charged, 'resistor')
+        .filter((p) => p.branch.value! >= 10e3 && isRail(a, farEnd(p.branch, charged)));
+      if (feeds.length === 0) continue;
+      const own = [branch, ...a.graph.on(charged, 'resistor', 'capacitor', 'diode').map((p) => p.branch)];
+      book.addAll(own, 'startup', 0.88, 'fires the first pulse into the drive');
+    }
 }
 
 function reachesIc({ a }: Scene, nets: Iterable<string>): boolean {

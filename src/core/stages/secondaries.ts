@@ -46,7 +46,7 @@ export function findSecondaries(
   primaries: ReadonlySet<string>,
   power: ReadonlySet<Transistor>,
 ): readonly Secondary[] {
-  return cores.flatMap((core) =>
+  const all = cores.flatMap((core) =>
     core.windings.flatMap((winding) => {
       if (driven.has(winding)) return [];
       const rectifiers = new Set<Branch>();
@@ -75,6 +75,17 @@ export function findSecondaries(
       }));
     }),
   );
+  // What leads nowhere, beside a winding of its core that leads off the board, serves the board itself.
+  const leads = (x: Secondary): boolean => [...x.rails].some((n) => a.graph.on(n, 'connector').length > 0);
+  return all.map((x) => {
+    const inside = !leads(x) && [...primaries].some((n) => sharesIsland(a, n, x.rails));
+    const beside = all.some((y) => y !== x && y.core === x.core && leads(y));
+    return inside && beside ? { ...x, auxiliary: true } : x;
+  });
+}
+
+function sharesIsland(a: Anatomy, net: string, rails: ReadonlySet<string>): boolean {
+  return a.islands.some((i) => i.nets.has(net) && [...rails].some((n) => i.nets.has(n)));
 }
 
 /** Rectifiers of one winding by the rails that they make, where these have nothing in common. */
