@@ -44,7 +44,7 @@ function dissect(board: Board): Anatomy {
   const references = new Set(islands.flatMap((i) => i.references));
   const cores = findCores(board, graph, rectifiers, references);
   const rectified = rectifiers.flatMap((r) => findLineInput(graph, cores, r) ?? []);
-  const grounds = groundNets(graph, [...references]);
+  const grounds = groundNets(graph, [...references, ...outputReturns(graph, cores, references)]);
   const sensing = new Set(cores.filter((c) => c.purpose === 'current').flatMap((c) => fewTurns(c)));
   const transistors = findTransistors(graph).map((t) => beyondSense(graph, grounds, sensing, t));
   const behind = [...rectified, ...transformerLines(graph, cores, rectified, transistors)];
@@ -163,6 +163,26 @@ function transformerLines(
       const line = findTransformerInput(graph, cores, w);
       const held = known.some((l) => l.poles.some((p) => w.nets.some((n) => p.has(n))));
       return line && !held ? [line] : [];
+    });
+  });
+}
+
+/**
+ * Returns of outputs that a resistor joins to a reference: a winding's end or tap with the storage of what its core's other
+ * ends give through diodes.
+ */
+function outputReturns(graph: PartGraph, cores: readonly Core[], references: ReadonlySet<string>): readonly string[] {
+  return cores.flatMap((core) => {
+    if (core.purpose !== 'transformer') return [];
+    const ends = [...new Set(core.windings.flatMap((w) => w.nets))];
+    return ends.filter((tap) => {
+      if (references.has(tap) || graph.on(tap, 'diode', 'mosfet', 'bjt', 'ic', 'fuse').length > 0) return false;
+      const own = core.windings.filter((w) => w.nets.includes(tap)).map((w) => farEnd(w, tap));
+      const given = new Set(own.flatMap((n) => graph.on(n, 'diode').map((p) => farEnd(p.branch, n))));
+      const stores = graph
+        .on(tap, 'capacitor')
+        .filter((p) => p.branch.value! >= 10e-6 && given.has(farEnd(p.branch, tap)));
+      return stores.length > 0 && !stores.some((p) => references.has(farEnd(p.branch, tap)));
     });
   });
 }

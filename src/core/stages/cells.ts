@@ -1,7 +1,7 @@
 import { partFigure } from '../part';
 import { controllersOf, inductorsAt } from './anatomy';
 import type { Anatomy } from './anatomy';
-import { diodeClass, farEnd } from './partGraph';
+import { diodeClass, farEnd, ratedVolts } from './partGraph';
 import type { Branch } from './partGraph';
 import { isRail } from './rails';
 import type { Core } from './shapes';
@@ -34,7 +34,8 @@ export function findPowerSwitches(a: Anatomy): PowerSwitches {
   const driveCores = findDriveCores(a, paths);
   const driveWindings = new Set(driveCores.flatMap((c) => c.windings));
   const followers = new Set([...paths.values()].flatMap((d) => d.branches));
-  const works = (net: string): boolean => !stops(net) && inductorsAt(a, net).some((w) => !driveWindings.has(w));
+  const works = (net: string): boolean =>
+    !stops(net) && (resonates(a, net) || inductorsAt(a, net).some((w) => !driveWindings.has(w)));
   const candidates = a.transistors.filter((t) => !followers.has(t.branch) && !worksRelay(a, t));
   const legs = findLegs(a, candidates, paths);
   const inLegs = new Set(legs.flatMap((l) => [...l.top, ...l.bottom]));
@@ -92,6 +93,14 @@ function inSeries(a: Anatomy, core: Core, far: string): boolean {
       a.cores.some((c) => c !== core && c.purpose === 'transformer' && c.windings.some((w) => w.nets.includes(n))),
     )
   );
+}
+
+/** A coil that is off the board: a net on a connector with a capacitor of high voltage to a rail, which rings with it. */
+function resonates(a: Anatomy, net: string): boolean {
+  if (a.graph.on(net, 'connector').length === 0) return false;
+  return a.graph
+    .on(net, 'capacitor')
+    .some((p) => p.branch.value! >= 50e-9 && (ratedVolts(p.branch) ?? 0) >= 400 && isRail(a, farEnd(p.branch, net)));
 }
 
 /** Whether an integrated circuit's pin leads to a net through no more than a small resistor and a capacitor. */

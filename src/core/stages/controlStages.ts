@@ -181,9 +181,10 @@ function claimUnknown(scene: Scene, ic: Branch, net: string): void {
   const { a, book } = scene;
   const network = isEdge(scene, net) ? [] : cone(scene, net, (b) => b === ic);
   const lowered = network.some((b) => b.kind === 'resistor' && b.nets.some((n) => a.grounds.has(n)));
-  const divider = network.some(
-    (b) => ['resistor', 'ntc'].includes(b.kind) && b.nets.some((n) => isMeasured(scene, ic, n, lowered)),
-  );
+  const warm = network.some((b) => b.kind === 'ntc');
+  const divider =
+    warm ||
+    network.some((b) => ['resistor', 'ntc'].includes(b.kind) && b.nets.some((n) => isMeasured(scene, ic, n, lowered)));
   if (!divider)
     for (const { branch } of a.graph.on(net, 'capacitor'))
       if (a.grounds.has(farEnd(branch, net))) book.add(branch, 'controller', 0.68, 'on a pin of the controller alone');

@@ -114,6 +114,34 @@ const WANTED: Readonly<Record<string, readonly [topology: string, stages: Readon
       R17: 'feedback',
     },
   ],
+  'split-rails': [
+    'push-pull',
+    {
+      D4: 'output-rectifier',
+      C3: 'output-filter',
+      R6: 'discharge',
+      Q3: 'aux-supply',
+      Q4: 'aux-supply',
+      RT1: 'sensing',
+      Q1: 'gate-drive',
+      R12: 'feedback',
+    },
+  ],
+  // The coil is off the board; no topology of the list fits it, the little buck beside it is one.
+  'single-switch-cooker': [
+    'buck',
+    {
+      M1: 'switch',
+      C3: 'tank',
+      R2: 'gate-drive',
+      Q2: 'gate-drive',
+      D2: 'rectifier',
+      R21: 'inrush',
+      LCT1: 'current-sense',
+      R16: 'sensing',
+      U4: 'regulator',
+    },
+  ],
   'bench-linear': ['linear', { Q1: 'regulator', Q3: 'regulator', R9: 'current-sense', R8: 'discharge' }],
 };
 

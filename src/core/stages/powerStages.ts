@@ -41,6 +41,22 @@ export function claimConverter(scene: Scene, c: Converter): void {
   if (bridge) claimBridgeFilter(scene, c);
 }
 
+/** A switch on a coil that no topology fits, or that is off the board: with its drive and what rings at it. */
+export function claimLoneSwitches(scene: Scene): void {
+  const { a, book, converters, switches } = scene;
+  const used = new Set(converters.flatMap((c) => c.transistors));
+  for (const t of switches.singles) {
+    if (used.has(t) || a.graph.on(t.high, 'connector').length === 0 || !a.grounds.has(t.low)) continue;
+    const rings = a.graph
+      .on(t.high, 'capacitor')
+      .filter((p) => p.branch.value! >= 50e-9 && isRail(a, farEnd(p.branch, t.high)));
+    if (rings.length === 0) continue;
+    book.add(t.branch, 'switch', 0.9, 'switches a coil off the board');
+    for (const { branch } of rings) book.add(branch, 'tank', 0.87, 'rings with the coil off the board');
+    claimDrive(scene, t);
+  }
+}
+
 /** Capacitors that hold the far end of a load that leaves the board: they ring with it. */
 function claimLoadTank({ a, book }: Scene, c: Converter, reached: ReadonlySet<string>): void {
   const leads = a.graph.all('connector').filter((k) => k.nets.some((n) => reached.has(n)));

@@ -70,7 +70,8 @@ function isFed(a: Anatomy, net: string): boolean {
   return a.graph.on(net).some(({ branch, pin }) => {
     switch (branch.kind) {
       case 'diode':
-        return pin === 1 && isPlain(a, branch);
+        // A negative rail's rectifier points to the winding.
+        return isPlain(a, branch) && (pin === 1 || a.graph.on(branch.nets[1]!, 'inductor').length > 0);
       case 'ic':
         return branch.nets.length >= 3 && !isDivided(a, net);
       case 'resistor':

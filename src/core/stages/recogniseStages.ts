@@ -15,7 +15,7 @@ import { claimBootstraps, claimDiverters, claimLeftovers } from './leftovers';
 import { farEnd } from './partGraph';
 import type { Branch } from './partGraph';
 import type { PinFinding } from './pinRoles';
-import { claimConverter, claimDriveCores, claimRail } from './powerStages';
+import { claimConverter, claimDriveCores, claimRail, claimLoneSwitches } from './powerStages';
 import { isRail, isReference } from './rails';
 import { readScene } from './readScene';
 import { claimBarrier, claimSecondaries } from './secondaryStages';
@@ -87,6 +87,7 @@ export function claimAll(scene: Scene): readonly Branch[] {
   const { a } = scene;
   for (const line of a.lines) claimLine(scene, line);
   for (const c of scene.converters) claimConverter(scene, c);
+  claimLoneSwitches(scene);
   claimDriveCores(scene);
   claimSecondaries(scene);
   for (const supply of directSupplies(scene)) claimDirectInlet(scene, supply);

@@ -67,12 +67,18 @@ export function claimPasses(scene: Scene): void {
       a.grounds.has(t.low)
     )
       continue;
-    book.add(t.branch, 'regulator', 0.9, 'stands in series between two rails');
+    const network = cone(scene, t.control, (b) => b === t.branch);
+    const holds = network.some(
+      (b) => ['shunt-reference', 'opto'].includes(b.kind) || (b.kind === 'diode' && diodeClass(a.board, b) === 'zener'),
+    );
+    const told = network.some((b) => b.nets.some((n) => a.graph.on(n, 'connector').length > 0 && !isEdge(scene, n)));
+    const kind: StageKind = told && !holds ? 'aux-supply' : 'regulator';
+    book.add(t.branch, kind, 0.9, 'stands in series between two rails');
     book.addAll(
-      cone(scene, t.control, (b) => b === t.branch),
-      'regulator',
+      network,
+      kind,
       0.8,
-      'holds the pass transistor',
+      kind === 'regulator' ? 'holds the pass transistor' : 'switches the supply on from outside',
     );
   }
 }
