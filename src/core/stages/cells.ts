@@ -70,11 +70,17 @@ function findDriveCores(a: Anatomy, paths: ReadonlyMap<Transistor, DrivePath>): 
     return (
       fed.length > 0 &&
       !others.some((w) =>
-        fed.some((t) => w.nets.includes(t.high) && !isRail(a, t.high) && !inSeries(a, core, farEnd(w, t.high))),
+        fed.some(
+          (t) =>
+            w.nets.includes(t.high) && !isRail(a, t.high) && !(fewest(core, w) && inSeries(a, core, farEnd(w, t.high))),
+        ),
       )
     );
   });
 }
+
+/** Whether no winding of a core has fewer turns. */
+const fewest = (core: Core, w: Branch): boolean => core.windings.every((x) => w.value! <= x.value! * 1.01);
 
 /** Whether a winding's far end goes on into the winding of another core, through a capacitor at most: it only senses that current. */
 function inSeries(a: Anatomy, core: Core, far: string): boolean {
