@@ -95,7 +95,7 @@ test('a board of 34 parts goes in by shorthand alone; wrong lines keep all that 
   await expect(page.getByText('35 parts on')).toBeVisible();
   // The board computes: stages, topology, a schematic.
   await page.getByRole('tab', { name: 'Stages' }).click();
-  await expect(page.getByText('flyback', { exact: true })).toBeVisible();
+  await expect(page.getByRole('region', { name: 'How this board is read' }).locator('strong')).toHaveText('flyback');
   const stages = page.getByRole('list', { name: 'Stages from input to output' });
   await expect(stages).toContainText('clamp');
   await expect(stages).toContainText('D1 R8 C3');
