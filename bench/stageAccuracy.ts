@@ -36,7 +36,11 @@ export function stageAccuracy(labelled: Labelled, seeds: number) {
 
 function score({ board, labels }: Labelled) {
   const map = recogniseStages(board);
-  return { f1: scoreStages(map, labels).f1, topology: sameTopology(map.topology, labels) };
+  return {
+    f1: scoreStages(map, labels).f1,
+    topology: sameTopology(map.topology, labels),
+    confidence: map.topologyConfidence,
+  };
 }
 
 /** How strangers are recognised: topologies right, mean F1, that of the worst tenth; per change how often it was there when a topology was wrong. */
@@ -54,6 +58,14 @@ export function strangersRead(count: number, missing: number, names: readonly st
     topology: runs.filter((r) => r.topology).length / count,
     f1: mean(f1),
     worstTenth: mean(f1.slice(0, Math.ceil(count / 10))),
+    calibration: Array.from({ length: 10 }, (_, tenth) => {
+      const own = runs.filter((r) => Math.min(9, Math.floor(r.confidence * 10)) === tenth);
+      return {
+        count: own.length,
+        stated: mean(own.map((r) => r.confidence)),
+        right: own.filter((r) => r.topology).length / Math.max(1, own.length),
+      };
+    }),
     byChange: (Object.keys(CHANGES) as Change[]).map((change) => {
       const own = runs.filter((r) => r.changes.includes(change));
       return {

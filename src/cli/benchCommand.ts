@@ -62,9 +62,12 @@ function strangerWords(s: ReturnType<typeof strangersRead> & { readonly missing:
   const worst = s.byChange
     .filter((c) => c.count > 0)
     .map((c) => `${c.change} ${c.wrong}/${c.count} F1 ${c.f1.toFixed(3)}`);
+  const sure = s.calibration.flatMap((c) =>
+    c.count === 0 ? [] : [`${c.stated.toFixed(2)} : ${c.right.toFixed(2)} (${c.count})`],
+  );
   return (
     `${STRANGERS} strangers, up to ${100 * s.missing} % of their parts missing: topology ${(100 * s.topology).toFixed(1)} %, ` +
-    `F1 ${s.f1.toFixed(3)}, worst tenth ${s.worstTenth.toFixed(3)}; wrong topologies per change: ${worst.join(', ')}`
+    `F1 ${s.f1.toFixed(3)}, worst tenth ${s.worstTenth.toFixed(3)}; stated : right ${sure.join(', ')}; wrong topologies per change: ${worst.join(', ')}`
   );
 }
 

@@ -130,6 +130,12 @@ test('strangers: several changes at once, everything renamed and shuffled', () =
 test('strangers with up to 15 % of their parts missing', () => {
   const read = strangersRead(250, 0.15);
   expect(read.topology).toBeGreaterThanOrEqual(0.85);
+  // What is stated as sure holds, what is stated as unsure is less often right.
+  const [unsure, sure] = [read.calibration.slice(0, 8), read.calibration.slice(9)];
+  expect(sure[0]!.count).toBeGreaterThan(100);
+  expect(sure[0]!.right).toBeGreaterThanOrEqual(0.95);
+  const asked = unsure.reduce((sum, c) => sum + c.count, 0);
+  expect(unsure.reduce((sum, c) => sum + c.right * c.count, 0) / Math.max(1, asked)).toBeLessThan(0.8);
   expect(read.f1).toBeGreaterThanOrEqual(0.85);
 }, 120_000);
 
