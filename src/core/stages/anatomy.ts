@@ -1,3 +1,4 @@
+import { netKey } from '../circuit';
 import type { Board } from '../circuit';
 import { findIslands } from './islands';
 import type { GalvanicIsland } from './islands';
@@ -211,6 +212,21 @@ function currentEnds(graph: PartGraph, grounds: ReadonlySet<string>, core: Core)
 /** The island of a net, or undefined for a lone net. */
 export function islandOf(a: Anatomy, net: string): GalvanicIsland | undefined {
   return a.islands.find((i) => i.nets.has(net));
+}
+
+/** The reference of a net's island, or null for a lone net. */
+export function groundOf(a: Anatomy, net: string): string | null {
+  return islandOf(a, net)?.references[0] ?? null;
+}
+
+/** Whether two nets are in one island. */
+export function sameIsland(a: Anatomy, x: string, y: string): boolean {
+  return a.islands.some((i) => i.nets.has(x) && i.nets.has(y));
+}
+
+/** A net's name as it is written on the board. */
+export function writtenNet(a: Anatomy, key: string): string {
+  return a.board.parts.flatMap((p) => p.nets).find((n) => netKey(n) === key) ?? key;
 }
 
 /** The transformer core that a winding belongs to; undefined for chokes and current transformers. */

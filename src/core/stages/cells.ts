@@ -3,7 +3,7 @@ import { controllersOf, inductorsAt } from './anatomy';
 import type { Anatomy } from './anatomy';
 import { diodeClass, farEnd, ratedVolts } from './partGraph';
 import type { Branch } from './partGraph';
-import { isRail } from './rails';
+import { isRail, isSteady } from './rails';
 import type { Core } from './shapes';
 import { drivePath } from './transistors';
 import type { DrivePath, Transistor } from './transistors';
@@ -29,7 +29,7 @@ export interface PowerSwitches {
 
 /** Finds the power switches: transistors that work on a winding or choke, or pair up across a rail. */
 export function findPowerSwitches(a: Anatomy): PowerSwitches {
-  const stops = (net: string): boolean => a.grounds.has(net) || isRail(a, net);
+  const stops = (net: string): boolean => isSteady(a, net);
   const paths = new Map(a.transistors.map((t) => [t, drivePath(a.graph, t, a.transistors, stops)]));
   const driveCores = findDriveCores(a, paths);
   const driveWindings = new Set(driveCores.flatMap((c) => c.windings));
@@ -199,4 +199,9 @@ export function diodesAt(a: Anatomy, net: string, end: 'anode' | 'cathode'): rea
     .filter((p) => p.pin === (end === 'anode' ? 0 : 1))
     .map((p) => p.branch)
     .filter((d) => !['led', 'zener'].includes(diodeClass(a.board, d)));
+}
+
+/** Whether a diode leads from a ground to a net: it carries on there while the switch is off, or resets a core. */
+export function fromGround(a: Anatomy, net: string): boolean {
+  return diodesAt(a, net, 'cathode').some((d) => a.grounds.has(d.nets[0]!));
 }

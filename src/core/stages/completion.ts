@@ -1,6 +1,6 @@
-import { controllersOf, inductorsAt } from './anatomy';
+import { controllersOf, groundOf, inductorsAt, sameIsland } from './anatomy';
 import type { Anatomy } from './anatomy';
-import { diodesAt } from './cells';
+import { diodesAt, fromGround } from './cells';
 import {
   idle,
   idleCores,
@@ -9,7 +9,6 @@ import {
   mostWorked,
   openDrives,
   rides,
-  sameIsland,
   senseEnd,
   steadyFar,
   supplyOf,
@@ -47,20 +46,15 @@ export function supposeMissing(half: Half): Supposed | null {
 
 /** A transformer with rectified windings on which nothing works. */
 const idlePrimary: Rule = (half) => {
-  const { a, converters, switches } = half;
-  if (converters.length > 0 && switches.singles.length + switches.legs.length > 0) {
-    const worked = converters.flatMap((c) => (c.core ? [c.core] : []));
-    if (worked.length > 0 && idleCores(half).every((k) => lineFed(a, k))) return [];
-  }
+  const { a } = half;
   return idleCores(half).map((core) => {
-    const resets = (n: string): boolean => diodesAt(a, n, 'cathode').some((d) => a.grounds.has(d.nets[0]!));
     const ends = core.windings
       .flatMap((w) => w.nets)
-      .filter((n) => idle(half, n) && steadyFar(a, core, n) && !resets(n));
+      .filter((n) => idle(half, n) && steadyFar(a, core, n) && !fromGround(a, n));
     const high = mostWorked(a, [...new Set(ends)]);
     if (high === null || lineFed(a, core)) return null;
-    const ground = a.islands.find((i) => i.nets.has(high))?.references[0];
-    return ground === undefined
+    const ground = groundOf(a, high);
+    return ground === null
       ? null
       : transistor(half, high, null, senseEnd(a, ground), `No switch found yet at the winding end ${high}.`);
   });
@@ -125,9 +119,7 @@ const splitSwitches: Rule = (half) => {
   const { a } = half;
   const bare = (n: string): boolean =>
     !a.grounds.has(n) && !isRail(a, n) && half.converters.every((c) => !c.nodes.includes(n));
-  const tops = a.transistors.filter(
-    (t) => isRail(a, t.high) && bare(t.low) && diodesAt(a, t.low, 'cathode').some((d) => a.grounds.has(d.nets[0]!)),
-  );
+  const tops = a.transistors.filter((t) => isRail(a, t.high) && bare(t.low) && fromGround(a, t.low));
   return tops.flatMap((top) =>
     a.transistors.map((t) => {
       const clamped =
@@ -150,7 +142,7 @@ const nodeWithoutChoke: Rule = (half) => {
     ...ics.flatMap((ic) => ic.nets),
   ].filter((n) => !used.has(n) && !a.grounds.has(n) && !isRail(a, n) && inductorsAt(a, n).length === 0);
   return [...new Set(nodes)].map((node) => {
-    const below = diodesAt(a, node, 'cathode').some((d) => a.grounds.has(d.nets[0]!));
+    const below = fromGround(a, node);
     const onward = diodesAt(a, node, 'anode').find(
       (d) => isRail(a, d.nets[1]!) && railCapacitors(a, d.nets[1]!).some((c) => c.value! >= 1e-6),
     );
@@ -195,11 +187,11 @@ const openUpper: Rule = (half) => {
         a,
         idleEnds(half).filter((n) => sameIsland(a, n, t.low) && diodesAt(a, n, 'cathode').length === 0),
       );
-      return end === null ? null : { ...choke(half, end, t.high, `Nothing found yet above ${t.high}.`, 1e-6) };
+      return end === null ? null : choke(half, end, t.high, `Nothing found yet above ${t.high}.`, 1e-6);
     }
     if (!alone || inductorsAt(a, t.low).length === 0 || a.grounds.has(t.low) || isRail(a, t.low)) return null;
     const rail = supplyOf(a, t.low);
-    return rail === null ? null : { ...choke(half, rail, t.high, `Nothing found yet above ${t.high}.`, 1e-6) };
+    return rail === null ? null : choke(half, rail, t.high, `Nothing found yet above ${t.high}.`, 1e-6);
   });
 };
 
@@ -217,9 +209,9 @@ const idleChoke: Rule = (half) => {
       : l.nets.map((node) => {
           if (!idle(half, node) || !isRail(a, farEnd(l, node))) return null;
           const onward = diodesAt(a, node, 'anode').some((d) => isRail(a, d.nets[1]!) && d.nets[1] !== farEnd(l, node));
-          const below = diodesAt(a, node, 'cathode').some((d) => a.grounds.has(d.nets[0]!));
-          const ground = a.islands.find((i) => i.nets.has(node))?.references[0];
-          if (onward && ground !== undefined)
+          const below = fromGround(a, node);
+          const ground = groundOf(a, node);
+          if (onward && ground !== null)
             return transistor(half, node, null, senseEnd(a, ground), `No switch found yet at the choke end ${node}.`);
           const supply = below ? upperRail(half, node, farEnd(l, node)) : null;
           const higher = supply !== null && railVolts(a, supply) > 2 * railVolts(a, farEnd(l, node));

@@ -49,3 +49,8 @@ export interface SwitchNode {
   readonly transistors: readonly Transistor[];
   readonly ics: readonly Branch[];
 }
+
+/** Switches, integrated switches and coils of a converter. */
+export function branchesOf(c: Pick<Converter, 'transistors' | 'ics' | 'coils'>): readonly Branch[] {
+  return [...c.transistors.map((t) => t.branch), ...c.ics, ...c.coils];
+}

@@ -1,6 +1,6 @@
 import { inductorsAt, transformerOf } from './anatomy';
 import type { Anatomy } from './anatomy';
-import { diodesAt } from './cells';
+import { diodesAt, fromGround } from './cells';
 import type { Leg, PowerSwitches } from './cells';
 import { chokeConverter } from './chokeConverter';
 import type { Converter, SwitchNode } from './converter';
@@ -177,7 +177,7 @@ function transformerConverter(
   if (own) return own;
   const winding = windings.find((w) => w.nets.includes(node.net)) ?? windings[0]!;
   const far = farEnd(winding, node.net);
-  const freewheel = diodesAt(a, node.net, 'cathode').some((d) => a.grounds.has(d.nets[0]!));
+  const freewheel = fromGround(a, node.net);
   if (freewheel && isRail(a, far)) {
     const supply = node.transistors.find((t) => t.low === node.net)?.high ?? icSupply(a, node, far);
     return {

@@ -1,4 +1,5 @@
-import { netKey } from '../circuit';
+import { branchesOf } from './converter';
+import { writtenNet } from './anatomy';
 import type { Anatomy } from './anatomy';
 import type { Scene } from './claims';
 import type { Converter, Topology } from './converter';
@@ -29,7 +30,7 @@ const WHOLE = 0.985;
 
 /** What a converter is and how sure that is: less with each thing that it must have and that is not traced. */
 export function explain(scene: Scene, c: Converter): Explanation {
-  const parts = [...c.transistors.map((t) => t.branch), ...c.ics, ...c.coils].flatMap((b) => b.parts);
+  const parts = branchesOf(c).flatMap((b) => b.parts);
   const ref = parts.find((p) => !isSupposed(p.ref))?.ref ?? '';
   const base = { topology: c.topology, ref, why: c.why };
   if (settledTopology(c) !== null) return { ...base, confidence: 1, rival: null };
@@ -73,15 +74,10 @@ function storesBehind(scene: Scene, c: Converter): boolean {
 }
 
 /** A driver with outputs that lead to no leg: there may be one more. */
-function spareDrivers({ a, pins, switches }: Scene, c: Converter): boolean {
+function spareDrivers({ pins, switches }: Scene, c: Converter): boolean {
   const driving = [...pins].filter(([, list]) => list.some((f) => f.role === 'BST'));
   const own = driving.filter(([ic]) => c.nodes.some((n) => ic.nets.includes(n)));
-  return (
-    driving.length > own.length &&
-    own.length > 0 &&
-    a.graph.all('ic').length > 0 &&
-    switches.legs.length < driving.length
-  );
+  return driving.length > own.length && own.length > 0 && switches.legs.length < driving.length;
 }
 
 /** Neither side of a converter that could work both ways leads to a connector through a fuse or a blocking part. */
@@ -90,9 +86,6 @@ function directionUnclear(a: Anatomy, c: Converter): boolean {
   const fused = (n: string): boolean => a.graph.on(n, 'fuse', 'diode', 'connector').length > 0;
   return c.legs.length > 0 && !rails.some((n) => n !== '' && fused(n));
 }
-
-const name = (a: Anatomy, key: string): string =>
-  a.board.parts.flatMap((p) => p.nets).find((n) => netKey(n) === key) ?? key;
 
 function coilName(c: Converter): string {
   const part: Branch['parts'][number] | undefined = c.coils.flatMap((b) => b.parts).find((p) => !isSupposed(p.ref));
@@ -144,22 +137,25 @@ function rivalOf(scene: Scene, c: Converter): Rival | null {
     case 'line-frequency-inverter':
       return { topology: 'push-pull', question: `Does a rectifier follow the other side of ${coil}?` };
     case 'blocking-oscillator':
-      return { topology: 'flyback', question: `Does an integrated circuit drive the switch at ${name(a, node)}?` };
+      return {
+        topology: 'flyback',
+        question: `Does an integrated circuit drive the switch at ${writtenNet(a, node)}?`,
+      };
     case 'buck':
     case 'synchronous-buck':
       return {
         topology: 'boost',
-        question: `Does power come in at ${name(a, [...c.outputs][0] ?? node)} and leave at ${name(a, c.supply)}?`,
+        question: `Does power come in at ${writtenNet(a, [...c.outputs][0] ?? node)} and leave at ${writtenNet(a, c.supply)}?`,
       };
     case 'boost':
       return {
         topology: 'synchronous-buck',
-        question: `Does power come in at ${name(a, [...c.outputs][0] ?? node)} and leave at ${name(a, c.supply)}?`,
+        question: `Does power come in at ${writtenNet(a, [...c.outputs][0] ?? node)} and leave at ${writtenNet(a, c.supply)}?`,
       };
     case 'boost-pfc':
       return {
         topology: 'boost',
-        question: `Is ${name(a, c.supply)} a smooth direct voltage and not the rectified line?`,
+        question: `Is ${writtenNet(a, c.supply)} a smooth direct voltage and not the rectified line?`,
       };
     case 'buck-boost':
       return { topology: 'flyback', question: `Does another winding on the core of ${coil} feed the output?` };
@@ -167,7 +163,7 @@ function rivalOf(scene: Scene, c: Converter): Rival | null {
       const far = c.coils[0] ? farEnd(c.coils[0], node) : '';
       return {
         topology: 'boost',
-        question: `Does a diode lead from ${name(a, node)} to a rail above ${name(a, far)}?`,
+        question: `Does a diode lead from ${writtenNet(a, node)} to a rail above ${writtenNet(a, far)}?`,
       };
     }
   }

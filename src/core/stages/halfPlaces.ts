@@ -1,4 +1,4 @@
-import { controllersOf, inductorsAt } from './anatomy';
+import { controllersOf, inductorsAt, sameIsland } from './anatomy';
 import type { Anatomy } from './anatomy';
 import { diodesAt } from './cells';
 import { railVolts } from './icSupply';
@@ -9,10 +9,6 @@ import type { Half } from './supposed';
 
 /** Resistors that carry a drive to a gate, ohm. */
 export const DRIVE_OHMS = 330;
-
-export function groundOf(a: Anatomy, net: string): string | null {
-  return a.islands.find((i) => i.nets.has(net))?.references[0] ?? null;
-}
 
 /** Whether a supply rides on a net: a capacitor to a point that a diode charges from a rail. */
 export function rides({ a }: Half, node: string): boolean {
@@ -64,10 +60,6 @@ export function idleEnds(half: Half): readonly string[] {
 export function idle({ a }: Half, net: string): boolean {
   if (a.grounds.has(net) || isRail(a, net) || a.lines.some((l) => l.poles.some((p) => p.has(net)))) return false;
   return a.graph.on(net, 'mosfet', 'bjt', 'ic', 'triac', 'connector', 'fuse', 'bridge', 'relay').length === 0;
-}
-
-export function sameIsland(a: Anatomy, x: string, y: string): boolean {
-  return a.islands.some((i) => i.nets.has(x) && i.nets.has(y));
 }
 
 /** The net with the most small parts that take spikes; null where there is none. */

@@ -1,7 +1,7 @@
 import type { Anatomy } from './anatomy';
 import { farEnd } from './partGraph';
 import type { Branch } from './partGraph';
-import { isRail, isReference } from './rails';
+import { isRail, isReference, isSteady } from './rails';
 
 /** An amplifier inside an IC: what is fed back from its output pin to its inverting one. Nets of the two pins. */
 export interface AmplifierLoop {
@@ -48,5 +48,3 @@ function filtered(a: Anatomy, net: string): boolean {
   const others = a.graph.on(net).filter((p) => p.branch.kind !== 'ic' && p.branch.kind !== 'capacitor');
   return isReference(a, net) && others.length === 1 && others[0]!.branch.kind === 'resistor';
 }
-
-const isSteady = (a: Anatomy, net: string): boolean => a.grounds.has(net) || isRail(a, net);

@@ -1,7 +1,7 @@
-import { controllersOf, inductorsAt } from './anatomy';
+import { controllersOf, groundOf, inductorsAt, sameIsland } from './anatomy';
 import type { Anatomy } from './anatomy';
-import { diodesAt } from './cells';
-import { DRIVE_OHMS, groundOf, idle, idleEnds, mostWorked, rides, sameIsland, senseEnd, upperRail } from './halfPlaces';
+import { diodesAt, fromGround } from './cells';
+import { DRIVE_OHMS, idle, idleEnds, mostWorked, rides, senseEnd, upperRail } from './halfPlaces';
 import { farEnd } from './partGraph';
 import type { Branch } from './partGraph';
 import { isRail } from './rails';
@@ -69,7 +69,7 @@ export const openGate: Rule = (half) => {
 function lowerPlace(half: Half, t: Transistor): readonly string[] {
   const { a } = half;
   if (!isRail(a, t.high) || a.grounds.has(t.high) || a.grounds.has(t.low) || isRail(a, t.low)) return [];
-  if (diodesAt(a, t.low, 'cathode').some((d) => a.grounds.has(d.nets[0]!))) {
+  if (fromGround(a, t.low)) {
     const drives = new Set(half.switches.driveCores.flatMap((c) => c.windings));
     const far = inductorsAt(a, t.low).flatMap((w) => (drives.has(w) ? [] : [farEnd(w, t.low)]));
     return far.filter((n) => idle(half, n) && diodesAt(a, n, 'anode').length > 0);
@@ -85,7 +85,7 @@ export const halfLeg: Rule = (half) => {
     if (inLegs.has(t)) return null;
     const node = a.grounds.has(t.low) ? t.high : isRail(a, t.high) ? t.low : null;
     if (node === null || !rides(half, node)) return null;
-    if (diodesAt(a, node, 'cathode').some((d) => a.grounds.has(d.nets[0]!))) return null;
+    if (fromGround(a, node)) return null;
     const lone = node === t.low && inductorsAt(a, node).some((l) => isRail(a, farEnd(l, node)));
     if (lone && !endsInAir(a, node)) {
       const ground = groundOf(a, node);

@@ -7,7 +7,7 @@ import type { Converter } from './converter';
 import { diodeClass, farEnd } from './partGraph';
 import type { Branch } from './partGraph';
 import { alongDrive } from './pinRoles';
-import { heldOn, isRail } from './rails';
+import { heldOn, isRail, isSteady } from './rails';
 import type { StageKind } from './stageKinds';
 
 /** Stages of one converter: switches, coils, dampers, shunts, gate drive. */
@@ -36,7 +36,7 @@ export function claimConverter(scene: Scene, c: Converter): void {
     claimNodeDiodes(scene, c, node);
     claimDampers(scene, node, 'clamp');
   }
-  for (const w of c.coils) for (const end of w.nets) if (!isEdgeButCoil(scene, end)) claimDampers(scene, end, 'clamp');
+  for (const w of c.coils) for (const end of w.nets) if (!isSteady(scene.a, end)) claimDampers(scene, end, 'clamp');
   for (const t of c.transistors) claimDrive(scene, t);
   if (bridge) claimBridgeFilter(scene, c);
 }
@@ -114,10 +114,6 @@ export function claimDriveCores(scene: Scene): void {
   }
 }
 
-export function isEdgeButCoil(scene: Scene, net: string): boolean {
-  return scene.a.grounds.has(net) || isRail(scene.a, net);
-}
-
 /** The diode of a reset winding: from ground to the end that is not on the supply. */
 function claimReset({ a, book }: Scene, c: Converter, winding: Branch): void {
   if (c.coils.includes(winding) || !winding.nets.includes(c.supply)) return;
@@ -188,8 +184,7 @@ export function claimDampers(scene: Scene, node: string, kind: StageKind): void 
       network.some((b) => b.kind === 'diode' && diodeClass(a.board, b) === 'zener');
     const plain = network.every((b) => ['resistor', 'capacitor', 'diode'].includes(b.kind));
     // Between two points that both swing nothing is held.
-    const steady = (n: string): boolean => isRail(a, n) || a.grounds.has(n);
-    const slow = network.some((b) => b.kind === 'capacitor' && b.value! > 0.3e-6 && b.nets.some(steady));
+    const slow = network.some((b) => b.kind === 'capacitor' && b.value! > 0.3e-6 && b.nets.some((n) => isSteady(a, n)));
     const dissipates = [branch, ...network].some(
       (b) => b.kind === 'resistor' || (b.kind === 'diode' && diodeClass(a.board, b) === 'zener'),
     );

@@ -24,6 +24,11 @@ export function isRail(a: Anatomy, net: string): boolean {
   return heldOn(a, net) !== null;
 }
 
+/** Whether nothing swings at a net: a ground or a rail. */
+export function isSteady(a: Anatomy, net: string): boolean {
+  return a.grounds.has(net) || isRail(a, net);
+}
+
 /** Whether only a choke, a fuse or an inrush limiter lies between a net that feeds a winding and a rectifier. */
 function behindRectifier(a: Anatomy, net: string): boolean {
   if (a.grounds.has(net) || a.graph.on(net, 'mosfet', 'bjt', 'ic', 'diode').length > 0) return false;

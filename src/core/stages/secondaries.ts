@@ -1,4 +1,4 @@
-import { controllersOf, transformerOf } from './anatomy';
+import { controllersOf, sameIsland, transformerOf } from './anatomy';
 import type { Anatomy } from './anatomy';
 import { diodeClass, farEnd, ratedVolts } from './partGraph';
 import type { Branch } from './partGraph';
@@ -78,14 +78,10 @@ export function findSecondaries(
   // What leads nowhere, beside a winding of its core that leads off the board, serves the board itself.
   const leads = (x: Secondary): boolean => [...x.rails].some((n) => a.graph.on(n, 'connector').length > 0);
   return all.map((x) => {
-    const inside = !leads(x) && [...primaries].some((n) => sharesIsland(a, n, x.rails));
+    const inside = !leads(x) && [...primaries].some((n) => [...x.rails].some((rail) => sameIsland(a, n, rail)));
     const beside = all.some((y) => y !== x && y.core === x.core && leads(y));
     return inside && beside ? { ...x, auxiliary: true } : x;
   });
-}
-
-function sharesIsland(a: Anatomy, net: string, rails: ReadonlySet<string>): boolean {
-  return a.islands.some((i) => i.nets.has(net) && [...rails].some((n) => i.nets.has(n)));
 }
 
 /** Rectifiers of one winding by the rails that they make, where these have nothing in common. */

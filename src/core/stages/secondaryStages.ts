@@ -4,8 +4,8 @@ import { cone } from './claims';
 import type { Scene } from './claims';
 import { farEnd, ratedVolts } from './partGraph';
 import type { Branch } from './partGraph';
-import { claimDampers, claimRail, isEdgeButCoil } from './powerStages';
-import { isRail } from './rails';
+import { claimDampers, claimRail } from './powerStages';
+import { isRail, isSteady } from './rails';
 import type { StageKind } from './stageKinds';
 
 /** Stages behind a winding: rectifier, filter or auxiliary supply. */
@@ -32,7 +32,7 @@ export function claimSecondaries(scene: Scene): void {
   claimLadders(scene);
   for (const w of a.cores.flatMap((c) => (c.purpose === 'transformer' ? c.windings : [])))
     if (!scene.secondaries.some((s) => s.winding === w))
-      for (const end of w.nets) if (!isEdgeButCoil(scene, end)) claimDampers(scene, end, 'clamp');
+      for (const end of w.nets) if (!isSteady(a, end)) claimDampers(scene, end, 'clamp');
   for (const core of a.cores) {
     if (
       core.purpose !== 'transformer' ||

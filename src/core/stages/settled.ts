@@ -1,14 +1,13 @@
 import { partText } from '../part';
 import type { Part } from '../part';
-import { TOPOLOGIES } from './converter';
+import { TOPOLOGIES, branchesOf } from './converter';
 import type { Converter, Topology } from './converter';
 import { PIN_ROLES } from './pinScene';
 import type { PinRole } from './pinScene';
 
 /** The topology that someone set for a converter at one of its parts, or null. */
 export function settledTopology(c: Pick<Converter, 'transistors' | 'ics' | 'coils'>): Topology | null {
-  const branches = [...c.transistors.map((t) => t.branch), ...c.ics, ...c.coils];
-  const said = branches.flatMap((b) => b.parts.map((p) => partText(p, 'topology')));
+  const said = branchesOf(c).flatMap((b) => b.parts.map((p) => partText(p, 'topology')));
   return TOPOLOGIES.find((t) => said.includes(t)) ?? null;
 }
 

@@ -3,7 +3,7 @@ import type { Scene } from './claims';
 import { claimRelay } from './inputStages';
 import { diodeClass, farEnd } from './partGraph';
 import type { Branch } from './partGraph';
-import { isRail, railCapacitors } from './rails';
+import { isRail, isSteady, railCapacitors } from './rails';
 import type { StageKind } from './stageKinds';
 
 /** An opto and the network of its LED. */
@@ -120,16 +120,15 @@ function claimBlocker(scene: Scene, t: Scene['a']['transistors'][number]): void 
     net,
     ...a.graph.on(net, 'fuse', 'switch').map((p) => farEnd(p.branch, net)),
   ];
-  const steady = (net: string): boolean => a.grounds.has(net) || isRail(a, net);
-  const [end, other] = steady(t.low) ? [t.high, t.low] : [t.low, t.high];
-  if (!steady(other) || scene.switches.drives.has(t)) return;
+  const [end, other] = isSteady(a, t.low) ? [t.high, t.low] : [t.low, t.high];
+  if (!isSteady(a, other) || scene.switches.drives.has(t)) return;
   // The inlet's other conductor keeps it on.
   const inlet = along(end).flatMap((n) => a.graph.on(n, 'connector').map((p) => p.branch));
   const conductors = new Set(inlet.flatMap((c) => c.nets.flatMap(along)));
   const network = cone(scene, t.control, (b) => b === t.branch);
   const passive = network.every((b) => ['resistor', 'capacitor', 'diode'].includes(b.kind));
   const told = a.graph.on(t.control, 'ic', 'opto').length > 0;
-  const kept = network.some((b) => b.nets.some((n) => conductors.has(n) && steady(n) && n !== end && n !== other));
+  const kept = network.some((b) => b.nets.some((n) => conductors.has(n) && isSteady(a, n) && n !== end && n !== other));
   if (!passive || told || !kept) return;
   book.add(t.branch, 'protection', 0.86, 'blocks a supply connected the wrong way round');
   book.addAll(network, 'protection', 0.8, 'keeps the blocking transistor on');
@@ -162,8 +161,7 @@ function claimLoadSwitch(scene: Scene, t: Scene['a']['transistors'][number]): vo
   const { a, book } = scene;
   const outside = (net: string): boolean =>
     a.graph.on(net, 'connector').length > 0 && !isEdge(scene, net) && a.graph.on(net, 'resistor', 'ic').length === 0;
-  const steady = (net: string): boolean => a.grounds.has(net) || isRail(a, net);
-  const switches = (steady(t.low) && outside(t.high)) || (steady(t.high) && outside(t.low));
+  const switches = (isSteady(a, t.low) && outside(t.high)) || (isSteady(a, t.high) && outside(t.low));
   if (!switches || book.has(t.branch) || scene.switches.drives.has(t)) return;
   book.add(t.branch, 'aux-supply', 0.7, 'switches a load outside the board');
   for (const { branch } of a.graph.on(t.control, 'resistor'))

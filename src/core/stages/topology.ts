@@ -1,3 +1,4 @@
+import { branchesOf } from './converter';
 import { partFigure } from '../part';
 import { transformerOf } from './anatomy';
 import type { Scene } from './claims';
@@ -89,9 +90,7 @@ function inPowerOrder(converters: readonly Converter[]): readonly Converter[] {
 
 /** Amperes that the switches and coils of a converter are made for. */
 function strength(c: Converter): number {
-  const amps = [...c.transistors.map((t) => t.branch), ...c.coils, ...c.ics].flatMap((b) =>
-    b.parts.map((p) => partFigure(p, 'ratedAmps') ?? 0),
-  );
+  const amps = branchesOf(c).flatMap((b) => b.parts.map((p) => partFigure(p, 'ratedAmps') ?? 0));
   return c.transistors.length * 0.5 + Math.max(0, ...amps);
 }
 
