@@ -1,9 +1,13 @@
+import { boardNets, netKey } from '@/core/circuit';
 import type { Board } from '@/core/circuit';
 import { parseFault } from '@/core/fault';
-import { MODE_UNITS, beeps, coldMode, readBoard, solverFor } from '@/core/meter';
-import { ok } from '@/core/problem';
+import type { Fault } from '@/core/fault';
+import { MODE_UNITS, beeps, coldMode, readBoard, solverFor, unknownNet } from '@/core/meter';
+import { ok, refuse } from '@/core/problem';
 import type { Problem, Result } from '@/core/problem';
 import { formatQuantity, formatVolts } from '@/core/quantity';
+import { SIGNAL_MODES, SIGNAL_UNITS, SignalReader } from '@/core/signal';
+import type { SignalMode } from '@/core/signal';
 import type { DcSolver } from '@/core/solve';
 import { z } from 'zod';
 import { option, readArguments, required, UnusableArguments } from './arguments';
@@ -22,23 +26,31 @@ type Request = z.output<typeof Request>;
 interface Answer {
   readonly mode: string;
   readonly value: number | null;
-  readonly unit: 'V' | 'ohm';
+  readonly unit: 'V' | 'ohm' | 'F' | 'cycles';
   readonly overload: boolean;
   readonly beep?: boolean;
 }
 
-/** Takes readings on one board; solvers are kept by fault set, so that a thousand requests stay quick. */
+/** Takes readings on one board; what is worked out for a set of faults is kept, so that a thousand requests stay quick. */
 class Reader {
   private readonly solvers = new Map<string, DcSolver>();
+  private readonly signals = new Map<string, SignalReader>();
 
   constructor(private readonly board: Board) {}
 
   take(request: Request): Result<Answer, Problem> {
+    const faults = this.faults(request.faults);
+    if (!faults.ok) return faults;
+    const key = request.faults.join('\n');
+    const signal = SIGNAL_MODES.find((m) => m === request.mode);
+    return signal ? this.signal(signal, request, faults.value, key) : this.cold(request, faults.value, key);
+  }
+
+  private cold(request: Request, faults: readonly Fault[], key: string): Result<Answer, Problem> {
     const mode = coldMode(request.mode);
     if (!mode.ok) return mode;
-    const solver = this.solver(request.faults);
-    if (!solver.ok) return solver;
-    const read = readBoard(this.board, solver.value, mode.value, request.red, request.black);
+    const solver = kept(this.solvers, key, () => solverFor(this.board, faults));
+    const read = readBoard(this.board, solver, mode.value, request.red, request.black);
     if (!read.ok) return read;
     const { reading } = read.value;
     const answer: Answer = {
@@ -50,20 +62,34 @@ class Reader {
     return ok(mode.value === 'continuity' ? { ...answer, beep: beeps(reading) } : answer);
   }
 
-  private solver(texts: readonly string[]): Result<DcSolver, Problem> {
-    const key = texts.join('\n');
-    const known = this.solvers.get(key);
-    if (known) return ok(known);
-    const faults = [];
+  private signal(
+    mode: SignalMode,
+    { red, black }: Request,
+    faults: readonly Fault[],
+    key: string,
+  ): Result<Answer, Problem> {
+    const reader = kept(this.signals, key, () => new SignalReader(this.board, faults));
+    const nets = new Set(boardNets(this.board).map(netKey));
+    for (const net of [red, black]) if (!nets.has(netKey(net))) return refuse(unknownNet(this.board, net));
+    const value = reader.read(mode, red, black) ?? null;
+    return ok({ mode, value, unit: SIGNAL_UNITS[mode], overload: value === null });
+  }
+
+  private faults(texts: readonly string[]): Result<readonly Fault[], Problem> {
+    const faults: Fault[] = [];
     for (const text of texts) {
       const fault = parseFault(this.board, text);
       if (!fault.ok) return fault;
       faults.push(fault.value);
     }
-    const made = solverFor(this.board, faults);
-    this.solvers.set(key, made);
-    return ok(made);
+    return ok(faults);
   }
+}
+
+function kept<T>(all: Map<string, T>, key: string, make: () => T): T {
+  const made = all.get(key) ?? make();
+  all.set(key, made);
+  return made;
 }
 
 /** `lantern read BOARD --mode M --red NET --black NET [--fault F]…` or `--requests FILE`. Gives the exit status. */
@@ -113,6 +139,8 @@ function sentence(answer: Answer): string {
       ? 'OL'
       : answer.unit === 'V'
         ? formatVolts(answer.value)
-        : formatQuantity(answer.value, 'ohm', 4);
+        : answer.unit === 'cycles'
+          ? `${answer.value} cycles`
+          : formatQuantity(answer.value, answer.unit, 4);
   return `${answer.mode}: ${figure}${answer.beep ? ', beep' : ''}`;
 }

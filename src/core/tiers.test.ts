@@ -23,6 +23,7 @@ const TIERS: Readonly<Record<string, number>> = {
   stages: 6,
   operate: 7,
   solve: 7,
+  signal: 7,
   trace: 7,
   safety: 8,
   schematic: 7,

@@ -53,17 +53,19 @@ export function readBoard(
   red: string,
   black: string,
 ): Result<ComputedReading, ReadProblem> {
-  for (const net of [red, black]) {
-    if (netKey(net) === 'nc' || !solver.network.nodeOfNet.has(netKey(net))) {
-      const near = boardNets(board).filter((n) => netKey(n).startsWith(netKey(net).slice(0, 2)));
-      return refuse({
-        code: 'unknown-net',
-        sentence: `There is no net “${net}” on this board.`,
-        remedy: near.length > 0 ? `Did you mean ${near.slice(0, 4).join(', ')}?` : 'Check the spelling.',
-        details: { net },
-      });
-    }
-  }
   const { nodeOfNet } = solver.network;
+  for (const net of [red, black])
+    if (netKey(net) === 'nc' || !nodeOfNet.has(netKey(net))) return refuse(unknownNet(board, net));
   return probe(solver, mode, nodeOfNet.get(netKey(red))!, nodeOfNet.get(netKey(black))!);
+}
+
+/** Says that a net is not on a board, with those that are spelt alike. */
+export function unknownNet(board: Board, net: string): UnknownNet {
+  const near = boardNets(board).filter((n) => netKey(n).startsWith(netKey(net).slice(0, 2)));
+  return {
+    code: 'unknown-net',
+    sentence: `There is no net “${net}” on this board.`,
+    remedy: near.length > 0 ? `Did you mean ${near.slice(0, 4).join(', ')}?` : 'Check the spelling.',
+    details: { net },
+  };
 }

@@ -1,0 +1,2 @@
+export { SIGNAL_MODES, SIGNAL_UNITS, SignalReader } from './readSignal';
+export type { SignalMode } from './readSignal';

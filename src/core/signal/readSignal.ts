@@ -1,0 +1,60 @@
+import { netKey } from '../circuit';
+import type { Board } from '../circuit';
+import { flatten } from '../device';
+import type { Fault } from '../fault';
+import { ringingPole } from './ringdown';
+import { SmallSignal, impedance } from './smallSignal';
+
+/** Meters that send a small alternating signal into an unpowered board. */
+export const SIGNAL_MODES = ['esr', 'cap', 'ring'] as const;
+export type SignalMode = (typeof SIGNAL_MODES)[number];
+
+/** Units of their readings. */
+export const SIGNAL_UNITS = { esr: 'ohm', cap: 'F', ring: 'cycles' } as const satisfies Record<SignalMode, string>;
+
+const ESR_HERTZ = 100e3;
+const ESR_LIMIT = 10e3;
+const CAP_HERTZ = 100;
+const CAP_LIMIT = 10e6;
+const RING_FARADS = 10e-9;
+const RING_LEFT = 0.15;
+const RING_LIMIT = 10_000;
+
+/** A board with faults, ready for any number of small-signal readings. */
+export class SignalReader {
+  private readonly signal: SmallSignal;
+
+  constructor(board: Board, faults: readonly Fault[]) {
+    this.signal = new SmallSignal(flatten(board, faults));
+  }
+
+  /**
+   * What the meter shows between two nets, about zero bias (contract, section 3): ohm at 100 kHz, farads at 100 Hz, cycles
+   * of ringing down to 15 %. null: overload; undefined: a net is not on this board.
+   */
+  read(mode: SignalMode, red: string, black: string): number | null | undefined {
+    const [a, b] = [this.signal.nodeOf(netKey(red)), this.signal.nodeOf(netKey(black))];
+    if (a === undefined || b === undefined) return undefined;
+    switch (mode) {
+      case 'esr': {
+        if (!this.signal.joined(a, b)) return null;
+        const { re } = impedance(this.signal.system(a, b), ESR_HERTZ);
+        return re > ESR_LIMIT ? null : re;
+      }
+      case 'cap': {
+        if (!this.signal.joined(a, b)) return null;
+        const { re, im } = impedance(this.signal.system(a, b), CAP_HERTZ);
+        const size = Math.hypot(re, im);
+        return im > -0.02 * size || size > CAP_LIMIT ? null : -1 / (2 * Math.PI * CAP_HERTZ * im);
+      }
+      case 'ring': {
+        if (a === b) return 0;
+        const found = ringingPole(this.signal.system(a, b, RING_FARADS), RING_FARADS);
+        if (!found || 2 * found.residue < RING_LEFT) return 0;
+        const { re, im } = found.pole;
+        const cycles = Math.floor((Math.log(1 / RING_LEFT) * im) / (2 * Math.PI * Math.abs(re)));
+        return cycles >= RING_LIMIT ? null : cycles;
+      }
+    }
+  }
+}
