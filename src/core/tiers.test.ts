@@ -24,6 +24,7 @@ const TIERS: Readonly<Record<string, number>> = {
   operate: 7,
   solve: 7,
   signal: 7,
+  work: 8,
   trace: 7,
   safety: 8,
   schematic: 7,

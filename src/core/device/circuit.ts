@@ -33,6 +33,7 @@ export interface Dormant {
  * A board with its faults and part draws as devices on nodes; nothing is left out.
  *
  * nodeNames  nodes are 0..nodeNames.length-1; a name for each, for messages (`NC` for a pin that is not connected).
+ * pins       for each part of the board the nodes of its pins, inside what a fault has opened.
  * nodeOfNet  node of each net of the board, keyed by lower-case net name.
  */
 export interface Circuit {
@@ -41,4 +42,5 @@ export interface Circuit {
   readonly devices: readonly Device[];
   readonly parameters: Float64Array;
   readonly dormant: readonly Dormant[];
+  readonly pins: readonly (readonly number[])[];
 }

@@ -34,6 +34,7 @@ interface Draft {
   readonly coupled: ReadonlySet<string>;
   readonly windings: PlacedWinding[];
   readonly dormant: Dormant[];
+  readonly pins: (readonly number[])[];
 }
 
 /**
@@ -55,6 +56,7 @@ export function flatten(board: Board, faults: readonly Fault[] = [], draw: PartD
     coupled: new Set(couplings.flatMap((k) => [k.first.toLowerCase(), k.second.toLowerCase()])),
     windings: [],
     dormant: [],
+    pins: [],
   };
   const sink = makeSink(draft);
   const byPart = new Map<string, Fault[]>();
@@ -66,7 +68,7 @@ export function flatten(board: Board, faults: readonly Fault[] = [], draw: PartD
   for (const [index, part] of board.parts.entries()) {
     draft.owner = index;
     const outer = part.nets.map((net) => sink.node(net));
-    if (part.fitted) addPart(board, part, outer, byPart.get(part.ref) ?? [], sink, draw);
+    draft.pins.push(part.fitted ? addPart(board, part, outer, byPart.get(part.ref) ?? [], sink, draw) : outer);
   }
   couple(draft, couplings);
   return {
@@ -75,9 +77,11 @@ export function flatten(board: Board, faults: readonly Fault[] = [], draw: PartD
     devices: draft.devices.filter((d) => d !== null),
     parameters: Float64Array.from(draft.parameters),
     dormant: draft.dormant,
+    pins: draft.pins,
   };
 }
 
+/** Adds a part with its faults; gives the nodes of its pins inside what is opened. */
 function addPart(
   board: Board,
   part: Part,
@@ -85,7 +89,7 @@ function addPart(
   faults: readonly Fault[],
   sink: DeviceSink,
   draw: PartDraw,
-): void {
+): readonly number[] {
   const pins = [...outer];
   const drifted: { value?: number; seriesOhms?: number } = {};
   const opened = new Set<number>();
@@ -113,6 +117,7 @@ function addPart(
       for (let i = 0; i < pins.length; i++) for (let j = i + 1; j < pins.length; j++) exact(pins[i]!, pins[j]!, ohms);
     }
   }
+  return pins;
 }
 
 function indexOf(board: Board, part: Part, pin: string): number {

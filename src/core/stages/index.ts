@@ -6,6 +6,8 @@ export { Rails, rails } from './rails';
 export type { RailJoint, RailPurpose } from './rails';
 export { recogniseStages } from './recogniseStages';
 export type { Explanation, Rival } from './explain';
+export { powerConverters } from './powerMap';
+export type { PowerConverter, PowerSwitch } from './powerMap';
 export { TOPOLOGIES } from './converter';
 export { CORE_PURPOSES } from './shapes';
 export type { Crossing, IslandFinding } from './islandFindings';

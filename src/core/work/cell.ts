@@ -1,0 +1,406 @@
+import type { Device } from '../device';
+import { Anderson } from './anderson';
+import { SwitchedRun } from './switched';
+import type { Drain, Spot, SwitchedCircuit, SwitchedDiode, SwitchedResistor, SwitchedSwitch, SwitchedWindings } from './switched';
+
+/** How the switches of a cell work: which conduct together, and when in the period each phase begins. */
+export interface CellPlan {
+  /** Devices of the circuit that switch, by phase: 0 or 1; `sync` conduct while no phase does. */
+  readonly phases: readonly (readonly Device[])[];
+  readonly sync: readonly Device[];
+  readonly hertz: number;
+  /** Longest on-time of one phase as a share of the period. */
+  readonly dutyMax: number;
+  /** Nodes whose volts do not follow the switching. */
+  isStatic(node: number): boolean;
+  /** Nodes that a capacitor holds together while both swing: the pairs. */
+  readonly riding: readonly (readonly [number, number])[];
+  /** Devices that take no part: windings that only sense or drive, what protects the pins of integrated circuits. */
+  readonly aside: ReadonlySet<Device>;
+  /** Ohm that the capacitors at a standing node show to the switching. */
+  rippleOhms(node: number): number;
+}
+
+/** One period of a cell in its steady state. */
+export interface PeriodResult {
+  /** Mean, rms and peak amperes of each diode, then of each switch. */
+  readonly mean: Float64Array;
+  readonly square: Float64Array;
+  readonly peak: Float64Array;
+  /** Share of the period that each phase was on. */
+  readonly duty: number;
+  /** Greatest current of the switches of a phase. */
+  readonly top: number;
+  /** Volts of the unknown nodes at the end of the last conduction of a diode, mean of the period. */
+  readonly knee: Float64Array;
+  readonly meanVolts: Float64Array;
+  readonly highVolts: Float64Array;
+  readonly lowVolts: Float64Array;
+}
+
+/** Resistors up to this are part of the switching. */
+const CELL_OHMS = 300;
+
+/** A converter's switching part: windings, switches and diodes between nodes that stand and nodes that swing. */
+export class Cell {
+  readonly circuit: SwitchedCircuit;
+  /** The nodes whose mean volts go in: node, less a second one (or -1). */
+  readonly inputs: readonly (readonly [number, number])[];
+  /** Node pairs of each diode, then of each switch. */
+  readonly ends: readonly (readonly [number, number])[];
+  readonly diodeDevices: readonly Device[];
+  readonly switchDevices: readonly Device[];
+  readonly windingDevices: readonly Device[];
+  /** Unknown of a swinging node. */
+  readonly unknownOf: ReadonlyMap<number, number>;
+  /** Unknown that is the ripple of a standing node. */
+  readonly soft: ReadonlyMap<number, number>;
+  private readonly run: SwitchedRun;
+  private readonly phaseOf: readonly number[];
+  private readonly parameters: Float64Array;
+  private state: Float64Array<ArrayBuffer>;
+
+  constructor(
+    devices: readonly Device[],
+    parameters: Float64Array,
+    readonly plan: CellPlan,
+  ) {
+    const power = [...plan.phases.flat(), ...plan.sync];
+    const riding = new Map<number, number>();
+    for (const [a, b] of plan.riding) riding.set(a, b);
+    const unknownOf = new Map<number, number>();
+    const inputs: [number, number][] = [];
+    const spots = new Map<number, Spot>();
+    let unknowns = 0;
+    const spotOf = (node: number): Spot => {
+      const known = spots.get(node);
+      if (known) return known;
+      let spot: Spot;
+      const rides = riding.get(node);
+      if (plan.isStatic(node)) spot = { unknown: -1, given: inputs.push([node, -1]) - 1 };
+      else if (rides !== undefined) {
+        const under = spotOf(rides);
+        spot = { unknown: under.unknown, given: inputs.push([node, rides]) - 1 };
+      } else spot = { unknown: unknowns++, given: -1 };
+      spots.set(node, spot);
+      if (spot.unknown >= 0) unknownOf.set(node, spot.unknown);
+      return spot;
+    };
+    const swings = (node: number): boolean => !plan.isStatic(node);
+    const found = reach(devices, parameters, power, plan, swings);
+    const powerSet = new Set(power);
+    const diodes: SwitchedDiode[] = [];
+    const diodeDevices: Device[] = [];
+    const switches: SwitchedSwitch[] = [];
+    const switchDevices: Device[] = [];
+    const phaseOf: number[] = [];
+    const windings: SwitchedWindings[] = [];
+    const resistors: SwitchedResistor[] = [];
+    const drains: Drain[] = [];
+    const soft = new Map<number, Spot>();
+    /** A standing node as the switching sees it: behind what its capacitors show. */
+    const softSpot = (node: number): Spot => {
+      const spot = spotOf(node);
+      if (spot.unknown >= 0) return spot;
+      const known = soft.get(node);
+      if (known) return known;
+      const ohms = plan.rippleOhms(node);
+      if (!(ohms > 1e-4)) return spot;
+      const made = { unknown: unknowns++, given: spot.given };
+      soft.set(node, made);
+      resistors.push({ a: { unknown: made.unknown, given: -1 }, b: { unknown: -1, given: -1 }, ohms });
+      drains.push({ node, unknown: made.unknown, amps: 0 });
+      return made;
+    };
+    for (const d of found) {
+      const { kind } = d.model;
+      const [n0, n1, n2] = [d.nodes[0]!, d.nodes[1]!, d.nodes[2]!];
+      if (kind === 'junction') {
+        diodes.push({ name: d.name, a: softSpot(n0), k: softSpot(n1), volts: 0.6, ohms: 0.05 });
+        diodeDevices.push(d);
+      } else if (powerSet.has(d)) {
+        const [high, low] = [n0, n2];
+        switches.push({ name: d.name, high: softSpot(high), low: softSpot(low), ohms: onOhms(d, parameters) });
+        switchDevices.push(d);
+        const phase = plan.phases.findIndex((p) => p.includes(d));
+        phaseOf.push(phase);
+      } else if (kind === 'windings') {
+        const count = d.model.states;
+        windings.push({
+          names: [d.name],
+          ends: d.nodes.map(softSpot),
+          ohms: Array.from({ length: count }, (_, k) => Math.max(parameters[d.at + k]!, 1e-4)),
+          henries: Array.from(parameters.subarray(d.at + count, d.at + count + count * count)),
+        });
+      } else if (kind === 'resistor') {
+        resistors.push({ a: softSpot(n0), b: softSpot(n1), ohms: Math.max(parameters[d.at]!, 1e-4) });
+      }
+    }
+    this.parameters = parameters;
+    this.hertz = plan.hertz;
+    this.circuit = { unknowns, resistors, windings, diodes, switches, capacitors: [], drains };
+    this.soft = new Map([...soft].map(([n, spot]) => [n, spot.unknown]));
+    this.inputs = inputs;
+    this.diodeDevices = diodeDevices;
+    this.switchDevices = switchDevices;
+    this.windingDevices = found.filter((d) => d.model.kind === 'windings');
+    this.ends = [...diodeDevices, ...switchDevices].map((d) =>
+      d.model.kind === 'junction' ? [d.nodes[0]!, d.nodes[1]!] : [d.nodes[0]!, d.nodes[2]!],
+    );
+    this.unknownOf = unknownOf;
+    this.phaseOf = phaseOf;
+    this.run = new SwitchedRun(this.circuit);
+    this.state = new Float64Array(this.run.amps.length);
+    this.kneeAmps(new Float64Array(diodes.length).fill(0.1));
+  }
+
+  /** Sets the knees of the diodes for the amperes that each carries while it conducts. */
+  kneeAmps(amps: Float64Array): void {
+    this.diodeDevices.forEach((d, i) => {
+      const [saturation, slope, series] = this.parameters.subarray(d.at, d.at + 3);
+      // Half way (of the logarithm) to what is carried now, so that knees and volts settle together.
+      const carried = Math.sqrt(Math.max(amps[i]!, 1e-4) * (this.carried[i] ?? 0.1));
+      this.carried[i] = carried;
+      const diode = this.circuit.diodes[i]!;
+      diode.volts = slope! * Math.log1p(carried / saturation!) - slope!;
+      diode.ohms = series! + slope! / carried;
+    });
+  }
+
+  private readonly carried: number[] = [];
+
+  /** Volts of the inputs from the mean volts of all nodes. */
+  given(x: Float64Array): Float64Array {
+    return Float64Array.from(this.inputs, ([a, b]) => x[a]! - (b < 0 ? 0 : x[b]!));
+  }
+
+  /**
+   * The periodic steady state with the switch current of each phase ended at `top` amperes, or at the longest on-time.
+   * given: volts of the inputs.
+   */
+  period(given: Float64Array, top: number): PeriodResult {
+    const { run } = this;
+    let mixer = new Anderson(this.state.length);
+    let x = Float64Array.from(this.state);
+    let best: { off: number; x: Float64Array<ArrayBuffer>; f: Float64Array<ArrayBuffer> } = { off: Infinity, x, f: x };
+    let nearest: { off: number; state: Float64Array<ArrayBuffer>; result: PeriodResult } | null = null;
+    for (let round = 0; ; round++) {
+      const result = this.once(given, top, x);
+      const f = run.amps.map((v, i) => v - x[i]!);
+      const off = f.reduce((most, v) => Math.max(most, Math.abs(v)), 0);
+      if (!nearest || off < nearest.off) nearest = { off, state: Float64Array.from(run.amps), result };
+      if (off < PERIODIC * (Math.abs(top) + 1e-3) || round === PERIODS) {
+        this.state = nearest.state;
+        (globalThis as any).ROUNDS = round;
+        return nearest.result;
+      }
+      if ((globalThis as any).DBG === '3') (globalThis as any).console.log('   ', round, off, [...x].map((v) => v.toFixed(4)).join(' '), result.duty, result.top);
+      if (off > 3 * best.off) {
+        // A step too far: on from the best so far, half the way.
+        mixer = new Anderson(this.state.length);
+        x = best.x.map((v, i) => v + 0.5 * best.f[i]!);
+        best = { ...best, off: Infinity };
+        continue;
+      }
+      if (off < best.off) best = { off, x, f };
+      const next = mixer.next(x, f);
+      // No further in one go than the currents are great: a step out of a long climb may point anywhere.
+      const reach = 1.2 * run.amps.reduce((most, v) => Math.max(most, Math.abs(v)), Math.abs(top));
+      const go = next.reduce((most, v, i) => Math.max(most, Math.abs(v - x[i]!)), 0);
+      const from = x;
+      x = go > reach ? next.map((v, i) => from[i]! + ((v - from[i]!) * reach) / go) : next;
+    }
+  }
+
+  /** Runs one period from a state of the windings. */
+  private once(given: Float64Array, top: number, start: Float64Array): PeriodResult {
+    const { run, plan, circuit } = this;
+    const period = 1 / this.hertz;
+    const count = circuit.diodes.length + circuit.switches.length;
+    const mean = new Float64Array(count);
+    const square = new Float64Array(count);
+    const peak = new Float64Array(count);
+    const knee = new Float64Array(circuit.unknowns);
+    const meanVolts = new Float64Array(circuit.unknowns);
+    const highVolts = new Float64Array(circuit.unknowns).fill(-Infinity);
+    const lowVolts = new Float64Array(circuit.unknowns).fill(Infinity);
+    run.amps.set(start);
+    run.diodeAmps.fill(0);
+    let onTime = 0;
+    let reached = 0;
+    const before = new Float64Array(count);
+    const read = (i: number): number =>
+      i < circuit.diodes.length ? run.diodeAmps[i]! : run.switchAmps[i - circuit.diodes.length]!;
+    const phases = plan.phases.length;
+    for (let phase = 0; phase < phases; phase++) {
+      const length = period / phases;
+      let t = 0;
+      let on = top > 0;
+      const longest = Math.min(plan.dutyMax * period, length);
+      this.set(on ? phase : -1);
+      let h = period * FIRST;
+      let fresh = true;
+      for (let steps = 0; t < length * (1 - 1e-9) && steps < 2000; steps++) {
+        let step = Math.min(h, length - t);
+        if (on) step = Math.min(step, Math.max(longest - t, period * 1e-6));
+        const states = [...run.diodeOn];
+        if (!run.try(step, given)) break;
+        // What opens or closes within the step ends it: at the crossing where that is known, else a quarter on.
+        for (let tries = 0; tries < 12 && step > period * EVENT && differ(states, run.diodeOn); tries++) {
+          const crosses = run.crossing < 0.98 && run.crossing > 0.02;
+          step = Math.max(crosses && tries === 0 ? step * run.crossing * 0.999 : step / 4, period * FINEST);
+          states.forEach((s, i) => (run.diodeOn[i] = s));
+          if (!run.try(step, given)) break;
+        }
+        let over = false;
+        if (on) {
+          const amps = this.phaseAmps(given);
+          const was = this.lastPhase;
+          if (amps >= top) {
+            const share = amps > was && was < top && !fresh ? (top - was) / (amps - was) : 0;
+            if (share < 0.97 && share > 0 && step > period * FINEST) {
+              step = Math.max(step * share, period * FINEST);
+              states.forEach((s, i) => (run.diodeOn[i] = s));
+              if (!run.try(step, given)) break;
+            }
+            over = true;
+          }
+        }
+        run.take(step, given);
+        this.lastPhase = this.phaseAmps(given);
+        if (on) reached = Math.max(reached, this.lastPhase);
+        const changed = differ(states, run.diodeOn);
+        for (let i = 0; i < count; i++) {
+          const now = read(i);
+          const from = fresh || changed ? now : before[i]!;
+          mean[i] = mean[i]! + ((from + now) / 2) * step;
+          square[i] = square[i]! + ((from * from + from * now + now * now) / 3) * step;
+          peak[i] = Math.max(peak[i]!, now);
+          before[i] = now;
+        }
+        for (let i = 0; i < circuit.unknowns; i++) {
+          const v = run.volts[i]!;
+          meanVolts[i] = meanVolts[i]! + v * step;
+          highVolts[i] = Math.max(highVolts[i]!, v);
+          lowVolts[i] = Math.min(lowVolts[i]!, v);
+        }
+        if (!on && run.diodeAmps.some((a) => a > 1e-6)) knee.set(run.volts);
+        t += step;
+        if (on) onTime += step;
+        fresh = false;
+        h = changed ? period * FIRST : Math.min(Math.max(step, period * FIRST) * GROWTH, length / 8);
+        (globalThis as any).STEPS = ((globalThis as any).STEPS ?? 0) + 1;
+        if (on && (over || t >= longest * (1 - 1e-9))) {
+          on = false;
+          this.set(-1);
+          h = period * FIRST;
+          fresh = true;
+        }
+      }
+    }
+    const scale = (v: Float64Array): Float64Array => v.map((a) => a / period);
+    // What flows into a standing node in the mean flows on from it: its capacitors carry the rest.
+    for (const drain of circuit.drains) drain.amps += meanVolts[drain.unknown]! / period / this.plan.rippleOhms(drain.node);
+    return {
+      mean: scale(mean),
+      square: scale(square),
+      peak,
+      duty: onTime / period / phases,
+      top: reached,
+      knee,
+      meanVolts: scale(meanVolts),
+      highVolts,
+      lowVolts,
+    };
+  }
+
+  /** Switching frequency now. */
+  hertz: number;
+  private lastPhase = 0;
+
+  /** Current of the switches that conduct now: those of one phase in series count once. */
+  private phaseAmps(given: Float64Array): number {
+    const { run, circuit } = this;
+    let most = 0;
+    let sum = 0;
+    circuit.switches.forEach(({ high, low, ohms }, s) => {
+      if (this.phaseOf[s]! < 0 || !run.switchOn[s]) return;
+      const amps = (run.at(high, given) - run.at(low, given)) / ohms;
+      most = Math.max(most, amps);
+      sum += amps;
+    });
+    return this.series ? most : sum;
+  }
+
+  /** Whether the switches of a phase stand in series (two-switch forward, full bridge) rather than side by side. */
+  series = false;
+
+  private set(phase: number): void {
+    this.phaseOf.forEach((p, s) => (this.run.switchOn[s] = phase < 0 ? p < 0 : p === phase));
+  }
+}
+
+const differ = (a: readonly boolean[], b: readonly boolean[]): boolean => a.some((v, i) => v !== b[i]);
+
+/** A change of a diode is found to this share of the period. */
+const EVENT = 1 / 3000;
+/** A period ends as it began to this share of its peak current; after so many tries it is taken as it is. */
+const PERIODIC = 2e-5;
+const PERIODS = 50;
+const FIRST = 1 / 4000;
+const FINEST = 1 / 40000;
+const GROWTH = 1.7;
+
+/** Ohm of a conducting switch: a channel at 10 V of gate, or a saturated transistor. */
+export function onOhms(d: Device, parameters: Float64Array): number {
+  if (d.model.kind !== 'channel') return 0.1;
+  const [, threshold, kp, ron] = parameters.subarray(d.at, d.at + 4);
+  return Math.max(ron! + 1 / (kp! * Math.max(10 - threshold!, 2)), 1e-3);
+}
+
+/** The devices of a cell: what is reached from its switches without crossing a node that stands. */
+function reach(
+  devices: readonly Device[],
+  parameters: Float64Array,
+  power: readonly Device[],
+  plan: CellPlan,
+  swings: (node: number) => boolean,
+): readonly Device[] {
+  const at = new Map<number, Device[]>();
+  const powerSet = new Set(power);
+  for (const d of devices) {
+    const { kind } = d.model;
+    const counts =
+      powerSet.has(d) ||
+      (kind === 'junction' && !plan.aside.has(d)) ||
+      (kind === 'windings' && !plan.aside.has(d)) ||
+      (kind === 'resistor' && parameters[d.at]! <= CELL_OHMS && !plan.aside.has(d));
+    if (!counts) continue;
+    for (const n of d.nodes) at.set(n, [...(at.get(n) ?? []), d]);
+  }
+  const rides = new Map<number, number[]>();
+  for (const [a, b] of plan.riding) {
+    rides.set(a, [...(rides.get(a) ?? []), b]);
+    rides.set(b, [...(rides.get(b) ?? []), a]);
+  }
+  const found = new Set<Device>(power);
+  const seen = new Set<number>();
+  const queue = power.flatMap((d) => [d.nodes[0]!, d.nodes[2]!]);
+  for (let node = queue.pop(); node !== undefined; node = queue.pop()) {
+    if (seen.has(node) || !swings(node)) continue;
+    seen.add(node);
+    queue.push(...(rides.get(node) ?? []));
+    for (const d of at.get(node) ?? []) {
+      found.add(d);
+      if (d.model.kind === 'windings') queue.push(...d.nodes);
+      else if (powerSet.has(d)) queue.push(d.nodes[0]!, d.nodes[2]!);
+      else queue.push(...d.nodes);
+    }
+  }
+  // Losses of cores and what else hangs between two nodes of the cell.
+  for (const d of devices) {
+    if (found.has(d) || d.model.kind !== 'resistor' || plan.aside.has(d)) continue;
+    if (d.nodes.some((n) => seen.has(n)) && d.nodes.every((n) => seen.has(n) || !swings(n))) found.add(d);
+  }
+  return [...found];
+}

@@ -1,0 +1,104 @@
+import { held, heldUp, passRegulator, sink, twoPole } from './workDevice';
+import type { WorkDevice } from './workDevice';
+import type { UnitUnderPower, WorkState } from './unit';
+import type { WorkIc } from './workPlan';
+
+/** What a controller draws where no data sheet tells, ampere: at work, and before. */
+const USUAL_RUN = 0.003;
+const USUAL_START = 50e-6;
+
+/** Whether one of the converters that an integrated circuit drives or steers runs. */
+export function isRunning(unit: UnitUnderPower, ic: WorkIc, state: WorkState): boolean {
+  return [...state.running].some((i) => {
+    const c = unit.plan.converters[i]!;
+    return c.controller === ic.ref || c.drivers.includes(ic.ref);
+  });
+}
+
+/** What an integrated circuit does at its pins: draws, holds, pulls up, drives. */
+export function icDevices(unit: UnitUnderPower, ic: WorkIc, state: WorkState): readonly WorkDevice[] {
+  const ground = unit.ground(ic);
+  if (ground < 0) return [];
+  const { facts, ref } = ic;
+  const powered = state.powered.has(ref);
+  const running = isRunning(unit, ic, state);
+  const list: WorkDevice[] = [];
+  const [vcc, vin] = [unit.pin(ic, 'VCC'), unit.pin(ic, 'VIN')];
+  const drain = unit.pin(ic, 'DRAIN');
+  const amps = powered ? (facts['iRun'] ?? USUAL_RUN) : (facts['iStart'] ?? USUAL_START);
+  const { vccOut } = facts;
+  const from = vin >= 0 ? vin : drain;
+  if (vccOut !== undefined && vcc >= 0 && from >= 0) {
+    list.push(passRegulator(`${ref} supply`, [from, ground, vcc], vccOut, 0.1, amps));
+    // What more comes in from outside it takes as its own supply.
+    list.push(twoPole(`${ref} own`, vcc, ground, (v) => (v > vccOut + 0.02 ? [(v - vccOut - 0.02) / 5, 0.2] : [0, 0])));
+  } else if (vcc >= 0 || vin >= 0) list.push(sink(`${ref} supply`, vcc >= 0 ? vcc : vin, ground, amps));
+  const hv = unit.pin(ic, 'HV');
+  const pushed = facts['iStartSource'];
+  if (pushed !== undefined && hv >= 0 && vcc >= 0 && !running)
+    list.push(twoPole(`${ref} start`, hv, vcc, (v) => (v > 5 ? [pushed, 1e-9] : [(pushed * v) / 5, pushed / 5])));
+  const pins = unit.circuit.pins[ic.index]!;
+  if (powered) {
+    const reference = unit.pin(ic, 'VOUT');
+    if (facts['vRef'] !== undefined)
+      for (const at of ic.roles['VOUT'] ?? [])
+        if (reference >= 0) list.push(heldUp(`${ref} reference`, pins[at]!, ground, facts['vRef'], 2));
+    const fb = unit.pin(ic, 'FB');
+    if (facts['fbPullup'] !== undefined && fb >= 0)
+      list.push(held(`${ref} pull-up`, fb, ground, facts['fbRail'] ?? 5, facts['fbPullup']));
+    for (const [key, volts] of Object.entries(facts)) {
+      const number = /^pin(\d+)$/u.exec(key)?.[1];
+      const node = number === undefined ? undefined : pins[Number(number) - 1];
+      if (node !== undefined) list.push(held(`${ref} pin ${number}`, node, ground, volts, 50));
+    }
+  }
+  list.push(...drives(unit, ic, state, ground));
+  return list;
+}
+
+/** Outputs to gates at the mean of their pulses, and the output of an error amplifier. */
+function drives(unit: UnitUnderPower, ic: WorkIc, state: WorkState, ground: number): readonly WorkDevice[] {
+  const list: WorkDevice[] = [];
+  const pins = unit.circuit.pins[ic.index]!;
+  const own = [...state.running].flatMap((i) => {
+    const running = unit.cells[i];
+    const c = unit.plan.converters[i]!;
+    return running && (c.controller === ic.ref || c.drivers.includes(ic.ref)) ? [running] : [];
+  });
+  const [running] = own;
+  const duty = running?.result?.duty ?? 0;
+  if (own.length > 0 || state.powered.has(ic.ref))
+    for (const at of ic.roles['GATE'] ?? [])
+      list.push(driveOf(`${ic.ref} drive`, pins[at]!, unit.pin(ic, 'VCC'), ground, duty));
+  const comp = unit.pin(ic, 'COMP');
+  if (running && comp >= 0 && ic.facts['fbRef'] !== undefined) {
+    const sensed = Number.isFinite(running.senseOhms) ? running.top * running.senseOhms : 0;
+    const csMax = Math.abs(ic.facts['csMax'] ?? 1);
+    list.push(held(`${ic.ref} comp`, comp, ground, 1.4 + 3 * Math.min(sensed, csMax), 100));
+  }
+  return list;
+}
+
+/** Ohm of an output that drives a gate. */
+const DRIVE_OHMS = 20;
+
+/** An output that stands at a share of its supply in the mean. */
+function driveOf(name: string, out: number, supply: number, ground: number, share: number): WorkDevice {
+  if (supply < 0) return held(name, out, ground, 12 * share, DRIVE_OHMS);
+  return {
+    name,
+    nodes: [out, supply, ground],
+    joins: [[out, ground]],
+    evaluate(x, flow, slope) {
+      const g = 1 / DRIVE_OHMS;
+      slope.fill(0);
+      slope[0] = g;
+      slope[1] = -g * share;
+      slope[2] = -g * (1 - share);
+      for (let j = 0; j < 3; j++) slope[6 + j] = -slope[j]!;
+      flow[0] = g * (x[0]! - x[2]! - share * (x[1]! - x[2]!));
+      flow[1] = 0;
+      flow[2] = -flow[0];
+    },
+  };
+}

@@ -1,0 +1,299 @@
+import type { Device } from '../device';
+import { DisjointSets } from '../graph';
+import { SwitchedRun } from './switched';
+import type { Spot, SwitchedDiode, SwitchedResistor } from './switched';
+import type { UnitUnderPower } from './unit';
+import { held } from './workDevice';
+import type { WorkDevice } from './workDevice';
+
+/** A node of the rectified side: its mean volts above the lowest of its reservoir, their swing, and what hangs on it. */
+interface Reservoir {
+  readonly low: number;
+  readonly nodes: readonly number[];
+  /** Where the load is put. */
+  readonly main: number;
+  /** Siemens that hang on it now. */
+  siemens: number;
+}
+
+/** What the line side does over one period of the mains. */
+export interface LineResult {
+  readonly mean: ReadonlyMap<number, number>;
+  readonly high: ReadonlyMap<number, number>;
+  readonly low: ReadonlyMap<number, number>;
+  readonly rms: ReadonlyMap<number, number>;
+}
+
+const WAY_OHMS = 130;
+const RAIL_OHMS = 60;
+const RESERVOIR_FARADS = 90e-9;
+const STEPS = 400;
+
+/**
+ * What hangs on the mains between the inlet and the reservoirs: resistances, chokes, transformers of line frequency and
+ * rectifiers, run over periods of the mains with each reservoir loaded by what it gives.
+ */
+export class LineSide {
+  readonly diodes: readonly Device[];
+  readonly reservoirs: Reservoir[];
+  readonly reached: ReadonlySet<number>;
+  result: LineResult | null = null;
+  private readonly run: SwitchedRun;
+  private readonly spotOf: ReadonlyMap<number, Spot>;
+  private readonly loadAt: readonly number[];
+  private readonly resistors: (SwitchedResistor & { ohms: number })[];
+  private readonly capNodes: readonly (readonly [number, number])[];
+
+  static of(unit: UnitUnderPower): LineSide | null {
+    const [rail, back] = [unit.plan.inputs.rail, unit.plan.inputs.return];
+    if (rail === null || back === null) return null;
+    const side = new LineSide(unit, unit.node(rail), unit.node(back));
+    return side.diodes.length > 0 ? side : null;
+  }
+
+  private constructor(
+    private readonly unit: UnitUnderPower,
+    readonly live: number,
+    readonly neutral: number,
+  ) {
+    const { circuit } = unit;
+    const { parameters } = circuit;
+    const inCells = new Set(unit.cells.flatMap((c) => (c ? [...c.cell.diodeDevices, ...c.cell.switchDevices] : [])));
+    const cellWindings = new Set(unit.cells.flatMap((c) => (c ? [...c.cell.windingDevices] : [])));
+    const at = new Map<number, Device[]>();
+    for (const d of circuit.devices) {
+      const slash = d.name.indexOf('/');
+      if (slash > 0 && unit.plan.ics.has(d.name.slice(0, slash))) continue;
+      for (const n of d.nodes) at.set(n, [...(at.get(n) ?? []), d]);
+    }
+    const seen = new Set<number>();
+    const found = new Set<Device>();
+    // Nodes with the way that current takes from the line: +1 out of it, -1 back into it, 0 either.
+    const queue: [number, number][] = [
+      [live, 0],
+      [neutral, 0],
+    ];
+    const caps = new Set<Device>();
+    for (let next = queue.pop(); next !== undefined; next = queue.pop()) {
+      const [node, way] = next;
+      if (seen.has(node)) continue;
+      seen.add(node);
+      for (const d of at.get(node) ?? []) {
+        const { kind } = d.model;
+        if (kind === 'capacitor' || kind === 'lossy-capacitor') {
+          if (parameters[d.at]! >= RESERVOIR_FARADS) caps.add(d);
+          continue;
+        }
+        const rail = way !== 0 && unit.isSteady(node);
+        const passes =
+          (kind === 'resistor' && parameters[d.at]! <= (rail ? RAIL_OHMS : WAY_OHMS)) ||
+          (kind === 'windings' && !cellWindings.has(d) && (!rail || d.model.states === 1)) ||
+          (kind === 'junction' && !inCells.has(d) && (way === 0 || d.nodes[way > 0 ? 0 : 1] === node));
+        if (!passes) continue;
+        found.add(d);
+        const onward = kind === 'junction' ? (d.nodes[0] === node ? 1 : -1) : way;
+        for (const n of d.nodes) queue.push([n, onward]);
+      }
+    }
+    prune(found, (n) => n === live || n === neutral || unit.isSteady(n));
+    this.reached = seen;
+    const spots = new Map<number, Spot>();
+    let unknowns = 0;
+    const spotOf = (node: number): Spot => {
+      const known = spots.get(node);
+      if (known) return known;
+      const spot =
+        node === live
+          ? { unknown: -1, given: 0 }
+          : node === neutral
+            ? { unknown: -1, given: -1 }
+            : { unknown: unknowns++, given: -1 };
+      spots.set(node, spot);
+      return spot;
+    };
+    const junctions = [...found].filter((d) => d.model.kind === 'junction');
+    const diodes = junctions.map((d): SwitchedDiode => {
+      const [is, slope, series] = parameters.subarray(d.at, d.at + 3);
+      const amps = 0.5;
+      return {
+        name: d.name,
+        a: spotOf(d.nodes[0]!),
+        k: spotOf(d.nodes[1]!),
+        volts: slope! * Math.log1p(amps / is!) - slope!,
+        ohms: series! + slope! / amps,
+      };
+    });
+    const resistors = [...found]
+      .filter((d) => d.model.kind === 'resistor')
+      .map((d) => ({ a: spotOf(d.nodes[0]!), b: spotOf(d.nodes[1]!), ohms: Math.max(parameters[d.at]!, 1e-3) }));
+    const windings = [...found]
+      .filter((d) => d.model.kind === 'windings')
+      .map((d) => {
+        const count = d.model.states;
+        return {
+          names: [d.name],
+          ends: d.nodes.map(spotOf),
+          ohms: Array.from({ length: count }, (_, k) => Math.max(parameters[d.at + k]!, 1e-3)),
+          henries: Array.from(parameters.subarray(d.at + count, d.at + count + count * count)),
+        };
+      });
+    const held2 = [...caps].filter((d) => d.nodes.slice(0, 2).every((n) => seen.has(n)));
+    const capacitors = held2.map((d) => ({
+      a: spotOf(d.nodes[0]!),
+      b: spotOf(d.nodes[1]!),
+      farads: parameters[d.at]!,
+      ohms: Math.max(d.model.kind === 'lossy-capacitor' ? parameters[d.at + 1]! : 0, 0.01),
+    }));
+    this.diodes = junctions;
+    const touching = new Set(junctions.flatMap((d) => d.nodes));
+    const lineNodes = acNodes(live, neutral, [...found]);
+    const sets = new DisjointSets(circuit.nodeNames.length);
+    for (const d of held2) sets.union(d.nodes[0]!, d.nodes[1]!);
+    for (const d of found) if (d.model.kind === 'resistor' || (d.model.kind === 'windings' && d.model.states === 1)) {
+      if (d.nodes.every((n) => !lineNodes.has(n))) sets.union(d.nodes[0]!, d.nodes[1]!);
+    }
+    const groups = new Map<number, number[]>();
+    for (const n of seen) if (!lineNodes.has(n) && unit.isSteady(n)) groups.set(sets.find(n), [...(groups.get(sets.find(n)) ?? []), n]);
+    const supplies = new Set(unit.plan.converters.map((c) => unit.node(c.supply)));
+    const capped = new Set(held2.flatMap((d) => [d.nodes[0]!, d.nodes[1]!]));
+    const loads: (SwitchedResistor & { ohms: number })[] = [];
+    this.reservoirs = [...groups.values()].flatMap((nodes): Reservoir[] => {
+      const low = nodes.find((n) => junctions.some((d) => d.nodes[0] === n) && !junctions.some((d) => d.nodes[1] === n));
+      const ups = nodes.filter((n) => n !== low && (capped.has(n) || touching.has(n)));
+      if (low === undefined || ups.length === 0) return [];
+      const main = ups.find((n) => supplies.has(n)) ?? ups.find((n) => junctions.some((d) => d.nodes[1] === n)) ?? ups[0]!;
+      const near = (n: number): boolean => [...found].some((d) => d.model.kind === 'resistor' && parameters[d.at]! < 2 && d.nodes.includes(n) && d.nodes.includes(low));
+      loads.push({ a: spotOf(main), b: spotOf(low), ohms: 1e5 });
+      return [{ low, nodes: ups.filter((n) => !near(n)), main, siemens: 1e-5 }];
+    });
+    this.loadAt = loads.map((_, i) => resistors.length + i);
+    this.resistors = [...resistors, ...loads];
+    this.spotOf = spots;
+    this.capNodes = held2.map((d) => [d.nodes[0]!, d.nodes[1]!]);
+    this.run = new SwitchedRun({
+      unknowns,
+      resistors: this.resistors,
+      windings,
+      diodes,
+      switches: [],
+      capacitors,
+      drains: [],
+    });
+    this.start();
+  }
+
+  /** Reservoirs begin a little below the crest. */
+  private start(): void {
+    const peak = Math.SQRT2 * this.unit.condition.source;
+    this.capNodes.forEach(([a, b], i) => {
+      const both = this.reservoirs.some((r) => [a, b].every((n) => n === r.low || r.nodes.includes(n)));
+      this.run.capVolts[i] = both && this.reservoirs.some((r) => r.low === b && r.nodes.includes(a)) ? 0.9 * peak : 0;
+    });
+  }
+
+  /** Runs the mains until a period ends as it began; the loads as they are set. */
+  settle(): void {
+    const { run, reservoirs } = this;
+    reservoirs.forEach((r, i) => (this.resistors[this.loadAt[i]!]!.ohms = 1 / Math.max(r.siemens, 1e-9)));
+    let before = Float64Array.from(run.capVolts);
+    let earlier: Float64Array | null = null;
+    for (let cycle = 0; cycle < 80; cycle++) {
+      this.result = this.cycle();
+      const now = Float64Array.from(run.capVolts);
+      let off = 0;
+      for (let i = 0; i < now.length; i++) off = Math.max(off, Math.abs(now[i]! - before[i]!) / (1 + Math.abs(now[i]!)));
+      if (off < 1e-4) break;
+      if (earlier && cycle % 3 === 2) {
+        // Each reservoir nears its end in steps that shrink alike: the rest of them in one.
+        for (let i = 0; i < now.length; i++) {
+          const [d1, d2] = [before[i]! - earlier[i]!, now[i]! - before[i]!];
+          const ratio = Math.abs(d1) > 1e-9 ? d2 / d1 : 0;
+          if (ratio > 0.2 && ratio < 0.98) run.capVolts[i] = now[i]! + (d2 * ratio) / (1 - ratio);
+        }
+      }
+      earlier = before;
+      before = Float64Array.from(run.capVolts);
+    }
+  }
+
+  private cycle(): LineResult {
+    const { run, unit } = this;
+    const hertz = unit.plan.board.nameplate?.hertz ?? 50;
+    const h = 1 / (hertz || 50) / STEPS;
+    const peak = Math.SQRT2 * unit.condition.source;
+    const given = new Float64Array(1);
+    const nodes = [...this.spotOf.keys()];
+    const mean = new Map(nodes.map((n) => [n, 0]));
+    const square = new Map(nodes.map((n) => [n, 0]));
+    const high = new Map(nodes.map((n) => [n, -Infinity]));
+    const low = new Map(nodes.map((n) => [n, Infinity]));
+    const base = new Map<number, number>();
+    for (const r of this.reservoirs) for (const n of r.nodes) base.set(n, r.low);
+    for (let s = 1; s <= STEPS; s++) {
+      given[0] = peak * Math.sin((2 * Math.PI * s) / STEPS);
+      if (!run.try(h, given)) break;
+      run.take(h, given);
+      for (const n of nodes) {
+        const under = base.get(n);
+        const v = run.at(this.spotOf.get(n)!, given) - (under === undefined ? 0 : run.at(this.spotOf.get(under)!, given));
+        mean.set(n, mean.get(n)! + v / STEPS);
+        square.set(n, square.get(n)! + (v * v) / STEPS);
+        high.set(n, Math.max(high.get(n)!, v));
+        low.set(n, Math.min(low.get(n)!, v));
+      }
+    }
+    return { mean, high, low, rms: new Map([...square].map(([n, v]) => [n, Math.sqrt(v)])) };
+  }
+
+  /** Each reservoir held at its mean, as devices of the mean network; the inlet at rest. */
+  devices(): readonly WorkDevice[] {
+    const list = [held('mains', this.live, this.neutral, 0, 1e-3)];
+    for (const r of this.reservoirs)
+      for (const n of r.nodes) list.push(held(`line ${n}`, n, r.low, this.result?.mean.get(n) ?? 0, HOLD_OHMS));
+    return list;
+  }
+
+  /** Sets the loads by what the reservoirs gave in a solution; gives how far any moved, as a share of its current. */
+  load(x: Float64Array): number {
+    let moved = 0;
+    for (const r of this.reservoirs) {
+      let amps = 0;
+      for (const n of r.nodes) amps += (this.result!.mean.get(n)! - (x[n]! - x[r.low]!)) / HOLD_OHMS;
+      const volts = Math.max(this.result!.mean.get(r.main) ?? 0, 0.5);
+      const siemens = Math.max(amps / volts, 1e-9);
+      moved = Math.max(moved, Math.abs(siemens - r.siemens) / (siemens + 1e-5));
+      r.siemens = siemens;
+    }
+    return moved;
+  }
+}
+
+const HOLD_OHMS = 1e-3;
+
+/** Takes out what leads nowhere: devices with an end that nothing else shares. */
+function prune(found: Set<Device>, isEnd: (node: number) => boolean): void {
+  for (let shrunk = true; shrunk; ) {
+    shrunk = false;
+    const degree = new Map<number, number>();
+    for (const d of found) for (const n of d.nodes) degree.set(n, (degree.get(n) ?? 0) + 1);
+    for (const d of found) {
+      if (d.model.kind === 'windings' || !d.nodes.some((n) => degree.get(n) === 1 && !isEnd(n))) continue;
+      found.delete(d);
+      shrunk = true;
+    }
+  }
+}
+
+/** Nodes that the inlet reaches without a rectifier. */
+function acNodes(live: number, neutral: number, devices: readonly Device[]): ReadonlySet<number> {
+  const seen = new Set([live, neutral]);
+  for (let grown = true; grown; ) {
+    grown = false;
+    for (const d of devices) {
+      if (d.model.kind === 'junction' || !d.nodes.some((n) => seen.has(n)) || d.nodes.every((n) => seen.has(n))) continue;
+      for (const n of d.nodes) seen.add(n);
+      grown = true;
+    }
+  }
+  return seen;
+}

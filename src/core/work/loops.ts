@@ -1,0 +1,242 @@
+import { controllerOf } from './makeCell';
+import { LOAD_SHARE } from './workBoard';
+import type { MeanNetwork } from './meanNetwork';
+import { Tangent } from './tangent';
+import type { RunningCell, UnitUnderPower, WorkState } from './unit';
+import type { WorkDevice } from './workDevice';
+import type { WorkIc } from './workPlan';
+
+/** The loop of one running converter: what it regulates and within which limits. */
+interface Loop {
+  readonly running: RunningCell;
+  readonly ic: WorkIc | undefined;
+  readonly sampled: { readonly node: number; readonly share: number } | null;
+  limit: number;
+}
+
+const OUTER = 60;
+const NEAR = 1.5e-3;
+/** A pulse is never less than this, ampere; a converter never slower than this, hertz. */
+const LEAST_TOP = 2e-4;
+const LEAST_HERTZ = 150;
+
+/**
+ * The mean volts with every running converter turned to where its loop is content. Each cell is straightened about the
+ * volts of the round before; the settings are found on the straight ones. null where no steady state was found.
+ */
+export function closeLoops(
+  unit: UnitUnderPower,
+  state: WorkState,
+  start: Float64Array | null,
+  more: readonly WorkDevice[] = [],
+): Float64Array | null {
+  const loops = [...state.running].flatMap((i) => {
+    const running = unit.cells[i];
+    return running ? [loopOf(unit, running)] : [];
+  });
+  if (loops.length === 0) return unit.solve(state, start, more);
+  let x = start ?? unit.firstGuess(state);
+  for (const loop of loops) begin(unit, loop, x);
+  const capacitors = unit.standingCapacitors(unit.network(unit.devices(state)));
+  // Switched on and followed in steps of time that grow until they reach as far as one likes: the capacitors of the unit
+  // lead from where it is to where it settles.
+  let seconds = start ? 0.3 : 1e-3;
+  for (let round = 0; round < OUTER; round++) {
+    const tangents = loops.map(
+      (l) => new Tangent(l.running, x, l.sampled ? (l.running.cell.unknownOf.get(l.sampled.node) ?? -1) : -1),
+    );
+    const fixed = [...unit.devices(state), ...more, ...tangents.map((t) => t.device())];
+    let next: Float64Array | null = null;
+    let moved = Infinity;
+    for (let tries = 0; tries < 14; tries++) {
+      for (const t of tangents) t.setting = t.from;
+      const before = x;
+      const charged = seconds > FOREVER ? [] : capacitors.map((c) => c(before, seconds));
+      next = settle(unit, loops, tangents, unit.network([...fixed, ...charged]), x);
+      moved = next ? Math.max(...tangents.map((t) => t.distance(next!))) : Infinity;
+      if (next && moved < FAR) break;
+      seconds = Math.min(seconds, FOREVER) / 4;
+    }
+    if ((globalThis as any).DBG) (globalThis as any).console.log(round, next ? 'ok' : 'NULL', seconds.toExponential(1), loops.map((l, i) => [l.running.top.toPrecision(5), tangents[i]!.setting.toPrecision(6), l.running.result?.duty.toFixed(4), l.running.result?.top.toPrecision(5), [...l.running.cell.given(next ?? x)].map((v) => v.toFixed(3)).join(' ')].join(' | ')).join(' || '));
+    if (!next) return round > 0 ? x : null;
+    x = next;
+    const turned = Math.max(...tangents.map((t) => Math.abs(t.setting - t.from) / (t.setting + 0.01)));
+    tangents.forEach((t, i) => {
+      const { running } = loops[i]!;
+      if (running.by === 'top') running.top = t.setting;
+      else running.hertz = t.setting;
+    });
+    if (seconds > FOREVER && Math.max(moved, turned) < NEAR) {
+      (globalThis as any).OUTERS = round;
+      return x;
+    }
+    seconds *= moved < 0.02 ? 30 : moved < 0.1 ? 8 : moved < 0.3 ? 3 : 1;
+  }
+  return x;
+}
+
+/** A step of time is kept so short that no volts change more than this, relative to one volt more than they are. */
+const FAR = 0.6;
+/** Steps longer than this are as good as endless, s. */
+const FOREVER = 100;
+
+function loopOf(unit: UnitUnderPower, running: RunningCell): Loop {
+  const ic = controllerOf(unit, running.converter);
+  const fb = ic ? unit.pin(ic, 'FB') : -1;
+  return { running, ic, sampled: ic && fb >= 0 ? unit.sampled(fb, unit.ground(ic), running) : null, limit: topLimit(unit, running, ic) };
+}
+
+/** A first setting: where the switches take about the power that the loads want. */
+function begin(unit: UnitUnderPower, loop: Loop, x: Float64Array): void {
+  const { running, limit } = loop;
+  const { cell, converter, by } = running;
+  if (by === 'hertz') {
+    if (running.result) return;
+    running.top = Math.min(limit, 10);
+  } else if (running.top > 0) return;
+  const watts = wanted(unit, running) / 0.85;
+  const given = cell.given(x);
+  const supply = Math.abs(x[unit.node(converter.supply)] ?? 0);
+  const low = converter.switches.find((s) => s.side !== 'top')?.low;
+  const volts = Math.max(supply - (low === undefined || unit.node(low) < 0 ? 0 : x[unit.node(low)]!), 0.5);
+  const share = converter.topology === 'half-bridge' || converter.topology === 'two-switch-forward' ? 0.5 : 1;
+  const takes = (setting: number): number => {
+    cell.hertz = by === 'hertz' ? setting : running.hertz;
+    const result = cell.period(given, by === 'hertz' ? running.top : setting);
+    const count = cell.diodeDevices.length;
+    let amps = 0;
+    result.mean.forEach((m, i) => {
+      if (i >= count || converter.topology === 'boost') amps += Math.max(m, 0);
+    });
+    if ((globalThis as any).DBG) (globalThis as any).console.log('takes', setting, share * amps * volts, watts, (globalThis as any).ROUNDS, [...result.mean].join(' '));
+    return share * amps * volts;
+  };
+  let [least, most] = by === 'hertz' ? [LEAST_HERTZ, 1.3 * cell.plan.hertz] : [10 * LEAST_TOP, Math.min(limit, 300)];
+  for (let i = 0; i < 12; i++) {
+    const middle = Math.sqrt(least * most);
+    if (takes(middle) > watts) most = middle;
+    else least = middle;
+  }
+  const found = Math.sqrt(least * most);
+  if (by === 'hertz') running.hertz = found;
+  else running.top = found;
+}
+
+/** Where no limit is known a converter gives this many times what its full load wants. */
+const SPARE = 3;
+
+/** Watts that the loads of a converter want at the volts of the nameplate, with a little for itself. */
+function wanted(unit: UnitUnderPower, { converter }: RunningCell): number {
+  const { plan, condition } = unit;
+  const dc = plan.outputs.filter((o) => o.kind === 'dc');
+  const own = dc.filter((o) => converter.outputs.includes(o.rail));
+  const full = (own.length > 0 ? own : dc).reduce((sum, o) => sum + o.volts * o.amps, 0);
+  return full * (LOAD_SHARE[condition.load] + 0.02) + 0.1;
+}
+
+/** The greatest peak current that a controller allows, ampere. */
+export function topLimit(unit: UnitUnderPower, { senseOhms, converter }: RunningCell, ic: WorkIc | undefined): number {
+  const facts = ic?.facts ?? {};
+  const sensed = senseOhms > 0 && (senseOhms < Infinity || unit.plan.sensed.has(converter));
+  const bySense = facts['csMax'] !== undefined && sensed ? Math.abs(facts['csMax']) / senseOhms : Infinity;
+  return Math.min(bySense, facts['iLimit'] ?? Infinity);
+}
+
+/** Settings on the straight cells, one loop after the other until none moves. */
+function settle(
+  unit: UnitUnderPower,
+  loops: readonly Loop[],
+  tangents: readonly Tangent[],
+  network: MeanNetwork,
+  start: Float64Array,
+): Float64Array | null {
+  let x: Float64Array | null = network.solve(start);
+  for (let sweep = 0; sweep < (loops.length > 1 ? 3 : 1) && x; sweep++) {
+    for (const [i, loop] of loops.entries()) {
+      x = turn(unit, loop, tangents[i]!, network, x);
+      if (!x) return null;
+    }
+  }
+  return x;
+}
+
+/** Turns one setting until its demand is nothing, within a third and three times of where the tangent was taken. */
+function turn(
+  unit: UnitUnderPower,
+  loop: Loop,
+  tangent: Tangent,
+  network: MeanNetwork,
+  start: Float64Array,
+): Float64Array | null {
+  const least = loop.running.by === 'top' ? LEAST_TOP : LEAST_HERTZ;
+  const most = loop.running.by === 'top' ? loop.limit : loop.running.cell.plan.hertz * 1.3;
+  const bottom = Math.max(tangent.from / 3, least);
+  const roof = Math.max(Math.min(tangent.from * 3, most), bottom);
+  let x = start;
+  const ask = (setting: number): number => {
+    tangent.setting = setting;
+    const next = network.solve(x);
+    if (!next) return NaN;
+    x = next;
+    return demand(unit, loop, tangent, x);
+  };
+  let [low, high] = [bottom, roof];
+  let middle = Math.min(Math.max(tangent.setting, bottom), roof);
+  let r = ask(middle);
+  if (Number.isNaN(r)) return null;
+  if (Math.abs(r) < CONTENT) return x;
+  // Opens the bracket from where it stands, then closes it.
+  let [rLow, rHigh] = [NaN, NaN];
+  let reach = 0.02;
+  while (r > 0 ? middle < roof : middle > bottom) {
+    if (r > 0) [low, rLow] = [middle, r];
+    else [high, rHigh] = [middle, r];
+    middle = r > 0 ? Math.min(middle * (1 + reach), roof) : Math.max(middle / (1 + reach), bottom);
+    reach *= 3;
+    const before = r;
+    r = ask(middle);
+    if (Number.isNaN(r)) return null;
+    if (r > 0 !== before > 0) break;
+  }
+  if (r > 0) [low, rLow] = [middle, r];
+  else [high, rHigh] = [middle, r];
+  if (Number.isNaN(rLow) || Number.isNaN(rHigh)) return x;
+  for (let round = 0; round < 60 && Math.abs(r) > CONTENT && (high - low) / high > 1e-12; round++) {
+    const share = round % 3 === 2 ? 0.5 : Math.min(Math.max(rLow / (rLow - rHigh), 0.02), 0.98);
+    middle = low + share * (high - low);
+    r = ask(middle);
+    if (Number.isNaN(r)) return null;
+    if (r > 0) [low, rLow] = [middle, r];
+    else [high, rHigh] = [middle, r];
+  }
+  return x;
+}
+
+const CONTENT = 1e-5;
+
+/** How far a loop asks for more (above zero) or less than it has, as a share. */
+function demand(unit: UnitUnderPower, loop: Loop, tangent: Tangent, x: Float64Array): number {
+  const { running, ic, limit, sampled } = loop;
+  const top = running.by === 'top' ? tangent.setting : running.top;
+  const bounds: number[] = [];
+  if (running.by === 'top') {
+    if (limit < Infinity) bounds.push((limit - top) / Math.max(limit, 1e-9));
+    const reached = tangent.reached(x);
+    if (running.result && running.result.top < 0.998 * tangent.from) bounds.push((reached * 1.005 - top) / top);
+  }
+  if (ic) {
+    const ground = unit.ground(ic);
+    const fb = unit.pin(ic, 'FB');
+    const { fbRef, fbOffset, fbDivide } = ic.facts;
+    if (fb >= 0 && fbOffset !== undefined) {
+      const threshold = Math.max(x[fb]! - x[ground]! - fbOffset, 0) / (fbDivide ?? 1);
+      const wanted = running.senseOhms > 0 && (running.senseOhms < Infinity || unit.plan.sensed.has(running.converter)) ? threshold / running.senseOhms : Infinity;
+      bounds.push((wanted - top) / (top + 0.01 * Math.min(limit, 10)));
+    } else if (fb >= 0 && fbRef !== undefined) {
+      const seen = sampled ? sampled.share * tangent.knee(x) : x[fb]! - x[ground]!;
+      bounds.push((fbRef - seen) / fbRef);
+    }
+  }
+  const want = Math.min(...bounds);
+  return Number.isFinite(want) ? want : -1;
+}

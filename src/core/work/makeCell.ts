@@ -1,0 +1,155 @@
+import type { Device } from '../device';
+import { factorDense, solveDense } from '../linear';
+import type { PowerConverter } from '../stages';
+import { Cell } from './cell';
+import type { UnitUnderPower } from './unit';
+import type { WorkIc } from './workPlan';
+
+/** Topologies whose switching is worked out period by period. */
+const SWITCHED: ReadonlySet<string> = new Set([
+  'flyback',
+  'forward',
+  'two-switch-forward',
+  'half-bridge',
+  'push-pull',
+  'full-bridge',
+  'buck',
+  'synchronous-buck',
+  'boost',
+  'buck-boost',
+]);
+
+/** Frequency where no data sheet tells, hertz. */
+const USUAL_HERTZ = 65e3;
+
+/** The controller of a converter, if it is one that works. */
+export function controllerOf(unit: UnitUnderPower, c: PowerConverter): WorkIc | undefined {
+  return c.controller === null ? undefined : unit.plan.ics.get(c.controller);
+}
+
+/** The cell of a converter; null for topologies that have models of their own. */
+export function makeCell(unit: UnitUnderPower, c: PowerConverter): Cell | null {
+  const { circuit, plan } = unit;
+  // A bridge without a transformer or choke of its own makes an alternating voltage: no cell of direct volts.
+  if (!SWITCHED.has(c.topology) || (c.topology.endsWith('bridge') && c.coils.length === 0)) return null;
+  const byName = (ref: string): readonly Device[] =>
+    circuit.devices.filter((d) => d.name === ref && (d.model.kind === 'channel' || d.model.kind === 'transistor'));
+  const inside = c.ics.flatMap((ref) =>
+    circuit.devices.filter((d) => d.model.kind === 'channel' && d.name.startsWith(`${ref}/`)).slice(0, 1),
+  );
+  const of = (side: string, leg?: number): readonly Device[] =>
+    c.switches.flatMap((s) =>
+      s.side === side && (leg === undefined || s.leg === leg) ? s.refs.flatMap(byName) : [],
+    );
+  const all = [...c.switches.flatMap((s) => s.refs.flatMap(byName)), ...inside];
+  if (all.length === 0) return null;
+  const facts = controllerOf(unit, c)?.facts ?? {};
+  let phases: readonly (readonly Device[])[] = [all];
+  let sync: readonly Device[] = [];
+  let series = false;
+  switch (c.topology) {
+    case 'synchronous-buck':
+      phases = [of('top')];
+      sync = of('bottom');
+      break;
+    case 'half-bridge':
+      phases = [of('top'), of('bottom')];
+      break;
+    case 'full-bridge':
+      phases = [
+        [...of('top', 0), ...of('bottom', 1)],
+        [...of('top', 1), ...of('bottom', 0)],
+      ];
+      series = true;
+      break;
+    case 'push-pull': {
+      const first = c.switches[0]!.high;
+      phases = [
+        c.switches.filter((s) => s.high === first).flatMap((s) => s.refs.flatMap(byName)),
+        c.switches.filter((s) => s.high !== first).flatMap((s) => s.refs.flatMap(byName)),
+      ];
+      break;
+    }
+    case 'two-switch-forward':
+      series = true;
+      break;
+    default:
+      break;
+  }
+  if (phases.some((p) => p.length === 0)) return null;
+  const hertz = facts['fSwitch'] ?? USUAL_HERTZ;
+  const nodeOf = (net: string): number => unit.node(net);
+  const cell = new Cell(unit.powerDevices, circuit.parameters, {
+    phases,
+    sync,
+    hertz,
+    dutyMax: facts['dutyMax'] ?? (phases.length > 1 ? 0.48 : c.topology.includes('forward') ? 0.48 : 0.9),
+    isStatic: (node) => unit.isSteady(node),
+    riding: [...plan.riding].flatMap(([a, b]) => (nodeOf(a) >= 0 && nodeOf(b) >= 0 ? [[nodeOf(a), nodeOf(b)] as const] : [])),
+    aside: new Set(circuit.devices.filter((d) => isAside(unit, d, inside))),
+    rippleOhms: (node) => rippleOhms(unit, node, hertz),
+  });
+  cell.series = series;
+  return cell;
+}
+
+/** Whether a device takes no part in the switching: drive and sense windings, the pins' own parts of integrated circuits. */
+function isAside(unit: UnitUnderPower, d: Device, inside: readonly Device[]): boolean {
+  if (unit.bootstraps.some((b) => b.diode === d)) return true;
+  if (d.model.kind === 'windings') return d.name.split('+').some((n) => unit.plan.driveWindings.has(n));
+  const slash = d.name.indexOf('/');
+  if (slash < 0 || !unit.plan.ics.has(d.name.slice(0, slash))) return false;
+  return !inside.some((s) => s.name === d.name);
+}
+
+/** Ohm of the capacitors from a standing node to others: series resistance and, for a ramp, a share of the reactance. */
+function rippleOhms(unit: UnitUnderPower, node: number, hertz: number): number {
+  const { circuit, plan } = unit;
+  if (plan.references.some((n) => unit.node(n) === node)) return 0;
+  let siemens = 0;
+  for (const d of circuit.devices) {
+    if (d.model.kind !== 'capacitor' && d.model.kind !== 'lossy-capacitor') continue;
+    const [a, b] = [d.nodes[0]!, d.nodes[1]!];
+    if (a !== node && b !== node) continue;
+    // Between two standing nodes that are no reference the one written first takes it.
+    const other = a === node ? b : a;
+    if (!unit.isSteady(other) || (b === node && !plan.references.some((n) => unit.node(n) === other))) continue;
+    const farads = circuit.parameters[d.at]!;
+    const ohms = d.model.kind === 'lossy-capacitor' ? circuit.parameters[d.at + 1]! : 0;
+    siemens += 1 / (ohms + 1 / (8 * hertz * farads));
+  }
+  return siemens > 0 ? 1 / siemens : 0;
+}
+
+/**
+ * Ohm between the low side of a converter's switches and its controller's ground, by the resistors on the way: what a
+ * current of one ampere raises there. Infinity where nothing joins them.
+ */
+export function senseOhms(unit: UnitUnderPower, c: PowerConverter): number {
+  const ic = controllerOf(unit, c);
+  const ground = ic ? unit.ground(ic) : -1;
+  const { circuit } = unit;
+  const pins = c.switches.length > 0 ? unit.pinsOf(c.switches[0]!.refs[0]!) : [];
+  const low = pins.length > 2 ? pins[2]! : ic ? unit.pin(ic, 'CS') : -1;
+  if (ground < 0 || low < 0 || low === ground) return 0;
+  const n = circuit.nodeNames.length;
+  const matrix = new Float64Array(n * n);
+  for (let i = 0; i < n; i++) matrix[i * n + i] = 1e-7;
+  for (const d of circuit.devices) {
+    if (d.model.kind !== 'resistor') continue;
+    const ohms = Math.max(circuit.parameters[d.at]!, 1e-3);
+    if (ohms > 50) continue;
+    const [a, b] = [d.nodes[0]!, d.nodes[1]!];
+    matrix[a * n + a] = matrix[a * n + a]! + 1 / ohms;
+    matrix[b * n + b] = matrix[b * n + b]! + 1 / ohms;
+    matrix[a * n + b] = matrix[a * n + b]! - 1 / ohms;
+    matrix[b * n + a] = matrix[b * n + a]! - 1 / ohms;
+  }
+  matrix[ground * n + ground] = matrix[ground * n + ground]! + 1e9;
+  const x = new Float64Array(n);
+  x[low] = 1;
+  const pivots = new Int32Array(n);
+  if (!factorDense(matrix, pivots, n).ok) return Infinity;
+  solveDense(matrix, pivots, n, x);
+  return x[low]! > 1e6 ? Infinity : x[low]!;
+}

@@ -1,0 +1,140 @@
+import { DisjointSets } from '../graph';
+import { factorDense, solveDense } from '../linear';
+import type { WorkDevice } from './workDevice';
+
+/**
+ * The means of all volts of a unit at work: Kirchhoff's current law for the mean currents, with what switches as devices
+ * that depend on the mean volts around them. One node of each conductive piece is its reference.
+ */
+export class MeanNetwork {
+  private readonly numbers: Int32Array;
+  private readonly size: number;
+  private readonly pieces: DisjointSets;
+
+  /** fixed: nodes that stand at given volts (grounds of sources among them); prefer: nodes that serve as references first. */
+  constructor(
+    readonly nodeCount: number,
+    readonly devices: readonly WorkDevice[],
+    readonly fixed: ReadonlyMap<number, number>,
+    prefer: readonly number[],
+  ) {
+    this.pieces = new DisjointSets(nodeCount);
+    for (const { joins } of devices)
+      for (const group of joins) for (const node of group) this.pieces.union(group[0]!, node);
+    const known = new Map(fixed);
+    const grounded = new Set([...fixed.keys()].map((n) => this.pieces.find(n)));
+    for (const node of [...prefer, ...Array.from({ length: nodeCount }, (_, i) => i)]) {
+      const piece = this.pieces.find(node);
+      if (grounded.has(piece)) continue;
+      grounded.add(piece);
+      known.set(node, 0);
+    }
+    this.known = known;
+    this.numbers = new Int32Array(nodeCount).fill(-1);
+    let n = 0;
+    for (let i = 0; i < nodeCount; i++) if (!known.has(i)) this.numbers[i] = n++;
+    this.size = n;
+  }
+
+  private readonly known: ReadonlyMap<number, number>;
+
+  /** Whether two nodes are joined by anything that conducts. */
+  joined(a: number, b: number): boolean {
+    return this.pieces.find(a) === this.pieces.find(b);
+  }
+
+  /** Volts of every node; null where no solution was found. start: volts to start from. */
+  solve(start?: Float64Array): Float64Array | null {
+    const tried = this.newton(start ?? this.rest(), 0);
+    if (tried) return tried;
+    let from: Float64Array | null = this.rest();
+    for (const gmin of [1e-2, 1e-3, 1e-4, 1e-5, 1e-6, 1e-7, 1e-8, 1e-10, 0]) {
+      const next: Float64Array | null = this.newton(from, gmin);
+      if (next) from = next;
+      else if (gmin === 0) return null;
+    }
+    return from;
+  }
+
+  private rest(): Float64Array {
+    const x = new Float64Array(this.nodeCount);
+    for (const [node, volts] of this.known) x[node] = volts;
+    return x;
+  }
+
+  private newton(start: Float64Array, gmin: number): Float64Array | null {
+    const { size, numbers } = this;
+    const x = Float64Array.from(start);
+    for (const [node, volts] of this.known) x[node] = volts;
+    const lasts = this.devices.map((d) => Float64Array.from(d.nodes, (n) => x[n]!));
+    const matrix = new Float64Array(size * size);
+    const rhs = new Float64Array(size);
+    const pivots = new Int32Array(size);
+    for (let round = 0; round < ROUNDS; round++) {
+      matrix.fill(0);
+      rhs.fill(0);
+      for (let i = 0; i < size; i++) matrix[i * size + i] = GMIN + gmin;
+      let limited = false;
+      this.devices.forEach((device, k) => {
+        if (this.stamp(device, x, lasts[k]!, matrix, rhs)) limited = true;
+      });
+      if (!factorDense(matrix, pivots, size).ok) return null;
+      solveDense(matrix, pivots, size, rhs);
+      let moved = 0;
+      let worst = 0;
+      for (let i = 0; i < this.nodeCount; i++) {
+        const number = numbers[i]!;
+        if (number < 0) continue;
+        const next = round < DAMPED ? rhs[number]! : x[i]! + 0.4 * (rhs[number]! - x[i]!);
+        if (!Number.isFinite(next)) return null;
+        const m = Math.abs(next - x[i]!) / (1 + Math.abs(next));
+        if (m > moved) { moved = m; worst = i; }
+        x[i] = next;
+      }
+      if ((globalThis as any).DBG && round > 150) (globalThis as any).console.log('newton', round, gmin, worst, moved, limited, x[worst]);
+      if ((globalThis as any).DBG === '2' && round < 45 && gmin === 0) (globalThis as any).console.log('n', round, worst, moved.toPrecision(3), limited, [...x].map((v, i) => i + ':' + v.toFixed(2)).join(' '));
+      if (moved < NEAR && !limited && round > 0) return x;
+    }
+    return null;
+  }
+
+  /** Adds a device as its tangent at the volts of the step before; true where these were limited. */
+  private stamp(
+    device: WorkDevice,
+    x: Float64Array,
+    last: Float64Array,
+    matrix: Float64Array,
+    rhs: Float64Array,
+  ): boolean {
+    const { nodes } = device;
+    const n = nodes.length;
+    const { size, numbers } = this;
+    const local = Float64Array.from(nodes, (node) => x[node]!);
+    const limited = device.limit?.(local, last) ?? false;
+    last.set(local);
+    const flow = new Float64Array(n);
+    const slope = new Float64Array(n * n);
+    device.evaluate(local, flow, slope);
+    for (let i = 0; i < n; i++) {
+      const row = numbers[nodes[i]!]!;
+      if (row < 0) continue;
+      let constant = -flow[i]!;
+      for (let j = 0; j < n; j++) {
+        const s = slope[i * n + j]!;
+        if (s === 0) continue;
+        constant += s * local[j]!;
+        const column = numbers[nodes[j]!]!;
+        if (column >= 0) matrix[row * size + column] = matrix[row * size + column]! + s;
+        else constant -= s * this.known.get(nodes[j]!)!;
+      }
+      rhs[row] = rhs[row]! + constant;
+    }
+    return limited;
+  }
+}
+
+const ROUNDS = 160;
+/** From here on only part of each step is taken. */
+const DAMPED = 40;
+const GMIN = 1e-12;
+const NEAR = 1e-7;

@@ -1,0 +1,166 @@
+import type { Fault } from '../fault';
+import { controllerOf } from './makeCell';
+import { UnitUnderPower } from './unit';
+import type { WorkState } from './unit';
+import { closeLoops } from './loops';
+import type { OperatingCondition } from './workBoard';
+import type { WorkIc, WorkPlan } from './workPlan';
+
+export type ConverterState = 'run' | 'hiccup' | 'off' | 'latched';
+
+/** A unit in its steady state: mean volts of its nodes, states, the period of a hiccup in seconds. */
+export interface Operation {
+  readonly unit: UnitUnderPower;
+  readonly volts: Float64Array;
+  readonly state: WorkState;
+  readonly unitState: ConverterState;
+  readonly states: Readonly<Record<string, ConverterState>>;
+  readonly period: number | null;
+  readonly destroys: readonly { readonly ref: string; readonly why: string }[];
+  readonly warnings: readonly string[];
+}
+
+/** Switches a unit on from nothing, with its load connected, and follows it to its steady state. */
+export function operateUnit(plan: WorkPlan, condition: OperatingCondition, faults: readonly Fault[]): Operation {
+  learnEnables(plan);
+  const unit = new UnitUnderPower(plan, condition, faults);
+  const state: WorkState = { powered: new Set(), running: new Set(), closed: new Set() };
+  const warnings: string[] = [];
+  let volts = solveWithLine(unit, state, null);
+  for (let round = 0; round < 12 && volts; round++) {
+    const changed = follow(unit, state, volts);
+    if (!changed) break;
+    volts = state.running.size > 0 ? regulate(unit, state) : solveWithLine(unit, state, null);
+  }
+  const found = volts ?? new Float64Array(unit.circuit.nodeNames.length);
+  if (!volts) warnings.push('No steady state was found.');
+  const states: Record<string, ConverterState> = {};
+  for (const [i, c] of plan.converters.entries()) {
+    const ic = controllerOf(unit, c);
+    if (ic) states[ic.ref] = state.running.has(i) ? 'run' : (states[ic.ref] ?? 'off');
+  }
+  const main = mainConverter(plan);
+  return {
+    unit,
+    volts: found,
+    state,
+    unitState: main < 0 ? 'run' : state.running.has(main) ? 'run' : 'off',
+    states,
+    period: null,
+    destroys: [],
+    warnings,
+  };
+}
+
+/** The converter that feeds the first output of the nameplate. */
+function mainConverter(plan: WorkPlan): number {
+  const rail = plan.outputs[0]?.rail;
+  const own = plan.converters.findIndex((c) => rail !== undefined && c.outputs.includes(rail));
+  return own >= 0 ? own : plan.converters.length > 0 ? 0 : -1;
+}
+
+/**
+ * Pins that look like enables and yet stand the wrong way on the healthy unit: they are none. Found once for a plan.
+ */
+function learnEnables(plan: WorkPlan): void {
+  if (plan.enablesKnown.done) return;
+  plan.enablesKnown.done = true;
+  const unit = new UnitUnderPower(plan, { source: plan.inputs.nominal, load: 'none' }, []);
+  for (const c of unit.cells) if (c && c.senseOhms > 0 && c.senseOhms < Infinity) plan.sensed.add(c.converter);
+  const state: WorkState = { powered: new Set(), running: new Set(), closed: new Set() };
+  let volts = solveWithLine(unit, state, null);
+  for (const ic of plan.ics.values()) if (volts && hasSupply(unit, ic, volts)) state.powered.add(ic.ref);
+  if (state.powered.size > 0) volts = solveWithLine(unit, state, null);
+  if (!volts) return;
+  for (const ic of plan.ics.values()) {
+    if (!state.powered.has(ic.ref) || isEnabled(unit, ic, volts)) continue;
+    const wrong = (ic.roles['EN'] ?? []).filter((at) => !isEnabled(unit, { ...ic, roles: { EN: [at] } }, volts));
+    plan.idleEnables.set(ic.ref, new Set(wrong));
+  }
+}
+
+/** Supplies, enables and relays by the volts of a solution; true when anything changed. */
+function follow(unit: UnitUnderPower, state: WorkState, volts: Float64Array): boolean {
+  const { plan } = unit;
+  let changed = false;
+  for (const ic of plan.ics.values()) {
+    if (state.powered.has(ic.ref) || !hasSupply(unit, ic, volts)) continue;
+    state.powered.add(ic.ref);
+    changed = true;
+  }
+  if (changed) return true;
+  plan.board.parts.forEach((part) => {
+    if (part.kind !== 'relay' || !part.fitted || state.closed.has(part.ref)) return;
+    const pins = unit.pinsOf(part.ref);
+    const coil = Math.abs(volts[pins[0]!]! - volts[pins[1]!]!);
+    const needs = plan.board.facts?.[part.ref]?.['coilOn'] ?? 6;
+    if (coil < needs) return;
+    state.closed.add(part.ref);
+    changed = true;
+  });
+  if (changed) return true;
+  plan.converters.forEach((c, i) => {
+    if (state.running.has(i) || !unit.cells[i]) return;
+    const ic = controllerOf(unit, c);
+    const drivers = c.drivers.flatMap((ref) => plan.ics.get(ref) ?? []);
+    const all = ic ? [ic, ...drivers] : drivers;
+    if (all.length === 0 || !all.every((x) => state.powered.has(x.ref) && isEnabled(unit, x, volts))) return;
+    state.running.add(i);
+    changed = true;
+  });
+  return changed;
+}
+
+/** Volts from which a part on a rail works, where no data sheet tells. */
+const RAIL_WORKS = 2.3;
+
+function hasSupply(unit: UnitUnderPower, ic: WorkIc, volts: Float64Array): boolean {
+  const ground = unit.ground(ic);
+  const pin = [unit.pin(ic, 'VCC'), unit.pin(ic, 'VIN'), unit.pin(ic, 'DRAIN')].find((n) => n >= 0);
+  if (pin === undefined || ground < 0) return false;
+  return volts[pin]! - volts[ground]! >= (ic.facts['vccStart'] ?? RAIL_WORKS);
+}
+
+/** Whether no pin of an integrated circuit forbids it to work. */
+function isEnabled(unit: UnitUnderPower, ic: WorkIc, volts: Float64Array): boolean {
+  const { facts } = ic;
+  const ground = unit.ground(ic);
+  const on = facts['enableOn'] ?? facts['enableOff'];
+  const off = facts['enableOff'] ?? facts['enableOn'];
+  const uv = facts['uvOn'] ?? facts['uvOff'];
+  const pins = unit.circuit.pins[ic.index]!;
+  return (ic.roles['EN'] ?? []).every((at, k) => {
+    if (unit.plan.idleEnables.get(ic.ref)?.has(at)) return true;
+    const v = volts[pins[at]!]! - volts[ground]!;
+    if (uv !== undefined && (on === undefined || k > 0)) return v >= uv;
+    if (on === undefined || off === undefined) return true;
+    return on < off ? v <= on : v >= on;
+  });
+}
+
+/** Solves a state without running converters, line side and mean volts in turn until they agree. */
+function solveWithLine(unit: UnitUnderPower, state: WorkState, start: Float64Array | null): Float64Array | null {
+  const { line } = unit;
+  let x = start;
+  for (let round = 0; round < 6; round++) {
+    if (line) line.settle();
+    x = unit.solve(state, x);
+    if (!x || !line || line.load(x) < 0.01) return x;
+  }
+  return x;
+}
+
+/** The steady state with every loop closed, line side included. */
+function regulate(unit: UnitUnderPower, state: WorkState): Float64Array | null {
+  const { line } = unit;
+  if (line && !line.result) line.settle();
+  let x: Float64Array | null = null;
+  for (let round = 0; round < 5; round++) {
+    x = closeLoops(unit, state, x);
+    if (!x || !line) return x;
+    const moved = line.load(x);
+    if (moved < 0.01) return x;
+    line.settle();
+  }
+  return x;
+}

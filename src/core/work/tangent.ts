@@ -1,0 +1,117 @@
+import type { Cell, PeriodResult } from './cell';
+import type { RunningCell } from './unit';
+import type { WorkDevice } from './workDevice';
+
+/**
+ * A cell straightened about mean volts and a setting: the amperes of its diodes and switches, the current that its switches
+ * reach and the volts of a sampled node at the knee, each with its slopes by the inputs and by the setting.
+ */
+export class Tangent {
+  /** The setting (peak amperes or hertz) that the device is taken at. */
+  setting: number;
+  private readonly at: Float64Array;
+  private readonly here: Float64Array;
+  private readonly byInput: readonly Float64Array[];
+  private readonly bySetting: Float64Array;
+
+  constructor(
+    readonly running: RunningCell,
+    x: Float64Array,
+    private readonly sampledUnknown: number,
+  ) {
+    const { cell } = running;
+    this.setting = running.by === 'top' ? running.top : running.hertz;
+    this.from = this.setting;
+    this.at = cell.given(x);
+    this.run(this.at, this.setting);
+    cell.kneeAmps(running.result!.mean.map((m, i) => (m > 1e-9 ? running.result!.square[i]! / m : 1e-4)));
+    this.here = this.run(this.at, this.setting);
+    const result = running.result;
+    this.byInput = Array.from(this.at, (v, k) => {
+      const step = Math.max(0.04, 4e-3 * Math.abs(v));
+      const moved = Float64Array.from(this.at);
+      moved[k] = v + step;
+      return this.run(moved, this.setting).map((y, i) => (y - this.here[i]!) / step);
+    });
+    const more = 1.01 * this.setting;
+    this.bySetting = this.run(this.at, more).map((y, i) => (y - this.here[i]!) / (0.01 * this.setting));
+    running.result = result;
+  }
+
+  readonly from: number;
+
+  /** Runs the cell; gives its amperes, then what its switches reached, then the sampled volts. */
+  private run(given: Float64Array, setting: number): Float64Array {
+    const { running } = this;
+    const { cell } = running;
+    cell.hertz = running.by === 'hertz' ? setting : running.hertz;
+    const result: PeriodResult = cell.period(given, running.by === 'top' ? setting : running.top);
+    running.result = result;
+    const out = new Float64Array(result.mean.length + 2);
+    out.set(result.mean);
+    out[result.mean.length] = result.top;
+    out[result.mean.length + 1] = this.sampledUnknown < 0 ? 0 : result.knee[this.sampledUnknown]!;
+    return out;
+  }
+
+  private value(i: number, x: Float64Array): number {
+    const { inputs } = this.running.cell;
+    let now = this.here[i]! + this.bySetting[i]! * (this.setting - this.from);
+    for (let k = 0; k < inputs.length; k++) {
+      const [a, b] = inputs[k]!;
+      now += this.byInput[k]![i]! * (x[a]! - (b < 0 ? 0 : x[b]!) - this.at[k]!);
+    }
+    return now;
+  }
+
+  /** What the switches reach at mean volts x, ampere. */
+  reached(x: Float64Array): number {
+    return this.value(this.here.length - 2, x);
+  }
+
+  /** The sampled node at the knee at mean volts x. */
+  knee(x: Float64Array): number {
+    return this.value(this.here.length - 1, x);
+  }
+
+  /** How far mean volts are from those of this tangent, relative to one volt more than each. */
+  distance(x: Float64Array): number {
+    const now = this.running.cell.given(x);
+    let most = 0;
+    for (let k = 0; k < now.length; k++) most = Math.max(most, Math.abs(now[k]! - this.at[k]!) / (1 + Math.abs(now[k]!)));
+    return most;
+  }
+
+  /** The tangent as a device of the mean network; follows `setting`. */
+  device(): WorkDevice {
+    const { cell } = this.running as { cell: Cell };
+    const nodes = [...new Set([...cell.inputs.flat().filter((n) => n >= 0), ...cell.ends.flat()])];
+    const local = new Map(nodes.map((n, i) => [n, i]));
+    const n = nodes.length;
+    const ends = cell.ends.map(([a, b]) => [local.get(a)!, local.get(b)!] as const);
+    const inputs = cell.inputs.map(([a, b]) => [local.get(a)!, b < 0 ? -1 : local.get(b)!] as const);
+    return {
+      name: 'switching',
+      nodes,
+      joins: [],
+      evaluate: (x, flow, slope) => {
+        flow.fill(0);
+        slope.fill(0);
+        ends.forEach(([i, j], d) => {
+          let now = this.here[d]! + this.bySetting[d]! * (this.setting - this.from);
+          inputs.forEach(([la, lb], k) => {
+            const g = this.byInput[k]![d]!;
+            now += g * (x[la]! - (lb < 0 ? 0 : x[lb]!) - this.at[k]!);
+            slope[i * n + la] = slope[i * n + la]! + g;
+            slope[j * n + la] = slope[j * n + la]! - g;
+            if (lb < 0) return;
+            slope[i * n + lb] = slope[i * n + lb]! - g;
+            slope[j * n + lb] = slope[j * n + lb]! + g;
+          });
+          flow[i] = flow[i]! + now;
+          flow[j] = flow[j]! - now;
+        });
+      },
+    };
+  }
+}

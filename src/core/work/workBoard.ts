@@ -1,0 +1,40 @@
+import type { Board } from '../circuit';
+import { partFigure } from '../part';
+import type { Part } from '../part';
+
+/** The operating condition: volts of the source (rms on mains) and how much of the nameplate's load is connected. */
+export interface OperatingCondition {
+  readonly source: number;
+  readonly load: 'none' | 'half' | 'full';
+}
+
+/** Share of the nameplate's current. */
+export const LOAD_SHARE = { none: 0, half: 0.5, full: 1 } as const;
+
+/** An NTC up to this is one against the rush of current; above it measures. */
+const INRUSH_OHMS = 200;
+
+/**
+ * The board with the parts as they are at work (contract, section 5): a fuse by its rating, an NTC in the way of the
+ * current warm under load, a filament lamp by its watts.
+ */
+export function boardAtWork(board: Board, { load }: OperatingCondition): Board {
+  return { ...board, parts: board.parts.map((p) => partAtWork(p, load)) };
+}
+
+function partAtWork(part: Part, load: OperatingCondition['load']): Part {
+  const withNumber = (key: string, value: number): Part => ({ ...part, numbers: { ...part.numbers, [key]: value } });
+  if (part.kind === 'fuse' && partFigure(part, 'ohms') === undefined) {
+    const amps = partFigure(part, 'ratedAmps');
+    return withNumber('r', Math.min(0.05, amps ? 0.1 / amps : 0.05));
+  }
+  if (part.kind === 'ntc' && load !== 'none') {
+    const cold = partFigure(part, 'ohmsAt25') ?? 10;
+    return cold <= INRUSH_OHMS ? withNumber('r25', cold / 10) : part;
+  }
+  if (part.kind === 'lamp') {
+    const [volts, watts] = [partFigure(part, 'ratedVolts'), partFigure(part, 'ratedWatts')];
+    if (volts && watts && partFigure(part, 'strikeVolts') === undefined) return withNumber('r', volts ** 2 / watts);
+  }
+  return part;
+}
