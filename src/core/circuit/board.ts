@@ -60,6 +60,8 @@ export interface NameplateOutput {
   /** Highest that the output may reach, volts; the nets of a three-phase output. */
   readonly voltsMax?: number | undefined;
   readonly rails?: readonly string[] | undefined;
+  /** Of an alternating output. */
+  readonly hertz?: number | undefined;
 }
 
 /** A traced board: parts on nets, the models and insides they use, and what the file held besides. */

@@ -11,7 +11,8 @@ import type { Complex } from '../linear';
  * Unplugged supplies are open, one of 0 V a wire. One node of each conductive piece is the reference of that piece.
  */
 export class SmallSignal {
-  /** Unknowns of the last `system`. */
+  /** Unknowns of the nodes in the last `system`. */
+  private numbers: ReadonlyMap<number, number> = new Map();
   private readonly wires: DisjointSets;
   private readonly pieces: DisjointSets;
   private readonly live: readonly Device[];
@@ -53,6 +54,11 @@ export class SmallSignal {
     return this.pieces.find(red) === this.pieces.find(black);
   }
 
+  /** The unknown that is the volts of a node in the last `system`; negative or undefined for a reference. */
+  unknownOf(node: number): number | undefined {
+    return this.numbers.get(this.wires.find(node));
+  }
+
   /** Everything that a signal between two nodes can reach, as matrices; `black` is the reference. */
   system(red: number, black: number, farads = 0): SignalSystem {
     const reached = this.reachedPieces(red);
@@ -82,6 +88,7 @@ export class SmallSignal {
     });
     const g = new Float64Array(n * n);
     const c = new Float64Array(n * n);
+    this.numbers = numbers;
     placed.forEach((device, i) => this.stamp(device, rows[i]!, n, g, c));
     const at = numberOf(red);
     if (farads > 0 && at >= 0) c[at * n + at] = c[at * n + at]! + farads;

@@ -31,6 +31,10 @@ export interface PeriodResult {
   readonly duty: number;
   /** Greatest current of the switches of a phase. */
   readonly top: number;
+  /** What the comparator saw at the end of the on-time: that current and the ramp added to it. */
+  readonly attained: number;
+  /** Rise of the switch current at the end of the on-time, A/s. */
+  readonly rise: number;
   /** Volts of the unknown nodes at the end of the last conduction of a diode, mean of the period. */
   readonly knee: Float64Array;
   readonly meanVolts: Float64Array;
@@ -228,6 +232,8 @@ export class Cell {
     run.diodeAmps.fill(0);
     let onTime = 0;
     let reached = 0;
+    let attained = 0;
+    let rise = 0;
     const before = new Float64Array(count);
     const read = (i: number): number =>
       i < circuit.diodes.length ? run.diodeAmps[i]! : run.switchAmps[i - circuit.diodes.length]!;
@@ -238,6 +244,7 @@ export class Cell {
       let on = top > 0;
       const longest = Math.min(plan.dutyMax * period, length);
       this.set(on ? phase : -1);
+      this.lastPhase = 0;
       let h = period * FIRST;
       let fresh = true;
       for (let steps = 0; t < length * (1 - 1e-9) && steps < 2000; steps++) {
@@ -254,8 +261,8 @@ export class Cell {
         }
         let over = false;
         if (on) {
-          const amps = this.phaseAmps(given);
-          const was = this.lastPhase;
+          const amps = this.phaseAmps(given) + this.ramp * (t + step);
+          const was = this.lastPhase + this.ramp * t;
           if (amps >= top) {
             const share = amps > was && was < top && !fresh ? (top - was) / (amps - was) : 0;
             if (share < 0.97 && share > 0 && step > period * FINEST) {
@@ -267,8 +274,13 @@ export class Cell {
           }
         }
         run.take(step, given);
+        const lastAmps = this.lastPhase;
         this.lastPhase = this.phaseAmps(given);
-        if (on) reached = Math.max(reached, this.lastPhase);
+        if (on) {
+          reached = Math.max(reached, this.lastPhase);
+          attained = this.lastPhase + this.ramp * (t + step);
+          rise = (this.lastPhase - lastAmps) / step;
+        }
         const changed = differ(states, run.diodeOn);
         for (let i = 0; i < count; i++) {
           const now = read(i);
@@ -307,6 +319,8 @@ export class Cell {
       peak,
       duty: onTime / period / phases,
       top: reached,
+      attained,
+      rise,
       knee,
       meanVolts: scale(meanVolts),
       highVolts,
@@ -314,6 +328,8 @@ export class Cell {
     };
   }
 
+  /** Added to the current that the comparator sees, A/s: it steadies a converter whose choke never runs empty. */
+  ramp = 0;
   /** Switching frequency now. */
   hertz: number;
   private lastPhase = 0;

@@ -72,7 +72,7 @@ function drives(unit: UnitUnderPower, ic: WorkIc, state: WorkState, ground: numb
       list.push(driveOf(`${ic.ref} drive`, pins[at]!, unit.pin(ic, 'VCC'), ground, duty));
   const comp = unit.pin(ic, 'COMP');
   if (running && comp >= 0 && ic.facts['fbRef'] !== undefined) {
-    const sensed = Number.isFinite(running.senseOhms) ? running.top * running.senseOhms : 0;
+    const sensed = Number.isFinite(running.senseOhms) ? (running.result?.top ?? 0) * running.senseOhms : 0;
     const csMax = Math.abs(ic.facts['csMax'] ?? 1);
     list.push(held(`${ic.ref} comp`, comp, ground, 1.4 + 3 * Math.min(sensed, csMax), 100));
   }

@@ -12,6 +12,8 @@ interface Reservoir {
   readonly nodes: readonly number[];
   /** Where the load is put. */
   readonly main: number;
+  /** Nodes between capacitors in series. */
+  readonly between: ReadonlySet<number>;
   /** Siemens that hang on it now. */
   siemens: number;
 }
@@ -44,10 +46,15 @@ export class LineSide {
   private readonly resistors: (SwitchedResistor & { ohms: number })[];
   private readonly capNodes: readonly (readonly [number, number])[];
 
-  static of(unit: UnitUnderPower): LineSide | null {
+  /** closed: contacts that are closed, as pairs of nodes; cut: devices that something else works. */
+  static of(
+    unit: UnitUnderPower,
+    closed: readonly (readonly [number, number])[],
+    cut: ReadonlySet<Device>,
+  ): LineSide | null {
     const [rail, back] = [unit.plan.inputs.rail, unit.plan.inputs.return];
     if (rail === null || back === null) return null;
-    const side = new LineSide(unit, unit.node(rail), unit.node(back));
+    const side = new LineSide(unit, unit.node(rail), unit.node(back), closed, cut);
     return side.diodes.length > 0 ? side : null;
   }
 
@@ -55,6 +62,8 @@ export class LineSide {
     private readonly unit: UnitUnderPower,
     readonly live: number,
     readonly neutral: number,
+    closed: readonly (readonly [number, number])[],
+    cut: ReadonlySet<Device>,
   ) {
     const { circuit } = unit;
     const { parameters } = circuit;
@@ -78,6 +87,7 @@ export class LineSide {
       const [node, way] = next;
       if (seen.has(node)) continue;
       seen.add(node);
+      for (const [a, b] of closed) if (a === node || b === node) queue.push([a === node ? b : a, way]);
       for (const d of at.get(node) ?? []) {
         const { kind } = d.model;
         if (kind === 'capacitor' || kind === 'lossy-capacitor') {
@@ -89,13 +99,28 @@ export class LineSide {
           (kind === 'resistor' && parameters[d.at]! <= (rail ? RAIL_OHMS : WAY_OHMS)) ||
           (kind === 'windings' && !cellWindings.has(d) && (!rail || d.model.states === 1)) ||
           (kind === 'junction' && !inCells.has(d) && (way === 0 || d.nodes[way > 0 ? 0 : 1] === node));
-        if (!passes) continue;
+        if (!passes || cut.has(d)) continue;
         found.add(d);
         const onward = kind === 'junction' ? (d.nodes[0] === node ? 1 : -1) : way;
         for (const n of d.nodes) queue.push([n, onward]);
       }
     }
     prune(found, (n) => n === live || n === neutral || unit.isSteady(n));
+    // Reservoirs in series: what lies between their capacitors belongs to them.
+    for (let grown = true; grown; ) {
+      grown = false;
+      for (const d of circuit.devices) {
+        if (d.model.kind !== 'capacitor' && d.model.kind !== 'lossy-capacitor') continue;
+        if (parameters[d.at]! < CHAIN_FARADS || d.nodes.slice(0, 2).every((n) => seen.has(n))) continue;
+        const [near, far] = seen.has(d.nodes[0]!) ? [d.nodes[0]!, d.nodes[1]!] : [d.nodes[1]!, d.nodes[0]!];
+        if (!seen.has(near) || !unit.isSteady(far) || !endsElsewhere(circuit.devices, parameters, far, d, seen)) continue;
+        seen.add(far);
+        caps.add(d);
+        for (const x of at.get(far) ?? [])
+          if (x.model.kind.endsWith('capacitor') && parameters[x.at]! >= CHAIN_FARADS) caps.add(x);
+        grown = true;
+      }
+    }
     this.reached = seen;
     const spots = new Map<number, Spot>();
     let unknowns = 0;
@@ -126,6 +151,8 @@ export class LineSide {
     const resistors = [...found]
       .filter((d) => d.model.kind === 'resistor')
       .map((d) => ({ a: spotOf(d.nodes[0]!), b: spotOf(d.nodes[1]!), ohms: Math.max(parameters[d.at]!, 1e-3) }));
+    for (const [a, b] of closed)
+      if (seen.has(a) && seen.has(b)) resistors.push({ a: spotOf(a), b: spotOf(b), ohms: 0.02 });
     const windings = [...found]
       .filter((d) => d.model.kind === 'windings')
       .map((d) => {
@@ -156,15 +183,24 @@ export class LineSide {
     for (const n of seen) if (!lineNodes.has(n) && unit.isSteady(n)) groups.set(sets.find(n), [...(groups.get(sets.find(n)) ?? []), n]);
     const supplies = new Set(unit.plan.converters.map((c) => unit.node(c.supply)));
     const capped = new Set(held2.flatMap((d) => [d.nodes[0]!, d.nodes[1]!]));
+    const found2 = new Set([...found].flatMap((d) => d.nodes));
     const loads: (SwitchedResistor & { ohms: number })[] = [];
     this.reservoirs = [...groups.values()].flatMap((nodes): Reservoir[] => {
       const low = nodes.find((n) => junctions.some((d) => d.nodes[0] === n) && !junctions.some((d) => d.nodes[1] === n));
-      const ups = nodes.filter((n) => n !== low && (capped.has(n) || touching.has(n)));
-      if (low === undefined || ups.length === 0) return [];
-      const main = ups.find((n) => supplies.has(n)) ?? ups.find((n) => junctions.some((d) => d.nodes[1] === n)) ?? ups[0]!;
+      if (low === undefined) return [];
       const near = (n: number): boolean => [...found].some((d) => d.model.kind === 'resistor' && parameters[d.at]! < 2 && d.nodes.includes(n) && d.nodes.includes(low));
-      loads.push({ a: spotOf(main), b: spotOf(low), ohms: 1e5 });
-      return [{ low, nodes: ups.filter((n) => !near(n)), main, siemens: 1e-5 }];
+      const ups = nodes.filter((n) => n !== low && !near(n) && (capped.has(n) || touching.has(n)));
+      const between = new Set(ups.filter((n) => !touching.has(n) && !found2.has(n)));
+      const apart = new DisjointSets(circuit.nodeNames.length);
+      for (const d of found) if (d.nodes.length === 2 && d.model.kind !== 'junction' && !d.nodes.includes(low)) apart.union(d.nodes[0]!, d.nodes[1]!);
+      for (const d of held2) if (!d.nodes.includes(low)) apart.union(d.nodes[0]!, d.nodes[1]!);
+      const parts = new Map<number, number[]>();
+      for (const n of ups) parts.set(apart.find(n), [...(parts.get(apart.find(n)) ?? []), n]);
+      return [...parts.values()].map((own) => {
+        const main = own.find((n) => supplies.has(n)) ?? own.find((n) => junctions.some((d) => d.nodes[1] === n)) ?? own[0]!;
+        loads.push({ a: spotOf(main), b: spotOf(low), ohms: 1e5 });
+        return { low, nodes: own.filter((n) => !between.has(n)), main, between, siemens: 1e-5 };
+      });
     });
     this.loadAt = loads.map((_, i) => resistors.length + i);
     this.resistors = [...resistors, ...loads];
@@ -179,16 +215,20 @@ export class LineSide {
       capacitors,
       drains: [],
     });
-    this.start();
+    this.start(isolated(found, live, neutral));
   }
 
-  /** Reservoirs begin a little below the crest. */
-  private start(): void {
+  /** Reservoirs begin a little below the crest; those behind a transformer empty: they fill fast. */
+  private start(apart: ReadonlySet<number>): void {
     const peak = Math.SQRT2 * this.unit.condition.source;
-    this.capNodes.forEach(([a, b], i) => {
-      const both = this.reservoirs.some((r) => [a, b].every((n) => n === r.low || r.nodes.includes(n)));
-      this.run.capVolts[i] = both && this.reservoirs.some((r) => r.low === b && r.nodes.includes(a)) ? 0.9 * peak : 0;
-    });
+    for (const r of this.reservoirs) {
+      if (!apart.has(r.low)) continue;
+      const height = (n: number): number => (n === r.low ? 0 : n === r.main || !r.between.has(n) ? 0.9 : 0.45) * peak;
+      this.capNodes.forEach(([a, b], i) => {
+        if ([a, b].every((n) => n === r.low || r.nodes.includes(n) || r.between.has(n)))
+          this.run.capVolts[i] = height(a) - height(b);
+      });
+    }
   }
 
   /** Runs the mains until a period ends as it began; the loads as they are set. */
@@ -199,6 +239,7 @@ export class LineSide {
     let earlier: Float64Array | null = null;
     for (let cycle = 0; cycle < 80; cycle++) {
       this.result = this.cycle();
+      (globalThis as any).CYC = cycle;
       const now = Float64Array.from(run.capVolts);
       let off = 0;
       for (let i = 0; i < now.length; i++) off = Math.max(off, Math.abs(now[i]! - before[i]!) / (1 + Math.abs(now[i]!)));
@@ -269,6 +310,43 @@ export class LineSide {
 }
 
 const HOLD_OHMS = 1e-3;
+/** Capacitors in series that make a reservoir are at least this, farad. */
+const CHAIN_FARADS = 1e-6;
+
+/** Whether a node beyond a capacitor leads on to another reached one through a further capacitor. */
+function endsElsewhere(
+  devices: readonly Device[],
+  parameters: Float64Array,
+  node: number,
+  from: Device,
+  seen: ReadonlySet<number>,
+): boolean {
+  return devices.some(
+    (d) =>
+      d !== from &&
+      d.model.kind.endsWith('capacitor') &&
+      parameters[d.at]! >= CHAIN_FARADS &&
+      d.nodes.slice(0, 2).includes(node) &&
+      d.nodes.slice(0, 2).some((n) => n !== node && seen.has(n) && !from.nodes.includes(n)),
+  );
+}
+
+/** Nodes that the inlet reaches without crossing from winding to winding. */
+function isolated(devices: ReadonlySet<Device>, live: number, neutral: number): ReadonlySet<number> {
+  const seen = new Set([live, neutral]);
+  for (let grown = true; grown; ) {
+    grown = false;
+    for (const d of devices) {
+      for (let k = 0; k + 1 < d.nodes.length; k += 2) {
+        const [a, b] = [d.nodes[k]!, d.nodes[k + 1]!];
+        if (seen.has(a) === seen.has(b)) continue;
+        seen.add(a).add(b);
+        grown = true;
+      }
+    }
+  }
+  return seen;
+}
 
 /** Takes out what leads nowhere: devices with an end that nothing else shares. */
 function prune(found: Set<Device>, isEnd: (node: number) => boolean): void {

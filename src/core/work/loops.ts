@@ -122,8 +122,6 @@ function begin(unit: UnitUnderPower, loop: Loop, x: Float64Array): void {
   else running.top = found;
 }
 
-/** Where no limit is known a converter gives this many times what its full load wants. */
-const SPARE = 3;
 
 /** Watts that the loads of a converter want at the volts of the nameplate, with a little for itself. */
 function wanted(unit: UnitUnderPower, { converter }: RunningCell): number {
@@ -169,7 +167,7 @@ function turn(
   start: Float64Array,
 ): Float64Array | null {
   const least = loop.running.by === 'top' ? LEAST_TOP : LEAST_HERTZ;
-  const most = loop.running.by === 'top' ? loop.limit : loop.running.cell.plan.hertz * 1.3;
+  const most = loop.running.by === 'top' ? Infinity : loop.running.cell.plan.hertz * 1.3;
   const bottom = Math.max(tangent.from / 3, least);
   const roof = Math.max(Math.min(tangent.from * 3, most), bottom);
   let x = start;
@@ -217,12 +215,13 @@ const CONTENT = 1e-5;
 /** How far a loop asks for more (above zero) or less than it has, as a share. */
 function demand(unit: UnitUnderPower, loop: Loop, tangent: Tangent, x: Float64Array): number {
   const { running, ic, limit, sampled } = loop;
-  const top = running.by === 'top' ? tangent.setting : running.top;
   const bounds: number[] = [];
+  let top = running.top;
   if (running.by === 'top') {
+    top = tangent.reached(x);
     if (limit < Infinity) bounds.push((limit - top) / Math.max(limit, 1e-9));
-    const reached = tangent.reached(x);
-    if (running.result && running.result.top < 0.998 * tangent.from) bounds.push((reached * 1.005 - top) / top);
+    if (running.result && running.result.attained < 0.998 * tangent.from)
+      bounds.push((tangent.attained(x) * 1.005 - tangent.setting) / tangent.setting);
   }
   if (ic) {
     const ground = unit.ground(ic);
@@ -231,7 +230,7 @@ function demand(unit: UnitUnderPower, loop: Loop, tangent: Tangent, x: Float64Ar
     if (fb >= 0 && fbOffset !== undefined) {
       const threshold = Math.max(x[fb]! - x[ground]! - fbOffset, 0) / (fbDivide ?? 1);
       const wanted = running.senseOhms > 0 && (running.senseOhms < Infinity || unit.plan.sensed.has(running.converter)) ? threshold / running.senseOhms : Infinity;
-      bounds.push((wanted - top) / (top + 0.01 * Math.min(limit, 10)));
+      bounds.push((wanted - top) / (Math.abs(top) + 0.01 * Math.min(limit, 10)));
     } else if (fb >= 0 && fbRef !== undefined) {
       const seen = sampled ? sampled.share * tangent.knee(x) : x[fb]! - x[ground]!;
       bounds.push((fbRef - seen) / fbRef);

@@ -1,5 +1,9 @@
 import type { Fault } from '../fault';
+import { alternatingOf, busVolts } from './alternating';
+import type { Alternating } from './alternating';
+import { hiccupOf } from './hiccup';
 import { controllerOf } from './makeCell';
+import { isInverter, isSimple } from './simpleConverter';
 import { UnitUnderPower } from './unit';
 import type { WorkState } from './unit';
 import { closeLoops } from './loops';
@@ -12,6 +16,7 @@ export type ConverterState = 'run' | 'hiccup' | 'off' | 'latched';
 export interface Operation {
   readonly unit: UnitUnderPower;
   readonly volts: Float64Array;
+  readonly alternating: Alternating | null;
   readonly state: WorkState;
   readonly unitState: ConverterState;
   readonly states: Readonly<Record<string, ConverterState>>;
@@ -23,33 +28,71 @@ export interface Operation {
 /** Switches a unit on from nothing, with its load connected, and follows it to its steady state. */
 export function operateUnit(plan: WorkPlan, condition: OperatingCondition, faults: readonly Fault[]): Operation {
   learnEnables(plan);
+  if (plan.usualBus.volts === null && plan.converters.some(isInverter)) learnBus(plan);
   const unit = new UnitUnderPower(plan, condition, faults);
   const state: WorkState = { powered: new Set(), running: new Set(), closed: new Set() };
   const warnings: string[] = [];
   let volts = solveWithLine(unit, state, null);
-  for (let round = 0; round < 12 && volts; round++) {
-    const changed = follow(unit, state, volts);
-    if (!changed) break;
-    volts = state.running.size > 0 ? regulate(unit, state) : solveWithLine(unit, state, null);
+  let alternating: Alternating | null = null;
+  for (let round = 0; round < 16 && volts; round++) {
+    if (!follow(unit, state, volts)) break;
+    unit.arrange(state);
+    unit.alternating = null;
+    volts = regulate(unit, state);
+    // The load of an inverter hangs on its bus, and the bus on the load.
+    for (let turn = 0; turn < 4 && volts; turn++) {
+      alternating = alternatingOf(unit, state, volts, faults);
+      const inverter = [...state.running].map((i) => plan.converters[i]!).find(isInverter);
+      if (!alternating || !inverter) break;
+      const amps = alternating.watts / INVERTER_EFFICIENCY / Math.max(busVolts(unit, inverter, volts), 1);
+      const before = unit.alternating?.amps ?? 0;
+      unit.alternating = { volts: 0, amps };
+      if (Math.abs(amps - before) < 0.002 * amps + 1e-6) break;
+      volts = regulate(unit, state, volts);
+    }
   }
-  const found = volts ?? new Float64Array(unit.circuit.nodeNames.length);
+  let unitHiccup: ConverterState | null = null;
+  let found = volts ?? new Float64Array(unit.circuit.nodeNames.length);
   if (!volts) warnings.push('No steady state was found.');
   const states: Record<string, ConverterState> = {};
   for (const [i, c] of plan.converters.entries()) {
     const ic = controllerOf(unit, c);
     if (ic) states[ic.ref] = state.running.has(i) ? 'run' : (states[ic.ref] ?? 'off');
   }
-  const main = mainConverter(plan);
+  let period: number | null = null;
+  const mains = mainConverter(plan);
+  for (const i of volts ? [...state.running] : []) {
+    const cycle = hiccupOf(unit, state, i, found);
+    if (!cycle) continue;
+    found = cycle.volts;
+    states[cycle.ref] = cycle.period < Infinity ? 'hiccup' : 'off';
+    if (cycle.period < Infinity) period = cycle.period;
+    if (i === mains || cycle.period === Infinity) unitHiccup = states[cycle.ref]!;
+    state.running.delete(i);
+  }
+  const main = mains;
   return {
     unit,
     volts: found,
+    alternating,
     state,
-    unitState: main < 0 ? 'run' : state.running.has(main) ? 'run' : 'off',
+    unitState: unitHiccup ?? (main < 0 ? 'run' : state.running.has(main) ? 'run' : 'off'),
     states,
-    period: null,
+    period,
     destroys: [],
     warnings,
   };
+}
+
+/** Share of the power that an inverter passes on. */
+const INVERTER_EFFICIENCY = 0.97;
+
+/** The bus of an inverter on the healthy unit, which its depth of modulation is made for. */
+function learnBus(plan: WorkPlan): void {
+  plan.usualBus.volts = plan.inputs.nominal;
+  const { unit, state, volts } = operateUnit(plan, { source: plan.inputs.nominal, load: 'none' }, []);
+  const inverter = [...state.running].map((i) => plan.converters[i]!).find(isInverter);
+  if (inverter) plan.usualBus.volts = busVolts(unit, inverter, volts);
 }
 
 /** The converter that feeds the first output of the nameplate. */
@@ -100,7 +143,7 @@ function follow(unit: UnitUnderPower, state: WorkState, volts: Float64Array): bo
   });
   if (changed) return true;
   plan.converters.forEach((c, i) => {
-    if (state.running.has(i) || !unit.cells[i]) return;
+    if (state.running.has(i) || (!unit.cells[i] && !isSimple(c))) return;
     const ic = controllerOf(unit, c);
     const drivers = c.drivers.flatMap((ref) => plan.ics.get(ref) ?? []);
     const all = ic ? [ic, ...drivers] : drivers;
@@ -151,10 +194,10 @@ function solveWithLine(unit: UnitUnderPower, state: WorkState, start: Float64Arr
 }
 
 /** The steady state with every loop closed, line side included. */
-function regulate(unit: UnitUnderPower, state: WorkState): Float64Array | null {
+function regulate(unit: UnitUnderPower, state: WorkState, start: Float64Array | null = null): Float64Array | null {
   const { line } = unit;
   if (line && !line.result) line.settle();
-  let x: Float64Array | null = null;
+  let x: Float64Array | null = start;
   for (let round = 0; round < 5; round++) {
     x = closeLoops(unit, state, x);
     if (!x || !line) return x;

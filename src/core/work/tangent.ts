@@ -20,10 +20,11 @@ export class Tangent {
     private readonly sampledUnknown: number,
   ) {
     const { cell } = running;
+    this.at = cell.given(x);
+    this.run(this.at, running.by === 'top' ? running.top : running.hertz);
+    if (running.by === 'top') this.steady();
     this.setting = running.by === 'top' ? running.top : running.hertz;
     this.from = this.setting;
-    this.at = cell.given(x);
-    this.run(this.at, this.setting);
     cell.kneeAmps(running.result!.mean.map((m, i) => (m > 1e-9 ? running.result!.square[i]! / m : 1e-4)));
     this.here = this.run(this.at, this.setting);
     const result = running.result;
@@ -40,6 +41,21 @@ export class Tangent {
 
   readonly from: number;
 
+  /** Gives the comparator the ramp of the falling current, where it never falls to nothing: then one period follows another. */
+  private steady(): void {
+    const { running } = this;
+    const { cell } = running;
+    const result = running.result!;
+    const part = Math.min(result.duty * cell.plan.phases.length, 0.95);
+    const valley = result.top - result.rise * (result.duty / cell.hertz);
+    const ramp = valley > 0.03 * result.top && result.rise > 0 ? (result.rise * part) / (1 - part) : 0;
+    if (Math.abs(ramp - cell.ramp) < 0.15 * Math.max(ramp, cell.ramp)) return;
+    const limited = result.attained < 0.998 * running.top;
+    cell.ramp = ramp;
+    running.top = result.top + (ramp * result.duty) / cell.hertz + (limited ? 0.02 * result.top : 0);
+    this.run(this.at, running.top);
+  }
+
   /** Runs the cell; gives its amperes, then what its switches reached, then the sampled volts. */
   private run(given: Float64Array, setting: number): Float64Array {
     const { running } = this;
@@ -47,10 +63,11 @@ export class Tangent {
     cell.hertz = running.by === 'hertz' ? setting : running.hertz;
     const result: PeriodResult = cell.period(given, running.by === 'top' ? setting : running.top);
     running.result = result;
-    const out = new Float64Array(result.mean.length + 2);
+    const out = new Float64Array(result.mean.length + 3);
     out.set(result.mean);
-    out[result.mean.length] = result.top;
-    out[result.mean.length + 1] = this.sampledUnknown < 0 ? 0 : result.knee[this.sampledUnknown]!;
+    out[result.mean.length] = result.attained;
+    out[result.mean.length + 1] = result.top;
+    out[result.mean.length + 2] = this.sampledUnknown < 0 ? 0 : result.knee[this.sampledUnknown]!;
     return out;
   }
 
@@ -62,6 +79,11 @@ export class Tangent {
       now += this.byInput[k]![i]! * (x[a]! - (b < 0 ? 0 : x[b]!) - this.at[k]!);
     }
     return now;
+  }
+
+  /** What the comparator sees at the end of the on-time at mean volts x, ampere. */
+  attained(x: Float64Array): number {
+    return this.value(this.here.length - 3, x);
   }
 
   /** What the switches reach at mean volts x, ampere. */

@@ -22,6 +22,7 @@ import {
 } from './workDevice';
 import type { WorkDevice } from './workDevice';
 import { makeCell, senseOhms } from './makeCell';
+import { halfOf, simpleConverter, simpleDevices } from './simpleConverter';
 import type { WorkIc, WorkPlan } from './workPlan';
 
 /** What is switched on in a unit: which integrated circuits have their supply, which converters run, which relays are closed. */
@@ -101,9 +102,10 @@ export class UnitUnderPower {
   /** The devices of the circuit with the windings that only sense a current as the wires they are. */
   readonly powerDevices: readonly Device[];
   readonly cells: (RunningCell | null)[];
-  readonly line: LineSide | null;
-  /** Currents that simple converters push, as devices of the mean network; set by their models. */
-  extra: WorkDevice[] = [];
+  /** What hangs on the mains; made anew with `arrange` when contacts or converters change. */
+  line: LineSide | null = null;
+  /** What an inverter of the unit gives: volts rms between its legs, ampere that it takes from its bus; set while solving. */
+  alternating: { volts: number; amps: number } | null = null;
   /** Diodes that charge the supply of an upper gate drive, with the nodes they charge from, to, and the one it rides on. */
   readonly bootstraps: readonly Bootstrap[];
   private readonly steadyNodes: ReadonlySet<number>;
@@ -134,7 +136,19 @@ export class UnitUnderPower {
       const ohms = senseOhms(this, c);
       return { converter: c, cell, top: 0, hertz: cell.plan.hertz, by, result: null, senseOhms: ohms };
     });
-    this.line = plan.mains ? LineSide.of(this) : null;
+    this.arrange({ powered: new Set(), running: new Set(), closed: new Set() });
+  }
+
+  /** Fits the line side to a state. */
+  arrange(state: WorkState): void {
+    const { plan } = this;
+    if (!plan.mains) return;
+    const closed = [...state.closed].map((ref) => {
+      const pins = this.pinsOf(ref);
+      return [pins[2]!, pins[3]!] as const;
+    });
+    const cut = new Set([...state.running].flatMap((i) => simpleDevices(this, plan.converters[i]!)));
+    this.line = LineSide.of(this, closed, cut);
   }
 
   isSteady(node: number): boolean {
@@ -167,6 +181,7 @@ export class UnitUnderPower {
     for (const i of state.running) {
       const running = this.cells[i];
       if (running) for (const d of [...running.cell.diodeDevices, ...running.cell.switchDevices]) gone.add(d);
+      for (const d of simpleDevices(this, plan.converters[i]!)) gone.add(d);
     }
     for (const d of this.line?.diodes ?? []) gone.add(d);
     // Charged only while the leg works: at rest its diode is a diode.
@@ -206,7 +221,8 @@ export class UnitUnderPower {
     list.push(...this.blocks(state), ...this.loads());
     for (const ic of plan.ics.values()) list.push(...icDevices(this, ic, state));
     if (this.line) list.push(...this.line.devices());
-    list.push(...this.supplies(), ...charged.map((b) => bootstrapSupply(b, parameters)), ...this.extra);
+    for (const i of state.running) list.push(...simpleConverter(this, plan.converters[i]!));
+    list.push(...this.supplies(), ...charged.map((b) => bootstrapSupply(b, parameters)));
     return list;
   }
 
@@ -289,6 +305,11 @@ export class UnitUnderPower {
       const { vccStart, vccStop } = ic.facts;
       if (vcc >= 0 && ground >= 0 && vccStart !== undefined && this.isSteady(vcc))
         more.push(held('guess', vcc, ground, (vccStart + (vccStop ?? vccStart)) / 2, 1));
+    }
+    for (const c of this.plan.converters) {
+      const low = c.switches.find((s) => s.side === 'bottom')?.low;
+      if (c.topology !== 'half-bridge' || low === undefined) continue;
+      for (const n of c.nodes) more.push(halfOf('guess', this.node(n), this.node(c.supply), this.node(low)));
     }
     const devices = [...this.devices(idle), ...more];
     const x = this.network(devices).solve() ?? new Float64Array(this.circuit.nodeNames.length);

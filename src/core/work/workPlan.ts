@@ -35,6 +35,8 @@ export interface WorkPlan {
   /** Pins with the look of an enable that forbid nothing on the healthy unit, by part; filled when a unit is first run. */
   readonly idleEnables: Map<string, ReadonlySet<number>>;
   readonly enablesKnown: { done: boolean };
+  /** Volts of the bus of an inverter on the healthy unit; null until it was run. */
+  readonly usualBus: { volts: number | null };
   /** Converters whose switch current the healthy board brings to the controller. */
   readonly sensed: Set<PowerConverter>;
   readonly inputs: { readonly rail: string | null; readonly return: string | null; readonly nominal: number };
@@ -83,6 +85,7 @@ export function workPlan(board: Board): WorkPlan {
     idleEnables: new Map(),
     enablesKnown: { done: false },
     sensed: new Set(),
+    usualBus: { volts: null },
     inputs: {
       rail: supply.rail === null ? null : netKey(supply.rail),
       return: supply.return === null ? null : netKey(supply.return),

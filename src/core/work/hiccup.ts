@@ -1,0 +1,112 @@
+import { closeLoops } from './loops';
+import { controllerOf } from './makeCell';
+import type { UnitUnderPower, WorkState } from './unit';
+import { held } from './workDevice';
+import type { WorkDevice } from './workDevice';
+import type { WorkIc } from './workPlan';
+
+/** A supply pin that saws between two thresholds: how long it falls and rises, s, and the mean volts of the unit meanwhile. */
+export interface Hiccup {
+  readonly ref: string;
+  readonly period: number;
+  readonly onShare: number;
+  readonly volts: Float64Array;
+}
+
+/**
+ * Whether a controller whose converter runs cannot hold its own supply; and if so how it cycles.
+ *
+ * Charge balance of the supply pin: what flows into it at the middle between its thresholds, running and waiting, over the
+ * capacitors that hang on it. Outputs charge while it runs and fall with their loads while it waits.
+ */
+export function hiccupOf(
+  unit: UnitUnderPower,
+  state: WorkState,
+  index: number,
+  running: Float64Array,
+): Hiccup | null {
+  const ic = controllerOf(unit, unit.plan.converters[index]!);
+  if (!ic || ic.facts['vccStart'] === undefined) return null;
+  const [vcc, ground] = [unit.pin(ic, 'VCC'), unit.ground(ic)];
+  const start = ic.facts['vccStart'];
+  const stop = ic.facts['vccStop'] ?? 0.6 * start;
+  if (vcc < 0 || ground < 0 || running[vcc]! - running[ground]! >= stop) return null;
+  const middle = (start + stop) / 2;
+  const farads = faradsBetween(unit, vcc, ground);
+  const idle: WorkState = {
+    powered: new Set([...state.powered].filter((r) => r !== ic.ref)),
+    running: new Set([...state.running].filter((i) => i !== index)),
+    closed: state.closed,
+  };
+  const hold = (volts: number): WorkDevice => held('supply pin', vcc, ground, volts, HOLD);
+  const flow = (x: Float64Array): number => (x[vcc]! - x[ground]! - middle) / HOLD;
+  const waiting = closeLoops(unit, idle, null, [hold(middle)]);
+  const working = closeLoops(unit, state, null, [hold(middle)]);
+  if (!waiting || !working || farads <= 0) return null;
+  const [into, out] = [flow(waiting), -flow(working)];
+  if (out <= 0) return null;
+  // Nothing flows in: it ran once, if ever.
+  if (into <= 0) return { ref: ic.ref, period: Infinity, onShare: 0, volts: waiting };
+  const swing = start - stop;
+  const [up, down] = [(farads * swing) / into, (farads * swing) / out];
+  const period = up + down;
+  return { ref: ic.ref, period, onShare: down / period, volts: meanOf(unit, ic, idle, working, up, down, hold(middle)) };
+}
+
+const HOLD = 1;
+
+/** Farad between two nodes. */
+export function faradsBetween(unit: UnitUnderPower, a: number, b: number): number {
+  const { circuit } = unit;
+  let sum = 0;
+  for (const d of circuit.devices) {
+    if (!d.model.kind.endsWith('capacitor')) continue;
+    if (d.nodes.slice(0, 2).every((n) => n === a || n === b)) sum += circuit.parameters[d.at]!;
+  }
+  return sum;
+}
+
+/** The mean of a unit whose outputs run for a while and then fall with their loads. */
+function meanOf(
+  unit: UnitUnderPower,
+  ic: WorkIc,
+  idle: WorkState,
+  working: Float64Array,
+  up: number,
+  down: number,
+  hold: WorkDevice,
+): Float64Array {
+  const holds: WorkDevice[] = [hold];
+  const index = unit.plan.converters.findIndex((c) => controllerOf(unit, c)?.ref === ic.ref);
+  const converter = unit.plan.converters[index]!;
+  const outputs = unit.plan.outputs.filter((o) => o.kind === 'dc' && converter.outputs.includes(o.rail));
+  for (const o of outputs) {
+    const [a, b] = [unit.node(o.rail), unit.node(o.return)];
+    const volts = working[a]! - working[b]!;
+    const farads = outputFarads(unit, a, b);
+    const ohms = o.amps > 0 && unit.condition.load !== 'none' ? o.volts / o.amps / (unit.condition.load === 'half' ? 0.5 : 1) : 2e3;
+    const tau = Math.max(farads * ohms, 1e-6);
+    const tail = (tau / up) * (1 - Math.exp(-up / tau));
+    const mean = (volts * down + volts * up * tail) / (up + down);
+    holds.push(held(`fallen ${o.rail}`, a, b, mean, 1e-2));
+  }
+  return closeLoops(unit, idle, null, holds) ?? working;
+}
+
+/** Farad on an output and on what a choke or small resistance joins to it. */
+function outputFarads(unit: UnitUnderPower, a: number, b: number): number {
+  const { circuit } = unit;
+  const near = new Set([a]);
+  for (let grown = true; grown; ) {
+    grown = false;
+    for (const d of circuit.devices) {
+      const passes =
+        (d.model.kind === 'windings' && d.model.states === 1) ||
+        (d.model.kind === 'resistor' && circuit.parameters[d.at]! < 1);
+      if (!passes || !d.nodes.some((n) => near.has(n)) || d.nodes.includes(b) || d.nodes.every((n) => near.has(n))) continue;
+      for (const n of d.nodes) near.add(n);
+      grown = true;
+    }
+  }
+  return [...near].reduce((sum, n) => sum + faradsBetween(unit, n, b), 0);
+}

@@ -1,0 +1,137 @@
+import type { Device } from '../device';
+import type { PowerConverter } from '../stages';
+import { controllerOf } from './makeCell';
+import type { UnitUnderPower } from './unit';
+import { steady } from './workDevice';
+import type { WorkDevice } from './workDevice';
+
+/** Share of the power that a power-factor stage passes on. */
+const PFC_EFFICIENCY = 0.978;
+/** Mean square over square of the mean of a rectified sine: pi squared over eight. */
+const SINE_SHAPE = Math.PI ** 2 / 8;
+/** Ampere for each volt that the feedback pin is short of its reference. */
+const PFC_GAIN = 50;
+
+/** Topologies that are worked out by their power balance instead of pulse by pulse. */
+export function isSimple(c: PowerConverter): boolean {
+  return c.topology === 'boost-pfc' || isInverter(c);
+}
+
+/** Converters whose legs make an alternating voltage. */
+export function isInverter(c: PowerConverter): boolean {
+  return (
+    c.topology === 'three-phase-inverter' ||
+    c.topology === 'line-frequency-inverter' ||
+    ((c.topology === 'full-bridge' || c.topology === 'half-bridge') && c.coils.length === 0)
+  );
+}
+
+/** Devices that such a converter works itself: switches with their body diodes, the boost diode. */
+export function simpleDevices(unit: UnitUnderPower, c: PowerConverter): readonly Device[] {
+  if (!isSimple(c)) return [];
+  const refs = new Set(c.switches.flatMap((s) => s.refs));
+  const nodes = new Set(c.nodes.map((n) => unit.node(n)));
+  return unit.circuit.devices.filter((d) => {
+    if (refs.has(d.name)) return d.model.kind === 'channel' || d.model.kind === 'junction';
+    return c.topology === 'boost-pfc' && d.model.kind === 'junction' && nodes.has(d.nodes[0]!);
+  });
+}
+
+/** A converter by its power balance, as devices of the mean network; none for those with cells. */
+export function simpleConverter(unit: UnitUnderPower, c: PowerConverter): readonly WorkDevice[] {
+  if (c.topology === 'boost-pfc') return powerFactorStage(unit, c);
+  return isInverter(c) ? inverter(unit, c) : [];
+}
+
+/**
+ * A boost stage that draws a current in the shape of the mains: gives its rail as much as the feedback pin is short of its
+ * reference, takes from the choke what that power is at the rectified mains.
+ */
+function powerFactorStage(unit: UnitUnderPower, c: PowerConverter): readonly WorkDevice[] {
+  const ic = controllerOf(unit, c);
+  const [sw, out, low] = [c.nodes[0], c.outputs[0], c.switches[0]?.low].map((n) => (n === undefined ? -1 : unit.node(n)));
+  if (!ic || sw! < 0 || out! < 0 || low! < 0) return [];
+  const [fb, ground] = [unit.pin(ic, 'FB'), unit.ground(ic)];
+  const reference = ic.facts['fbRef'] ?? 2.5;
+  const diode = unit.circuit.devices.find((d) => d.model.kind === 'junction' && d.nodes[0] === sw && d.nodes[1] === out);
+  if (!diode) return [];
+  const line = unit.line;
+  const back = line?.reservoirs.find((r) => r.nodes.some((n) => unit.node(c.supply) === n))?.low ?? low!;
+  const [SW, OUT, LOW, FB, GND, BACK] = [0, 1, 2, 3, 4, 5];
+  return [
+    {
+      name: 'power-factor stage',
+      nodes: [sw!, out!, low!, fb, ground, back],
+      joins: [[sw!, low!]],
+      evaluate(x, flow, slope) {
+        flow.fill(0);
+        slope.fill(0);
+        const n = 6;
+        const short = reference - (x[FB]! - x[GND]!);
+        const gives = Math.max(short, 0) * PFC_GAIN;
+        const g = short > 0 ? PFC_GAIN : 0;
+        const high = Math.max(x[OUT]! - x[LOW]!, 1);
+        const mains = Math.max(x[SW]! - x[BACK]!, 5);
+        const ratio = high / (PFC_EFFICIENCY * SINE_SHAPE * mains);
+        const takes = gives * ratio;
+        flow[SW] = takes;
+        flow[OUT] = -gives;
+        flow[LOW] = gives - takes;
+        const put = (row: number, column: number, s: number): void => {
+          slope[row * n + column] = slope[row * n + column]! + s;
+        };
+        // d gives / d FB = -g; d takes follows, the ratio by the volts of the rail and of the mains.
+        for (const [row, byGives, byTakes] of [
+          [SW, 0, 1],
+          [OUT, -1, 0],
+          [LOW, 1, -1],
+        ] as const) {
+          const byShort = byGives + byTakes * ratio;
+          put(row!, FB!, -g * byShort);
+          put(row!, GND!, g * byShort);
+          put(row!, OUT!, (byTakes * takes) / high);
+          put(row!, LOW!, (-byTakes * takes) / high);
+          put(row!, SW!, (-byTakes * takes) / mains);
+          put(row!, BACK!, (byTakes * takes) / mains);
+        }
+      },
+    },
+  ];
+}
+
+/** Legs at half their bus in the mean; what the load takes as a current from the bus. */
+function inverter(unit: UnitUnderPower, c: PowerConverter): readonly WorkDevice[] {
+  const high = unit.node(c.supply);
+  const lowNet = c.switches.find((s) => s.side === 'bottom')?.low;
+  const low = lowNet === undefined ? -1 : unit.node(lowNet);
+  if (high < 0 || low < 0) return [];
+  const list: WorkDevice[] = c.nodes.flatMap((net, i) => {
+    const leg = unit.node(net);
+    if (leg < 0) return [];
+    // The first leg holds the mean; the others follow it through the load.
+    return [halfOf(`leg ${i}`, leg, high, low)];
+  });
+  const amps = unit.alternating?.amps ?? 0;
+  if (amps > 0) list.push(steady('inverter', high, low, amps));
+  return list;
+}
+
+/** A node held half way between two others. */
+export function halfOf(name: string, node: number, high: number, low: number): WorkDevice {
+  const g = 1 / 5;
+  return {
+    name,
+    nodes: [node, high, low],
+    joins: [[node, low]],
+    evaluate(x, flow, slope) {
+      flow.fill(0);
+      slope.fill(0);
+      flow[0] = g * (x[0]! - (x[1]! + x[2]!) / 2);
+      flow[2] = -flow[0];
+      slope[0] = g;
+      slope[1] = slope[2] = -g / 2;
+      slope[6] = -g;
+      slope[7] = slope[8] = g / 2;
+    },
+  };
+}
