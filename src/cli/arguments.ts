@@ -4,7 +4,7 @@ export interface Arguments {
   readonly options: ReadonlyMap<string, readonly string[]>;
 }
 
-const FLAGS = new Set(['json', 'list', 'help']);
+const FLAGS = new Set(['json', 'list', 'help', 'powered']);
 
 /** Thrown when arguments cannot be used; exit status 2. */
 export class UnusableArguments extends Error {}

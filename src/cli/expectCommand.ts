@@ -1,26 +1,61 @@
 import { probePairs } from '@/core/diagnose';
 import { expectReading } from '@/core/expect';
+import { parseFault } from '@/core/fault';
 import type { ExpectedReading } from '@/core/expect';
 import { solverFor } from '@/core/meter';
 import { ProblemError } from '@/core/problem';
 import { formatQuantity, formatVolts } from '@/core/quantity';
+import { PoweredReader, poweredPoints } from '@/core/work';
+import type { PoweredPoint } from '@/core/work';
 import { UnusableArguments, option, readArguments } from './arguments';
+import type { Arguments } from './arguments';
 import { openBoard } from '@/wire/openBoard';
 
-/** `lantern expect BOARD [--state cold]`: the expected reading of every point. Gives the exit status. */
+/** `lantern expect BOARD [--state cold|hot]`: the expected reading of every point. Gives the exit status. */
 export function expectCommand(words: readonly string[]): number {
-  const args = readArguments(words, ['state', 'mains', 'load', 'facts']);
+  const args = readArguments(words, ['state', 'mains', 'source', 'load', 'fault', 'facts']);
   const [path] = args.plain;
   if (path === undefined || args.plain.length > 1) throw new UnusableArguments('expect takes one board file.');
   const state = option(args, 'state') ?? 'cold';
   if (state !== 'cold' && state !== 'hot') throw new UnusableArguments('--state is cold or hot.');
-  if (state === 'hot') {
+  return state === 'hot' ? expectHot(path, args) : expectCold(path, args);
+}
+
+/** The points of the unit under power. */
+function expectHot(path: string, args: Arguments): number {
+  const board = openBoard(path, option(args, 'facts'));
+  const source = Number(option(args, 'source') ?? option(args, 'mains') ?? board.nameplate?.inputNominal);
+  const load = option(args, 'load') ?? 'half';
+  if (!Number.isFinite(source) || source < 0) {
     throw new ProblemError({
-      code: 'state-not-available',
-      sentence: 'Powered expectations are not built yet.',
-      remedy: 'Use --state cold.',
+      code: 'no-nameplate',
+      sentence: 'Nothing tells what this unit is fed from.',
+      remedy: 'Give its nameplate with --facts FILE, or --source in volts.',
     });
   }
+  if (load !== 'none' && load !== 'half' && load !== 'full') throw new UnusableArguments('--load is none, half or full.');
+  const faults = (args.options.get('fault') ?? []).map((text) => {
+    const fault = parseFault(board, text);
+    if (!fault.ok) throw new ProblemError(fault.problem);
+    return fault.value;
+  });
+  const reader = new PoweredReader(board, { source, load }, faults);
+  const points = poweredPoints(reader);
+  const { unitState, states, period, warnings, destroys } = reader.operation;
+  if (option(args, 'json') !== undefined)
+    console.log(JSON.stringify({ state: unitState, states, period, warnings, destroys, points }));
+  else {
+    const told = Object.entries(states).map(([ref, s]) => `${ref} ${s}`);
+    console.log([`${unitState}  ${told.join(', ')}`, ...points.map(hotLine)].join('\n'));
+  }
+  return 0;
+}
+
+function hotLine(p: PoweredPoint): string {
+  return `${p.mode.padEnd(6)} red ${p.red.padEnd(8)} black ${p.black.padEnd(8)} ${formatVolts(p.nominal)} (${formatVolts(p.low)} to ${formatVolts(p.high)})`;
+}
+
+function expectCold(path: string, args: Arguments): number {
   const board = openBoard(path, option(args, 'facts'));
   const solver = solverFor(board, []);
   const points = probePairs(board).flatMap(({ a, b }) => [
@@ -29,7 +64,7 @@ export function expectCommand(words: readonly string[]): number {
     expectReading(board, solver, 'ohms', a, b),
   ]);
   if (option(args, 'json') !== undefined) {
-    console.log(JSON.stringify({ state, points: points.map((p) => ({ ...p, overload: p.nominal === null })) }));
+    console.log(JSON.stringify({ state: 'cold', points: points.map((p) => ({ ...p, overload: p.nominal === null })) }));
   } else console.log(points.map(line).join('\n'));
   return 0;
 }

@@ -9,8 +9,11 @@ import { formatQuantity, formatVolts } from '@/core/quantity';
 import { SIGNAL_MODES, SIGNAL_UNITS, SignalReader } from '@/core/signal';
 import type { SignalMode } from '@/core/signal';
 import type { DcSolver } from '@/core/solve';
+import { POWERED_MODES, POWERED_UNITS, PoweredReader } from '@/core/work';
+import type { ConverterState, Operation, PoweredMode } from '@/core/work';
 import { z } from 'zod';
 import { option, readArguments, required, UnusableArguments } from './arguments';
+import type { Arguments } from './arguments';
 import { answerRequests } from './answerRequests';
 import { openBoard } from '@/wire/openBoard';
 import { printProblem } from './printProblem';
@@ -20,21 +23,34 @@ const Request = z.object({
   red: z.string(),
   black: z.string(),
   faults: z.array(z.string()).default([]),
+  powered: z
+    .object({
+      source: z.number().nonnegative().max(10_000).optional(),
+      load: z.enum(['none', 'half', 'full']).default('half'),
+    })
+    .optional(),
 });
 type Request = z.output<typeof Request>;
 
 interface Answer {
   readonly mode: string;
   readonly value: number | null;
-  readonly unit: 'V' | 'ohm' | 'F' | 'cycles';
+  readonly unit: 'V' | 'ohm' | 'F' | 'cycles' | 'Hz';
   readonly overload: boolean;
   readonly beep?: boolean;
+  readonly low?: number | null;
+  readonly high?: number | null;
+  readonly state?: ConverterState;
+  readonly states?: Readonly<Record<string, ConverterState>>;
+  readonly period?: number | null;
+  readonly destroys?: Operation['destroys'];
 }
 
 /** Takes readings on one board; what is worked out for a set of faults is kept, so that a thousand requests stay quick. */
 class Reader {
   private readonly solvers = new Map<string, DcSolver>();
   private readonly signals = new Map<string, SignalReader>();
+  private readonly powered = new Map<string, PoweredReader>();
 
   constructor(private readonly board: Board) {}
 
@@ -42,6 +58,8 @@ class Reader {
     const faults = this.faults(request.faults);
     if (!faults.ok) return faults;
     const key = request.faults.join('\n');
+    const powered = POWERED_MODES.find((m) => m === request.mode);
+    if (powered) return this.atWork(powered, request, faults.value, key);
     const signal = SIGNAL_MODES.find((m) => m === request.mode);
     return signal ? this.signal(signal, request, faults.value, key) : this.cold(request, faults.value, key);
   }
@@ -75,6 +93,44 @@ class Reader {
     return ok({ mode, value, unit: SIGNAL_UNITS[mode], overload: value === null });
   }
 
+  private atWork(
+    mode: PoweredMode,
+    { red, black, powered }: Request,
+    faults: readonly Fault[],
+    key: string,
+  ): Result<Answer, Problem> {
+    const source = powered?.source ?? this.board.nameplate?.inputNominal;
+    if (source === undefined) {
+      return refuse({
+        code: 'no-nameplate',
+        sentence: 'Nothing tells what this unit is fed from.',
+        remedy: 'Give its nameplate with --facts FILE.',
+      });
+    }
+    const condition = { source, load: powered?.load ?? 'half' };
+    const reader = kept(
+      this.powered,
+      `${source} ${condition.load} ${key}`,
+      () => new PoweredReader(this.board, condition, faults),
+    );
+    const nets = new Set(boardNets(this.board).map(netKey));
+    for (const net of [red, black]) if (!nets.has(netKey(net))) return refuse(unknownNet(this.board, net));
+    const read = reader.read(mode, red, black);
+    const { unitState: state, states, period, destroys } = reader.operation;
+    return ok({
+      mode,
+      value: read?.value ?? null,
+      unit: POWERED_UNITS[mode],
+      overload: false,
+      low: read?.low ?? null,
+      high: read?.high ?? null,
+      state,
+      states,
+      period,
+      ...(destroys.length > 0 ? { destroys } : {}),
+    });
+  }
+
   private faults(texts: readonly string[]): Result<readonly Fault[], Problem> {
     const faults: Fault[] = [];
     for (const text of texts) {
@@ -94,7 +150,7 @@ function kept<T>(all: Map<string, T>, key: string, make: () => T): T {
 
 /** `lantern read BOARD --mode M --red NET --black NET [--fault F]…` or `--requests FILE`. Gives the exit status. */
 export function readCommand(words: readonly string[]): number {
-  const args = readArguments(words, ['mode', 'red', 'black', 'fault', 'requests', 'facts']);
+  const args = readArguments(words, ['mode', 'red', 'black', 'fault', 'requests', 'facts', 'source', 'load']);
   const [path] = args.plain;
   if (path === undefined || args.plain.length > 1) throw new UnusableArguments('read takes one board file.');
   const requests = option(args, 'requests');
@@ -106,11 +162,24 @@ export function readCommand(words: readonly string[]): number {
     red: required(args, 'red'),
     black: required(args, 'black'),
     faults: [...(args.options.get('fault') ?? [])],
+    ...(poweredOptions(args) ?? {}),
   });
   const json = option(args, 'json') !== undefined;
   if (!answer.ok) return printProblem(answer.problem, json);
   console.log(json ? JSON.stringify(answer.value) : sentence(answer.value));
   return 0;
+}
+
+/** `--powered`, `--source` and `--load` as a request carries them. */
+function poweredOptions(args: Arguments): Pick<Request, 'powered'> | null {
+  const [source, load] = [option(args, 'source'), option(args, 'load')];
+  if (option(args, 'powered') === undefined && source === undefined && load === undefined) return null;
+  const parsed = Request.shape.powered.safeParse({
+    ...(source === undefined ? {} : { source: Number(source) }),
+    ...(load === undefined ? {} : { load }),
+  });
+  if (!parsed.success) throw new UnusableArguments('--source is volts, --load is none, half or full.');
+  return { powered: parsed.data };
 }
 
 function answerLine(reader: Reader, line: string): unknown {

@@ -38,6 +38,7 @@ export interface PeriodResult {
   /** Volts of the unknown nodes at the end of the last conduction of a diode, mean of the period. */
   readonly knee: Float64Array;
   readonly meanVolts: Float64Array;
+  readonly squareVolts: Float64Array;
   readonly highVolts: Float64Array;
   readonly lowVolts: Float64Array;
 }
@@ -195,10 +196,8 @@ export class Cell {
       if (!nearest || off < nearest.off) nearest = { off, state: Float64Array.from(run.amps), result };
       if (off < PERIODIC * (Math.abs(top) + 1e-3) || round === PERIODS) {
         this.state = nearest.state;
-        (globalThis as any).ROUNDS = round;
         return nearest.result;
       }
-      if ((globalThis as any).DBG === '3') (globalThis as any).console.log('   ', round, off, [...x].map((v) => v.toFixed(4)).join(' '), result.duty, result.top);
       if (off > 3 * best.off) {
         // A step too far: on from the best so far, half the way.
         mixer = new Anderson(this.state.length);
@@ -226,6 +225,7 @@ export class Cell {
     const peak = new Float64Array(count);
     const knee = new Float64Array(circuit.unknowns);
     const meanVolts = new Float64Array(circuit.unknowns);
+    const squareVolts = new Float64Array(circuit.unknowns);
     const highVolts = new Float64Array(circuit.unknowns).fill(-Infinity);
     const lowVolts = new Float64Array(circuit.unknowns).fill(Infinity);
     run.amps.set(start);
@@ -293,6 +293,7 @@ export class Cell {
         for (let i = 0; i < circuit.unknowns; i++) {
           const v = run.volts[i]!;
           meanVolts[i] = meanVolts[i]! + v * step;
+          squareVolts[i] = squareVolts[i]! + v * v * step;
           highVolts[i] = Math.max(highVolts[i]!, v);
           lowVolts[i] = Math.min(lowVolts[i]!, v);
         }
@@ -301,7 +302,6 @@ export class Cell {
         if (on) onTime += step;
         fresh = false;
         h = changed ? period * FIRST : Math.min(Math.max(step, period * FIRST) * GROWTH, length / 8);
-        (globalThis as any).STEPS = ((globalThis as any).STEPS ?? 0) + 1;
         if (on && (over || t >= longest * (1 - 1e-9))) {
           on = false;
           this.set(-1);
@@ -323,6 +323,7 @@ export class Cell {
       rise,
       knee,
       meanVolts: scale(meanVolts),
+      squareVolts: scale(squareVolts),
       highVolts,
       lowVolts,
     };

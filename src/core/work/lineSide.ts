@@ -239,7 +239,6 @@ export class LineSide {
     let earlier: Float64Array | null = null;
     for (let cycle = 0; cycle < 80; cycle++) {
       this.result = this.cycle();
-      (globalThis as any).CYC = cycle;
       const now = Float64Array.from(run.capVolts);
       let off = 0;
       for (let i = 0; i < now.length; i++) off = Math.max(off, Math.abs(now[i]! - before[i]!) / (1 + Math.abs(now[i]!)));

@@ -37,7 +37,8 @@ export function closeLoops(
   if (loops.length === 0) return unit.solve(state, start, more);
   let x = start ?? unit.firstGuess(state);
   for (const loop of loops) begin(unit, loop, x);
-  const capacitors = unit.standingCapacitors(unit.network(unit.devices(state)));
+  const joints = loops.map(({ running: { cell } }): WorkDevice => ({ name: 'joints', nodes: [], joins: cell.ends, evaluate: () => undefined }));
+  const capacitors = unit.standingCapacitors(unit.network([...unit.devices(state), ...joints]));
   // Switched on and followed in steps of time that grow until they reach as far as one likes: the capacitors of the unit
   // lead from where it is to where it settles.
   let seconds = start ? 0.3 : 1e-3;
@@ -57,9 +58,9 @@ export function closeLoops(
       if (next && moved < FAR) break;
       seconds = Math.min(seconds, FOREVER) / 4;
     }
-    if ((globalThis as any).DBG) (globalThis as any).console.log(round, next ? 'ok' : 'NULL', seconds.toExponential(1), loops.map((l, i) => [l.running.top.toPrecision(5), tangents[i]!.setting.toPrecision(6), l.running.result?.duty.toFixed(4), l.running.result?.top.toPrecision(5), [...l.running.cell.given(next ?? x)].map((v) => v.toFixed(3)).join(' ')].join(' | ')).join(' || '));
     if (!next) return round > 0 ? x : null;
     x = next;
+    unit.lastDevices = fixed;
     const turned = Math.max(...tangents.map((t) => Math.abs(t.setting - t.from) / (t.setting + 0.01)));
     tangents.forEach((t, i) => {
       const { running } = loops[i]!;
@@ -67,7 +68,6 @@ export function closeLoops(
       else running.hertz = t.setting;
     });
     if (seconds > FOREVER && Math.max(moved, turned) < NEAR) {
-      (globalThis as any).OUTERS = round;
       return x;
     }
     seconds *= moved < 0.02 ? 30 : moved < 0.1 ? 8 : moved < 0.3 ? 3 : 1;
@@ -108,7 +108,6 @@ function begin(unit: UnitUnderPower, loop: Loop, x: Float64Array): void {
     result.mean.forEach((m, i) => {
       if (i >= count || converter.topology === 'boost') amps += Math.max(m, 0);
     });
-    if ((globalThis as any).DBG) (globalThis as any).console.log('takes', setting, share * amps * volts, watts, (globalThis as any).ROUNDS, [...result.mean].join(' '));
     return share * amps * volts;
   };
   let [least, most] = by === 'hertz' ? [LEAST_HERTZ, 1.3 * cell.plan.hertz] : [10 * LEAST_TOP, Math.min(limit, 300)];

@@ -81,18 +81,14 @@ export class MeanNetwork {
       if (!factorDense(matrix, pivots, size).ok) return null;
       solveDense(matrix, pivots, size, rhs);
       let moved = 0;
-      let worst = 0;
       for (let i = 0; i < this.nodeCount; i++) {
         const number = numbers[i]!;
         if (number < 0) continue;
         const next = round < DAMPED ? rhs[number]! : x[i]! + 0.4 * (rhs[number]! - x[i]!);
         if (!Number.isFinite(next)) return null;
-        const m = Math.abs(next - x[i]!) / (1 + Math.abs(next));
-        if (m > moved) { moved = m; worst = i; }
+        moved = Math.max(moved, Math.abs(next - x[i]!) / (1 + Math.abs(next)));
         x[i] = next;
       }
-      if ((globalThis as any).DBG && round > 150) (globalThis as any).console.log('newton', round, gmin, worst, moved, limited, x[worst]);
-      if ((globalThis as any).DBG === '2' && round < 45 && gmin === 0) (globalThis as any).console.log('n', round, worst, moved.toPrecision(3), limited, [...x].map((v, i) => i + ':' + v.toFixed(2)).join(' '));
       if (moved < NEAR && !limited && round > 0) return x;
     }
     return null;

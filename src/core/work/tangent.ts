@@ -115,7 +115,7 @@ export class Tangent {
     return {
       name: 'switching',
       nodes,
-      joins: [],
+      joins: cell.ends,
       evaluate: (x, flow, slope) => {
         flow.fill(0);
         slope.fill(0);

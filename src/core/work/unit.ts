@@ -287,9 +287,13 @@ export class UnitUnderPower {
     return new MeanNetwork(this.circuit.nodeNames.length, devices, new Map(), prefer);
   }
 
+  /** The devices of the solution found last. */
+  lastDevices: readonly WorkDevice[] = [];
+
   /** Mean volts in a state in which nothing switches, or of a network made otherwise; null where none was found. */
   solve(state: WorkState, start: Float64Array | null, more: readonly WorkDevice[] = []): Float64Array | null {
-    return this.network([...this.devices(state), ...more]).solve(start ?? undefined);
+    this.lastDevices = [...this.devices(state), ...more];
+    return this.network(this.lastDevices).solve(start ?? undefined);
   }
 
   /** A guess of the mean volts: outputs at their nameplate's, supplies at what the source gives. */

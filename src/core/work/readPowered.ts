@@ -1,0 +1,217 @@
+import { boardNets, netKey } from '../circuit';
+import type { Board } from '../circuit';
+import type { Fault } from '../fault';
+import { recogniseStages } from '../stages';
+import { busVolts } from './alternating';
+import { faradsBetween } from './hiccup';
+import { operateUnit } from './operate';
+import type { Operation } from './operate';
+import { isInverter } from './simpleConverter';
+import { resistance } from './workDevice';
+import type { OperatingCondition } from './workBoard';
+import { workPlan } from './workPlan';
+
+/** Meters on a unit under power. */
+export const POWERED_MODES = ['dcv', 'acv', 'ripple', 'freq'] as const;
+export type PoweredMode = (typeof POWERED_MODES)[number];
+
+/** Units of their readings. */
+export const POWERED_UNITS = { dcv: 'V', acv: 'V', ripple: 'V', freq: 'Hz' } as const satisfies Record<PoweredMode, string>;
+
+/** A reading on a unit under power: its value (null: nothing periodic there) with a band, V or Hz. */
+export interface PoweredReading {
+  readonly value: number | null;
+  readonly low: number | null;
+  readonly high: number | null;
+}
+
+/** What a meter for volts puts across its leads, ohm. */
+const METER_OHMS = 10e6;
+/** How far a good unit may read from its nominal figure, and in volts at least. */
+const BAND = 0.05;
+const LEAST_BAND = 0.02;
+
+/** A unit in one operating condition with its faults, ready for any number of readings. */
+export class PoweredReader {
+  readonly operation: Operation;
+
+  constructor(
+    readonly board: Board,
+    condition: OperatingCondition,
+    faults: readonly Fault[],
+  ) {
+    this.operation = operateUnit(workPlan(board), condition, faults);
+  }
+
+  /** What the meter shows between two nets (contract, section 5); undefined where a net is not on this board. */
+  read(mode: PoweredMode, red: string, black: string): PoweredReading | undefined {
+    const { unit } = this.operation;
+    const [a, b] = [unit.node(red), unit.node(black)];
+    if (a < 0 || b < 0) return undefined;
+    const value = this.value(mode, a, b, netKey(red), netKey(black));
+    if (value === null) return { value, low: null, high: null };
+    const half = Math.max(Math.abs(value) * BAND, mode === 'freq' ? 0 : LEAST_BAND);
+    return { value, low: value - half, high: value + half };
+  }
+
+  private value(mode: PoweredMode, a: number, b: number, red: string, black: string): number | null {
+    switch (mode) {
+      case 'dcv':
+        return this.meanVolts(a, b);
+      case 'acv':
+        return this.alternatingVolts(a, b, red, black);
+      case 'ripple':
+        return this.ripple(a, b);
+      case 'freq':
+        return this.hertz(a, red);
+    }
+  }
+
+  /** The mean with the meter's own resistance across the leads. */
+  private meanVolts(a: number, b: number): number {
+    const { unit, volts } = this.operation;
+    if (a === b) return 0;
+    const network = unit.network([...unit.lastDevices, resistance('meter', a, b, METER_OHMS)]);
+    const x = network.solve(volts) ?? volts;
+    return x[a]! - x[b]!;
+  }
+
+  private alternatingVolts(a: number, b: number, red: string, black: string): number {
+    const { unit, alternating, volts } = this.operation;
+    if (a === b) return 0;
+    const { line } = unit;
+    if (line && [a, b].every((n) => n === line.live || n === line.neutral)) return unit.condition.source;
+    const made = alternating?.volts(red, black) ?? 0;
+    if (made > 0) return made;
+    const rms = line?.result?.rms.get(a);
+    if (rms !== undefined && line!.reservoirs.some((r) => r.nodes.includes(a) && r.low === b)) {
+      const mean = line!.result!.mean.get(a)!;
+      return Math.sqrt(Math.max(rms * rms - mean * mean, 0));
+    }
+    for (const running of unit.cells) {
+      const at = running?.cell.unknownOf.get(a);
+      if (at === undefined || !running?.result || !this.runs(running.converter)) continue;
+      const square = running.result.squareVolts[at]!;
+      const mean = running.result.meanVolts[at]!;
+      return Math.sqrt(Math.max(square - mean * mean, 0));
+    }
+    void volts;
+    return 0;
+  }
+
+  private runs(converter: unknown): boolean {
+    const { state, unit } = this.operation;
+    return [...state.running].some((i) => unit.plan.converters[i] === converter);
+  }
+
+  /** Peak to peak, the greatest of what the mains, an inverter and the switching leave there. */
+  private ripple(a: number, b: number): number {
+    const { unit, state, volts } = this.operation;
+    let most = 0;
+    const { line } = unit;
+    const result = line?.result;
+    if (result && line!.reservoirs.some((r) => r.nodes.includes(a) && r.low === b))
+      most = result.high.get(a)! - result.low.get(a)!;
+    for (const i of state.running) {
+      const c = unit.plan.converters[i]!;
+      const high = unit.node(c.topology === 'boost-pfc' ? (c.outputs[0] ?? '') : c.supply);
+      const low = c.switches.find((s) => s.side !== 'top')?.low;
+      if (high !== a || low === undefined) continue;
+      const hertz = isInverter(c) ? (this.operation.alternating?.hertz ?? 50) : (unit.plan.board.nameplate?.hertz ?? 50);
+      const amps = isInverter(c) ? (unit.alternating?.amps ?? 0) : c.topology === 'boost-pfc' ? this.given(a, unit.node(low)) : 0;
+      const farads = faradsBetween(unit, a, unit.node(low)) || faradsBetween(unit, a, b);
+      if (farads > 0) most = Math.max(most, amps / (2 * Math.PI * hertz * farads));
+      void busVolts;
+    }
+    for (const running of unit.cells) {
+      if (!running?.result || !this.runs(running.converter)) continue;
+      const at = running.cell.soft.get(a) ?? running.cell.unknownOf.get(a);
+      if (at === undefined) continue;
+      most = Math.max(most, running.result.highVolts[at]! - running.result.lowVolts[at]!);
+    }
+    void volts;
+    return most;
+  }
+
+  /** Mean amperes that a power-factor stage gives its rail: what everything else takes from it. */
+  private given(a: number, b: number): number {
+    const { unit, volts } = this.operation;
+    let amps = 0;
+    for (const d of unit.lastDevices) {
+      if (d.name !== 'power-factor stage') continue;
+      const x = Float64Array.from(d.nodes, (n) => volts[n]!);
+      const flow = new Float64Array(d.nodes.length);
+      d.evaluate(x, flow, new Float64Array(d.nodes.length ** 2));
+      d.nodes.forEach((n, i) => {
+        if (n === a) amps -= flow[i]!;
+      });
+    }
+    void b;
+    return amps;
+  }
+
+  private hertz(a: number, red: string): number | null {
+    const { unit, alternating } = this.operation;
+    if (unit.line && (a === unit.line.live || a === unit.line.neutral)) return unit.plan.board.nameplate?.hertz ?? 50;
+    if (alternating && unit.plan.outputs.some((o) => o.kind === 'ac' && (o.rail === red || o.return === red)))
+      return alternating.hertz;
+    for (const running of unit.cells) {
+      if (!running || !this.runs(running.converter)) continue;
+      const gates = running.converter.drivers.flatMap((ref) => {
+        const ic = unit.plan.ics.get(ref);
+        return ic ? (ic.roles['GATE'] ?? []).map((at) => unit.circuit.pins[ic.index]![at]!) : [];
+      });
+      const controls = running.converter.switches.map((s) => unit.node(s.control));
+      if (running.cell.unknownOf.has(a) || gates.includes(a) || controls.includes(a)) return running.hertz;
+    }
+    return null;
+  }
+}
+
+/** One point that a unit under power is expected to read. */
+export interface PoweredPoint {
+  readonly red: string;
+  readonly black: string;
+  readonly mode: PoweredMode;
+  readonly nominal: number;
+  readonly low: number;
+  readonly high: number;
+  readonly unit: string;
+  readonly why: string;
+}
+
+/** Every net against its island's references, every capacitor, and pairs that ride on one another, as a meter reads them. */
+export function poweredPoints(reader: PoweredReader): readonly PoweredPoint[] {
+  const { board } = reader;
+  const pairs = new Map<string, readonly [string, string]>();
+  const add = (red: string, black: string): void => {
+    if (netKey(red) !== netKey(black) && ![red, black].some((n) => netKey(n) === 'nc'))
+      pairs.set(`${netKey(red)}|${netKey(black)}`, [red, black]);
+  };
+  for (const island of recogniseStages(board).islands)
+    for (const net of island.nets) for (const black of [island.reference, ...island.references]) add(net, black);
+  for (const part of board.parts)
+    if (part.fitted && part.nets.length === 2) {
+      add(part.nets[0]!, part.nets[1]!);
+      add(part.nets[1]!, part.nets[0]!);
+    }
+  const known = new Set(boardNets(board).map(netKey));
+  const grounds = [...workPlan(board).ics.values()].flatMap((ic) => {
+    const part = board.parts[ic.index]!;
+    const ground = ic.ground === null ? undefined : part.nets[ic.ground];
+    return ground === undefined ? [] : part.nets.map((n) => [n, ground] as const);
+  });
+  for (const [red, black] of grounds) if (known.has(netKey(red))) add(red, black);
+  for (const part of board.parts)
+    if (part.kind === 'relay' && part.fitted) {
+      add(part.nets[0]!, part.nets[1]!);
+      add(part.nets[1]!, part.nets[0]!);
+    }
+  return [...pairs.values()].flatMap(([red, black]): PoweredPoint[] => {
+    const seen = reader.read('dcv', red, black);
+    if (!seen || seen.value === null) return [];
+    return [
+      { red, black, mode: 'dcv', nominal: seen.value, low: seen.low!, high: seen.high!, unit: 'V', why: 'mean of the unit at work' },
+    ];
+  });
+}
