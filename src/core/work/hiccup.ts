@@ -80,16 +80,18 @@ function meanOf(
   const index = unit.plan.converters.findIndex((c) => controllerOf(unit, c)?.ref === ic.ref);
   const converter = unit.plan.converters[index]!;
   const outputs = unit.plan.outputs.filter((o) => o.kind === 'dc' && converter.outputs.includes(o.rail));
-  for (const o of outputs) {
-    const [a, b] = [unit.node(o.rail), unit.node(o.return)];
-    const volts = working[a]! - working[b]!;
-    const farads = outputFarads(unit, a, b);
-    const ohms = o.amps > 0 && unit.condition.load !== 'none' ? o.volts / o.amps / (unit.condition.load === 'half' ? 0.5 : 1) : 2e3;
-    const tau = Math.max(farads * ohms, 1e-6);
+  const rails = outputs.map((o) => [unit.node(o.rail), unit.node(o.return)] as const);
+  const volts = rails.map(([a, b]) => working[a]! - working[b]!);
+  // What the loads draw from each rail at its full volts tells how it falls.
+  const full = rails.map(([a, b], i) => held('full', a, b, volts[i]!, HOLD));
+  const drawn = closeLoops(unit, idle, null, [hold, ...full]);
+  rails.forEach(([a, b], i) => {
+    const v = volts[i]!;
+    const amps = drawn ? (v - (drawn[a]! - drawn[b]!)) / HOLD : 0;
+    const tau = Math.max((outputFarads(unit, a, b) * v) / Math.max(amps, 1e-6), 1e-6);
     const tail = (tau / up) * (1 - Math.exp(-up / tau));
-    const mean = (volts * down + volts * up * tail) / (up + down);
-    holds.push(held(`fallen ${o.rail}`, a, b, mean, 1e-2));
-  }
+    holds.push(held('fallen', a, b, (v * down + v * up * tail) / (up + down), 1e-2));
+  });
   return closeLoops(unit, idle, null, holds) ?? working;
 }
 

@@ -5,15 +5,8 @@ import type { WorkIc } from './workPlan';
 
 /** What a controller draws where no data sheet tells, ampere: at work, and before. */
 const USUAL_RUN = 0.003;
+const USUAL_SWITCHER = 0.6e-3;
 const USUAL_START = 50e-6;
-
-/** Whether one of the converters that an integrated circuit drives or steers runs. */
-export function isRunning(unit: UnitUnderPower, ic: WorkIc, state: WorkState): boolean {
-  return [...state.running].some((i) => {
-    const c = unit.plan.converters[i]!;
-    return c.controller === ic.ref || c.drivers.includes(ic.ref);
-  });
-}
 
 /** What an integrated circuit does at its pins: draws, holds, pulls up, drives. */
 export function icDevices(unit: UnitUnderPower, ic: WorkIc, state: WorkState): readonly WorkDevice[] {
@@ -21,21 +14,21 @@ export function icDevices(unit: UnitUnderPower, ic: WorkIc, state: WorkState): r
   if (ground < 0) return [];
   const { facts, ref } = ic;
   const powered = state.powered.has(ref);
-  const running = isRunning(unit, ic, state);
   const list: WorkDevice[] = [];
   const [vcc, vin] = [unit.pin(ic, 'VCC'), unit.pin(ic, 'VIN')];
   const drain = unit.pin(ic, 'DRAIN');
-  const amps = powered ? (facts['iRun'] ?? USUAL_RUN) : (facts['iStart'] ?? USUAL_START);
+  const usual = drain >= 0 ? USUAL_SWITCHER : USUAL_RUN;
+  const amps = powered ? (facts['iRun'] ?? usual) : (facts['iStart'] ?? USUAL_START);
   const { vccOut } = facts;
   const from = vin >= 0 ? vin : drain;
   if (vccOut !== undefined && vcc >= 0 && from >= 0) {
-    list.push(passRegulator(`${ref} supply`, [from, ground, vcc], vccOut, 0.1, amps));
+    list.push(passRegulator(`${ref} supply`, [from, ground, vcc], vccOut, 0.1, 0), sink(`${ref} draws`, vcc, ground, amps));
     // What more comes in from outside it takes as its own supply.
     list.push(twoPole(`${ref} own`, vcc, ground, (v) => (v > vccOut + 0.02 ? [(v - vccOut - 0.02) / 5, 0.2] : [0, 0])));
   } else if (vcc >= 0 || vin >= 0) list.push(sink(`${ref} supply`, vcc >= 0 ? vcc : vin, ground, amps));
   const hv = unit.pin(ic, 'HV');
   const pushed = facts['iStartSource'];
-  if (pushed !== undefined && hv >= 0 && vcc >= 0 && !running)
+  if (pushed !== undefined && hv >= 0 && vcc >= 0 && !powered)
     list.push(twoPole(`${ref} start`, hv, vcc, (v) => (v > 5 ? [pushed, 1e-9] : [(pushed * v) / 5, pushed / 5])));
   const pins = unit.circuit.pins[ic.index]!;
   if (powered) {

@@ -39,6 +39,8 @@ export class LineSide {
   readonly diodes: readonly Device[];
   readonly reservoirs: Reservoir[];
   readonly reached: ReadonlySet<number>;
+  /** Nodes that the inlet reaches without a rectifier. */
+  readonly lineNodes: ReadonlySet<number>;
   result: LineResult | null = null;
   private readonly run: SwitchedRun;
   private readonly spotOf: ReadonlyMap<number, Spot>;
@@ -176,9 +178,8 @@ export class LineSide {
     const lineNodes = acNodes(live, neutral, [...found]);
     const sets = new DisjointSets(circuit.nodeNames.length);
     for (const d of held2) sets.union(d.nodes[0]!, d.nodes[1]!);
-    for (const d of found) if (d.model.kind === 'resistor' || (d.model.kind === 'windings' && d.model.states === 1)) {
-      if (d.nodes.every((n) => !lineNodes.has(n))) sets.union(d.nodes[0]!, d.nodes[1]!);
-    }
+    for (const d of found) for (let k = 0; k + 1 < d.nodes.length; k += 2) sets.union(d.nodes[k]!, d.nodes[k + 1]!);
+    this.lineNodes = lineNodes;
     const groups = new Map<number, number[]>();
     for (const n of seen) if (!lineNodes.has(n) && unit.isSteady(n)) groups.set(sets.find(n), [...(groups.get(sets.find(n)) ?? []), n]);
     const supplies = new Set(unit.plan.converters.map((c) => unit.node(c.supply)));

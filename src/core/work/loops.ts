@@ -14,7 +14,7 @@ interface Loop {
   limit: number;
 }
 
-const OUTER = 60;
+const OUTER = 90;
 const NEAR = 1.5e-3;
 /** A pulse is never less than this, ampere; a converter never slower than this, hertz. */
 const LEAST_TOP = 2e-4;
@@ -70,7 +70,7 @@ export function closeLoops(
     if (seconds > FOREVER && Math.max(moved, turned) < NEAR) {
       return x;
     }
-    seconds *= moved < 0.02 ? 30 : moved < 0.1 ? 8 : moved < 0.3 ? 3 : 1;
+    seconds *= moved < 0.02 ? 20 : moved < 0.06 ? 6 : moved < 0.15 ? 2 : moved < 0.3 ? 1 : 0.4;
   }
   return x;
 }
@@ -167,8 +167,8 @@ function turn(
 ): Float64Array | null {
   const least = loop.running.by === 'top' ? LEAST_TOP : LEAST_HERTZ;
   const most = loop.running.by === 'top' ? Infinity : loop.running.cell.plan.hertz * 1.3;
-  const bottom = Math.max(tangent.from / 3, least);
-  const roof = Math.max(Math.min(tangent.from * 3, most), bottom);
+  const bottom = Math.max(tangent.from / TURN, least);
+  const roof = Math.max(Math.min(tangent.from * TURN, most), bottom);
   let x = start;
   const ask = (setting: number): number => {
     tangent.setting = setting;
@@ -210,6 +210,8 @@ function turn(
 }
 
 const CONTENT = 1e-5;
+/** A setting moves by no more than this factor on one tangent. */
+const TURN = 2;
 
 /** How far a loop asks for more (above zero) or less than it has, as a share. */
 function demand(unit: UnitUnderPower, loop: Loop, tangent: Tangent, x: Float64Array): number {

@@ -102,11 +102,14 @@ function isAside(unit: UnitUnderPower, d: Device, inside: readonly Device[]): bo
   return !inside.some((s) => s.name === d.name);
 }
 
+const LEAST_HELD = 0.2e-6;
+
 /** Ohm of the capacitors from a standing node to others: series resistance and, for a ramp, a share of the reactance. */
 function rippleOhms(unit: UnitUnderPower, node: number, hertz: number): number {
   const { circuit, plan } = unit;
   if (plan.references.some((n) => unit.node(n) === node)) return 0;
   let siemens = 0;
+  let held = 0;
   for (const d of circuit.devices) {
     if (d.model.kind !== 'capacitor' && d.model.kind !== 'lossy-capacitor') continue;
     const [a, b] = [d.nodes[0]!, d.nodes[1]!];
@@ -116,9 +119,11 @@ function rippleOhms(unit: UnitUnderPower, node: number, hertz: number): number {
     if (!unit.isSteady(other) || (b === node && !plan.references.some((n) => unit.node(n) === other))) continue;
     const farads = circuit.parameters[d.at]!;
     const ohms = d.model.kind === 'lossy-capacitor' ? circuit.parameters[d.at + 1]! : 0;
+    held += farads;
     siemens += 1 / (ohms + 1 / (8 * hertz * farads));
   }
-  return siemens > 0 ? 1 / siemens : 0;
+  // A clamp, or a rail whose capacitor is gone, is taken to stand as it is.
+  return held > LEAST_HELD ? 1 / siemens : 0;
 }
 
 /**

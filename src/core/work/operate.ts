@@ -126,8 +126,15 @@ function learnEnables(plan: WorkPlan): void {
 function follow(unit: UnitUnderPower, state: WorkState, volts: Float64Array): boolean {
   const { plan } = unit;
   let changed = false;
-  for (const ic of plan.ics.values()) {
-    if (state.powered.has(ic.ref) || !hasSupply(unit, ic, volts)) continue;
+  const ready = [...plan.ics.values()].filter((ic) => !state.powered.has(ic.ref) && hasSupply(unit, ic, volts));
+  for (const ic of ready) {
+    // A supply pin that charges passes the lower threshold first: what starts there may never let it reach the next.
+    const start = ic.facts['vccStart'];
+    const vcc = unit.pin(ic, 'VCC');
+    const sooner = ready.some(
+      (x) => x !== ic && vcc >= 0 && unit.pin(x, 'VCC') === vcc && (x.facts['vccStart'] ?? 0) < (start ?? 0),
+    );
+    if (sooner) continue;
     state.powered.add(ic.ref);
     changed = true;
   }

@@ -91,6 +91,11 @@ function bootstrapSupply({ diode, from, to, rides }: Bootstrap, parameters: Floa
   };
 }
 
+function blocksLine(d: Device, parameters: Float64Array, lineNodes: ReadonlySet<number>): boolean {
+  const across = d.nodes.some((n) => lineNodes.has(n)) && d.nodes.some((n) => !lineNodes.has(n));
+  return across && (d.model.kind === 'junction' || (d.model.kind === 'resistor' && parameters[d.at]! >= 1e8));
+}
+
 /** Windings and links without resistance have this, ohm. */
 const WIRE_OHMS = 1e-3;
 
@@ -192,6 +197,8 @@ export class UnitUnderPower {
       const slash = d.name.indexOf('/');
       const inside = slash > 0 && plan.ics.has(d.name.slice(0, slash));
       if (gone.has(d) || inside) continue;
+      // What is broken off the mains, or blocks from it, holds no mean volts against it.
+      if (this.line && blocksLine(d, parameters, this.line.lineNodes)) continue;
       switch (d.model.kind) {
         case 'resistor':
           list.push(resistance(d.name, d.nodes[0]!, d.nodes[1]!, Math.max(parameters[d.at]!, WIRE_OHMS)));
