@@ -38,7 +38,8 @@ export class Anderson {
     const pivots = new Int32Array(m);
     if (!factorDense(normal, pivots, m).ok) return next;
     solveDense(normal, pivots, m, gamma);
-    for (let j = 0; j < m; j++) for (let i = 0; i < size; i++) next[i] = next[i]! - gamma[j]! * (dx[j]![i]! + df[j]![i]!);
+    for (let j = 0; j < m; j++)
+      for (let i = 0; i < size; i++) next[i] = next[i]! - gamma[j]! * (dx[j]![i]! + df[j]![i]!);
     return next;
   }
 }

@@ -1,7 +1,15 @@
 import type { Device } from '../device';
 import { Anderson } from './anderson';
 import { SwitchedRun } from './switched';
-import type { Drain, Spot, SwitchedCircuit, SwitchedDiode, SwitchedResistor, SwitchedSwitch, SwitchedWindings } from './switched';
+import type {
+  Drain,
+  Spot,
+  SwitchedCircuit,
+  SwitchedDiode,
+  SwitchedResistor,
+  SwitchedSwitch,
+  SwitchedWindings,
+} from './switched';
 
 /** How the switches of a cell work: which conduct together, and when in the period each phase begins. */
 export interface CellPlan {
@@ -185,6 +193,8 @@ export class Cell {
    */
   period(given: Float64Array, top: number): PeriodResult {
     const { run } = this;
+    if (top < 0.6 * this.lastTop) this.state = new Float64Array(this.state.length);
+    this.lastTop = top;
     let mixer = new Anderson(this.state.length);
     let x = Float64Array.from(this.state);
     let best: { off: number; x: Float64Array<ArrayBuffer>; f: Float64Array<ArrayBuffer> } = { off: Infinity, x, f: x };
@@ -195,7 +205,9 @@ export class Cell {
       const off = f.reduce((most, v) => Math.max(most, Math.abs(v)), 0);
       if (!nearest || off < nearest.off) nearest = { off, state: Float64Array.from(run.amps), result };
       if (off < PERIODIC * (Math.abs(top) + 1e-3) || round === PERIODS) {
-        this.state = nearest.state;
+        // A state that never came round would spoil the next one.
+        const lost = nearest.off > 0.02 * (Math.abs(top) + 1e-3);
+        this.state = lost ? new Float64Array(this.state.length) : nearest.state;
         return nearest.result;
       }
       if (off > 3 * best.off) {
@@ -223,7 +235,7 @@ export class Cell {
     const mean = new Float64Array(count);
     const square = new Float64Array(count);
     const peak = new Float64Array(count);
-    const knee = new Float64Array(circuit.unknowns);
+    const knees = circuit.diodes.map(() => new Float64Array(circuit.unknowns));
     const meanVolts = new Float64Array(circuit.unknowns);
     const squareVolts = new Float64Array(circuit.unknowns);
     const highVolts = new Float64Array(circuit.unknowns).fill(-Infinity);
@@ -297,7 +309,7 @@ export class Cell {
           highVolts[i] = Math.max(highVolts[i]!, v);
           lowVolts[i] = Math.min(lowVolts[i]!, v);
         }
-        if (!on && run.diodeAmps.some((a) => a > 1e-6)) knee.set(run.volts);
+        if (!on) for (let d = 0; d < circuit.diodes.length; d++) if (run.diodeAmps[d]! > 1e-6) knees[d]!.set(run.volts);
         t += step;
         if (on) onTime += step;
         fresh = false;
@@ -312,7 +324,8 @@ export class Cell {
     }
     const scale = (v: Float64Array): Float64Array => v.map((a) => a / period);
     // What flows into a standing node in the mean flows on from it: its capacitors carry the rest.
-    for (const drain of circuit.drains) drain.amps += meanVolts[drain.unknown]! / period / this.plan.rippleOhms(drain.node);
+    for (const drain of circuit.drains)
+      drain.amps += meanVolts[drain.unknown]! / period / this.plan.rippleOhms(drain.node);
     return {
       mean: scale(mean),
       square: scale(square),
@@ -321,13 +334,18 @@ export class Cell {
       top: reached,
       attained,
       rise,
-      knee,
+      // The winding is sampled when the diode that carries most lets go.
+      knee:
+        knees[circuit.diodes.reduce((most, _, d) => (mean[d]! > mean[most]! ? d : most), 0)] ??
+        new Float64Array(circuit.unknowns),
       meanVolts: scale(meanVolts),
       squareVolts: scale(squareVolts),
       highVolts,
       lowVolts,
     };
   }
+
+  private lastTop = 0;
 
   /** Added to the current that the comparator sees, A/s: it steadies a converter whose choke never runs empty. */
   ramp = 0;

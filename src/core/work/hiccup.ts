@@ -19,12 +19,7 @@ export interface Hiccup {
  * Charge balance of the supply pin: what flows into it at the middle between its thresholds, running and waiting, over the
  * capacitors that hang on it. Outputs charge while it runs and fall with their loads while it waits.
  */
-export function hiccupOf(
-  unit: UnitUnderPower,
-  state: WorkState,
-  index: number,
-  running: Float64Array,
-): Hiccup | null {
+export function hiccupOf(unit: UnitUnderPower, state: WorkState, index: number, running: Float64Array): Hiccup | null {
   const ic = controllerOf(unit, unit.plan.converters[index]!);
   if (!ic || ic.facts['vccStart'] === undefined) return null;
   const [vcc, ground] = [unit.pin(ic, 'VCC'), unit.ground(ic)];
@@ -50,7 +45,12 @@ export function hiccupOf(
   const swing = start - stop;
   const [up, down] = [(farads * swing) / into, (farads * swing) / out];
   const period = up + down;
-  return { ref: ic.ref, period, onShare: down / period, volts: meanOf(unit, ic, idle, working, up, down, hold(middle)) };
+  return {
+    ref: ic.ref,
+    period,
+    onShare: down / period,
+    volts: meanOf(unit, ic, idle, working, up, down, hold(middle)),
+  };
 }
 
 const HOLD = 1;
@@ -99,13 +99,14 @@ function meanOf(
 function outputFarads(unit: UnitUnderPower, a: number, b: number): number {
   const { circuit } = unit;
   const near = new Set([a]);
-  for (let grown = true; grown; ) {
+  for (let grown = true; grown;) {
     grown = false;
     for (const d of circuit.devices) {
       const passes =
         (d.model.kind === 'windings' && d.model.states === 1) ||
         (d.model.kind === 'resistor' && circuit.parameters[d.at]! < 1);
-      if (!passes || !d.nodes.some((n) => near.has(n)) || d.nodes.includes(b) || d.nodes.every((n) => near.has(n))) continue;
+      if (!passes || !d.nodes.some((n) => near.has(n)) || d.nodes.includes(b) || d.nodes.every((n) => near.has(n)))
+        continue;
       for (const n of d.nodes) near.add(n);
       grown = true;
     }

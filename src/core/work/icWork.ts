@@ -22,7 +22,10 @@ export function icDevices(unit: UnitUnderPower, ic: WorkIc, state: WorkState): r
   const { vccOut } = facts;
   const from = vin >= 0 ? vin : drain;
   if (vccOut !== undefined && vcc >= 0 && from >= 0) {
-    list.push(passRegulator(`${ref} supply`, [from, ground, vcc], vccOut, 0.1, 0), sink(`${ref} draws`, vcc, ground, amps));
+    list.push(
+      passRegulator(`${ref} supply`, [from, ground, vcc], vccOut, 0.1, 0),
+      sink(`${ref} draws`, vcc, ground, amps),
+    );
     // What more comes in from outside it takes as its own supply.
     list.push(twoPole(`${ref} own`, vcc, ground, (v) => (v > vccOut + 0.02 ? [(v - vccOut - 0.02) / 5, 0.2] : [0, 0])));
   } else if (vcc >= 0 || vin >= 0) list.push(sink(`${ref} supply`, vcc >= 0 ? vcc : vin, ground, amps));

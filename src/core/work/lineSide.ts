@@ -14,6 +14,8 @@ interface Reservoir {
   readonly main: number;
   /** Nodes between capacitors in series. */
   readonly between: ReadonlySet<number>;
+  /** The lowest node and what a shunt joins to it. */
+  readonly lows: ReadonlySet<number>;
   /** Siemens that hang on it now. */
   siemens: number;
 }
@@ -109,13 +111,14 @@ export class LineSide {
     }
     prune(found, (n) => n === live || n === neutral || unit.isSteady(n));
     // Reservoirs in series: what lies between their capacitors belongs to them.
-    for (let grown = true; grown; ) {
+    for (let grown = true; grown;) {
       grown = false;
       for (const d of circuit.devices) {
         if (d.model.kind !== 'capacitor' && d.model.kind !== 'lossy-capacitor') continue;
         if (parameters[d.at]! < CHAIN_FARADS || d.nodes.slice(0, 2).every((n) => seen.has(n))) continue;
         const [near, far] = seen.has(d.nodes[0]!) ? [d.nodes[0]!, d.nodes[1]!] : [d.nodes[1]!, d.nodes[0]!];
-        if (!seen.has(near) || !unit.isSteady(far) || !endsElsewhere(circuit.devices, parameters, far, d, seen)) continue;
+        if (!seen.has(near) || !unit.isSteady(far) || !endsElsewhere(circuit.devices, parameters, far, d, seen))
+          continue;
         seen.add(far);
         caps.add(d);
         for (const x of at.get(far) ?? [])
@@ -181,26 +184,42 @@ export class LineSide {
     for (const d of found) for (let k = 0; k + 1 < d.nodes.length; k += 2) sets.union(d.nodes[k]!, d.nodes[k + 1]!);
     this.lineNodes = lineNodes;
     const groups = new Map<number, number[]>();
-    for (const n of seen) if (!lineNodes.has(n) && unit.isSteady(n)) groups.set(sets.find(n), [...(groups.get(sets.find(n)) ?? []), n]);
+    for (const n of seen)
+      if (!lineNodes.has(n) && unit.isSteady(n)) groups.set(sets.find(n), [...(groups.get(sets.find(n)) ?? []), n]);
     const supplies = new Set(unit.plan.converters.map((c) => unit.node(c.supply)));
     const capped = new Set(held2.flatMap((d) => [d.nodes[0]!, d.nodes[1]!]));
     const found2 = new Set([...found].flatMap((d) => d.nodes));
     const loads: (SwitchedResistor & { ohms: number })[] = [];
     this.reservoirs = [...groups.values()].flatMap((nodes): Reservoir[] => {
-      const low = nodes.find((n) => junctions.some((d) => d.nodes[0] === n) && !junctions.some((d) => d.nodes[1] === n));
+      const low = nodes.find(
+        (n) => junctions.some((d) => d.nodes[0] === n) && !junctions.some((d) => d.nodes[1] === n),
+      );
       if (low === undefined) return [];
-      const near = (n: number): boolean => [...found].some((d) => d.model.kind === 'resistor' && parameters[d.at]! < 2 && d.nodes.includes(n) && d.nodes.includes(low));
+      const near = (n: number): boolean =>
+        [...found].some(
+          (d) => d.model.kind === 'resistor' && parameters[d.at]! < 2 && d.nodes.includes(n) && d.nodes.includes(low),
+        );
       const ups = nodes.filter((n) => n !== low && !near(n) && (capped.has(n) || touching.has(n)));
       const between = new Set(ups.filter((n) => !touching.has(n) && !found2.has(n)));
       const apart = new DisjointSets(circuit.nodeNames.length);
-      for (const d of found) if (d.nodes.length === 2 && d.model.kind !== 'junction' && !d.nodes.includes(low)) apart.union(d.nodes[0]!, d.nodes[1]!);
+      for (const d of found)
+        if (d.nodes.length === 2 && d.model.kind !== 'junction' && !d.nodes.includes(low))
+          apart.union(d.nodes[0]!, d.nodes[1]!);
       for (const d of held2) if (!d.nodes.includes(low)) apart.union(d.nodes[0]!, d.nodes[1]!);
       const parts = new Map<number, number[]>();
       for (const n of ups) parts.set(apart.find(n), [...(parts.get(apart.find(n)) ?? []), n]);
       return [...parts.values()].map((own) => {
-        const main = own.find((n) => supplies.has(n)) ?? own.find((n) => junctions.some((d) => d.nodes[1] === n)) ?? own[0]!;
+        const main =
+          own.find((n) => supplies.has(n)) ?? own.find((n) => junctions.some((d) => d.nodes[1] === n)) ?? own[0]!;
         loads.push({ a: spotOf(main), b: spotOf(low), ohms: 1e5 });
-        return { low, nodes: own.filter((n) => !between.has(n)), main, between, siemens: 1e-5 };
+        return {
+          low,
+          nodes: own.filter((n) => !between.has(n)),
+          main,
+          between,
+          lows: new Set([low, ...nodes.filter(near)]),
+          siemens: 1e-5,
+        };
       });
     });
     this.loadAt = loads.map((_, i) => resistors.length + i);
@@ -242,8 +261,9 @@ export class LineSide {
       this.result = this.cycle();
       const now = Float64Array.from(run.capVolts);
       let off = 0;
-      for (let i = 0; i < now.length; i++) off = Math.max(off, Math.abs(now[i]! - before[i]!) / (1 + Math.abs(now[i]!)));
-      if (off < 1e-4) break;
+      for (let i = 0; i < now.length; i++)
+        off = Math.max(off, Math.abs(now[i]! - before[i]!) / (1 + Math.abs(now[i]!)));
+      if (off < 1e-4 && cycle > 0) break;
       if (earlier && cycle % 3 === 2) {
         // Each reservoir nears its end in steps that shrink alike: the rest of them in one.
         for (let i = 0; i < now.length; i++) {
@@ -255,7 +275,19 @@ export class LineSide {
       earlier = before;
       before = Float64Array.from(run.capVolts);
     }
+    // What no rectifier feeds stands at nothing, whatever it began with.
+    for (const r of reservoirs) {
+      const own = new Set([r.low, ...r.nodes, ...r.between]);
+      const feeds = this.diodes.some((d, i) => this.fed[i]! > FEEDS && d.nodes.some((n) => own.has(n) && n !== r.low));
+      if (feeds) continue;
+      const result = this.result!;
+      for (const map of [result.mean, result.high, result.low, result.rms] as Map<number, number>[])
+        for (const n of r.nodes) map.set(n, 0);
+    }
   }
+
+  /** Greatest current of each diode in the last period. */
+  private fed = new Float64Array(0);
 
   private cycle(): LineResult {
     const { run, unit } = this;
@@ -268,15 +300,19 @@ export class LineSide {
     const square = new Map(nodes.map((n) => [n, 0]));
     const high = new Map(nodes.map((n) => [n, -Infinity]));
     const low = new Map(nodes.map((n) => [n, Infinity]));
+    const fed = new Float64Array(this.diodes.length);
+    this.fed = fed;
     const base = new Map<number, number>();
     for (const r of this.reservoirs) for (const n of r.nodes) base.set(n, r.low);
     for (let s = 1; s <= STEPS; s++) {
       given[0] = peak * Math.sin((2 * Math.PI * s) / STEPS);
       if (!run.try(h, given)) break;
       run.take(h, given);
+      for (let i = 0; i < fed.length; i++) fed[i] = Math.max(fed[i]!, run.diodeAmps[i]!);
       for (const n of nodes) {
         const under = base.get(n);
-        const v = run.at(this.spotOf.get(n)!, given) - (under === undefined ? 0 : run.at(this.spotOf.get(under)!, given));
+        const v =
+          run.at(this.spotOf.get(n)!, given) - (under === undefined ? 0 : run.at(this.spotOf.get(under)!, given));
         mean.set(n, mean.get(n)! + v / STEPS);
         square.set(n, square.get(n)! + (v * v) / STEPS);
         high.set(n, Math.max(high.get(n)!, v));
@@ -310,6 +346,8 @@ export class LineSide {
 }
 
 const HOLD_OHMS = 1e-3;
+/** A rectifier that carries less than this at most feeds nothing, ampere. */
+const FEEDS = 1e-8;
 /** Capacitors in series that make a reservoir are at least this, farad. */
 const CHAIN_FARADS = 1e-6;
 
@@ -334,7 +372,7 @@ function endsElsewhere(
 /** Nodes that the inlet reaches without crossing from winding to winding. */
 function isolated(devices: ReadonlySet<Device>, live: number, neutral: number): ReadonlySet<number> {
   const seen = new Set([live, neutral]);
-  for (let grown = true; grown; ) {
+  for (let grown = true; grown;) {
     grown = false;
     for (const d of devices) {
       for (let k = 0; k + 1 < d.nodes.length; k += 2) {
@@ -350,7 +388,7 @@ function isolated(devices: ReadonlySet<Device>, live: number, neutral: number): 
 
 /** Takes out what leads nowhere: devices with an end that nothing else shares. */
 function prune(found: Set<Device>, isEnd: (node: number) => boolean): void {
-  for (let shrunk = true; shrunk; ) {
+  for (let shrunk = true; shrunk;) {
     shrunk = false;
     const degree = new Map<number, number>();
     for (const d of found) for (const n of d.nodes) degree.set(n, (degree.get(n) ?? 0) + 1);
@@ -365,10 +403,11 @@ function prune(found: Set<Device>, isEnd: (node: number) => boolean): void {
 /** Nodes that the inlet reaches without a rectifier. */
 function acNodes(live: number, neutral: number, devices: readonly Device[]): ReadonlySet<number> {
   const seen = new Set([live, neutral]);
-  for (let grown = true; grown; ) {
+  for (let grown = true; grown;) {
     grown = false;
     for (const d of devices) {
-      if (d.model.kind === 'junction' || !d.nodes.some((n) => seen.has(n)) || d.nodes.every((n) => seen.has(n))) continue;
+      if (d.model.kind === 'junction' || !d.nodes.some((n) => seen.has(n)) || d.nodes.every((n) => seen.has(n)))
+        continue;
       for (const n of d.nodes) seen.add(n);
       grown = true;
     }

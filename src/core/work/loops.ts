@@ -37,7 +37,12 @@ export function closeLoops(
   if (loops.length === 0) return unit.solve(state, start, more);
   let x = start ?? unit.firstGuess(state);
   for (const loop of loops) begin(unit, loop, x);
-  const joints = loops.map(({ running: { cell } }): WorkDevice => ({ name: 'joints', nodes: [], joins: cell.ends, evaluate: () => undefined }));
+  const joints = loops.map(({ running: { cell } }): WorkDevice => ({
+    name: 'joints',
+    nodes: [],
+    joins: cell.ends,
+    evaluate: () => undefined,
+  }));
   const capacitors = unit.standingCapacitors(unit.network([...unit.devices(state), ...joints]));
   // Switched on and followed in steps of time that grow until they reach as far as one likes: the capacitors of the unit
   // lead from where it is to where it settles.
@@ -67,7 +72,7 @@ export function closeLoops(
       if (running.by === 'top') running.top = t.setting;
       else running.hertz = t.setting;
     });
-    if (seconds > FOREVER && Math.max(moved, turned) < NEAR) {
+    if (seconds > LONG && Math.max(moved, turned) < NEAR) {
       return x;
     }
     seconds *= moved < 0.02 ? 20 : moved < 0.06 ? 6 : moved < 0.15 ? 2 : moved < 0.3 ? 1 : 0.4;
@@ -79,11 +84,18 @@ export function closeLoops(
 const FAR = 0.6;
 /** Steps longer than this are as good as endless, s. */
 const FOREVER = 100;
+/** Where nothing moves any more in a step this long, nothing will: what leaks away slower stays, s. */
+const LONG = 10;
 
 function loopOf(unit: UnitUnderPower, running: RunningCell): Loop {
   const ic = controllerOf(unit, running.converter);
   const fb = ic ? unit.pin(ic, 'FB') : -1;
-  return { running, ic, sampled: ic && fb >= 0 ? unit.sampled(fb, unit.ground(ic), running) : null, limit: topLimit(unit, running, ic) };
+  return {
+    running,
+    ic,
+    sampled: ic && fb >= 0 ? unit.sampled(fb, unit.ground(ic), running) : null,
+    limit: topLimit(unit, running, ic),
+  };
 }
 
 /** A first setting: where the switches take about the power that the loads want. */
@@ -94,7 +106,7 @@ function begin(unit: UnitUnderPower, loop: Loop, x: Float64Array): void {
     if (running.result) return;
     running.top = Math.min(limit, 10);
   } else if (running.top > 0) return;
-  const watts = wanted(unit, running) / 0.85;
+  const watts = wanted(unit, running, LOAD_SHARE[unit.condition.load]) / 0.85;
   const given = cell.given(x);
   const supply = Math.abs(x[unit.node(converter.supply)] ?? 0);
   const low = converter.switches.find((s) => s.side !== 'top')?.low;
@@ -110,26 +122,32 @@ function begin(unit: UnitUnderPower, loop: Loop, x: Float64Array): void {
     });
     return share * amps * volts;
   };
-  let [least, most] = by === 'hertz' ? [LEAST_HERTZ, 1.3 * cell.plan.hertz] : [10 * LEAST_TOP, Math.min(limit, 300)];
-  for (let i = 0; i < 12; i++) {
-    const middle = Math.sqrt(least * most);
-    if (takes(middle) > watts) most = middle;
-    else least = middle;
-  }
-  const found = Math.sqrt(least * most);
+  const settingFor = (power: number): number => {
+    let [least, most] = by === 'hertz' ? [LEAST_HERTZ, 1.3 * cell.plan.hertz] : [10 * LEAST_TOP, Math.min(limit, 300)];
+    for (let i = 0; i < 12; i++) {
+      const middle = Math.sqrt(least * most);
+      if (takes(middle) > power) most = middle;
+      else least = middle;
+    }
+    return Math.sqrt(least * most);
+  };
+  const found = settingFor(watts);
   if (by === 'hertz') running.hertz = found;
   else running.top = found;
+  if (by === 'top' && limit === Infinity) loop.limit = SPARE * settingFor(wanted(unit, running, 1) / 0.85);
 }
-
 
 /** Watts that the loads of a converter want at the volts of the nameplate, with a little for itself. */
-function wanted(unit: UnitUnderPower, { converter }: RunningCell): number {
-  const { plan, condition } = unit;
-  const dc = plan.outputs.filter((o) => o.kind === 'dc');
-  const own = dc.filter((o) => converter.outputs.includes(o.rail));
-  const full = (own.length > 0 ? own : dc).reduce((sum, o) => sum + o.volts * o.amps, 0);
-  return full * (LOAD_SHARE[condition.load] + 0.02) + 0.1;
+function wanted(unit: UnitUnderPower, { converter }: RunningCell, share: number): number {
+  const { plan } = unit;
+  const own = plan.outputs.filter((o) => o.kind === 'dc' && converter.outputs.includes(o.rail));
+  const all = plan.outputs.filter((o) => o.kind !== 'pulse');
+  const full = (own.length > 0 ? own : all).reduce((sum, o) => sum + o.volts * o.amps, 0);
+  return full * (share + 0.02) + 0.1;
 }
+
+/** Where no data sheet tells its limit, a converter gives this many times what its full load wants. */
+const SPARE = 3;
 
 /** The greatest peak current that a controller allows, ampere. */
 export function topLimit(unit: UnitUnderPower, { senseOhms, converter }: RunningCell, ic: WorkIc | undefined): number {
@@ -230,7 +248,10 @@ function demand(unit: UnitUnderPower, loop: Loop, tangent: Tangent, x: Float64Ar
     const { fbRef, fbOffset, fbDivide } = ic.facts;
     if (fb >= 0 && fbOffset !== undefined) {
       const threshold = Math.max(x[fb]! - x[ground]! - fbOffset, 0) / (fbDivide ?? 1);
-      const wanted = running.senseOhms > 0 && (running.senseOhms < Infinity || unit.plan.sensed.has(running.converter)) ? threshold / running.senseOhms : Infinity;
+      const wanted =
+        running.senseOhms > 0 && (running.senseOhms < Infinity || unit.plan.sensed.has(running.converter))
+          ? threshold / running.senseOhms
+          : Infinity;
       bounds.push((wanted - top) / (Math.abs(top) + 0.01 * Math.min(limit, 10)));
     } else if (fb >= 0 && fbRef !== undefined) {
       const seen = sampled ? sampled.share * tangent.knee(x) : x[fb]! - x[ground]!;

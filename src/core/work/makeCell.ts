@@ -38,9 +38,7 @@ export function makeCell(unit: UnitUnderPower, c: PowerConverter): Cell | null {
     circuit.devices.filter((d) => d.model.kind === 'channel' && d.name.startsWith(`${ref}/`)).slice(0, 1),
   );
   const of = (side: string, leg?: number): readonly Device[] =>
-    c.switches.flatMap((s) =>
-      s.side === side && (leg === undefined || s.leg === leg) ? s.refs.flatMap(byName) : [],
-    );
+    c.switches.flatMap((s) => (s.side === side && (leg === undefined || s.leg === leg) ? s.refs.flatMap(byName) : []));
   const all = [...c.switches.flatMap((s) => s.refs.flatMap(byName)), ...inside];
   if (all.length === 0) return null;
   const facts = controllerOf(unit, c)?.facts ?? {};
@@ -85,7 +83,9 @@ export function makeCell(unit: UnitUnderPower, c: PowerConverter): Cell | null {
     hertz,
     dutyMax: facts['dutyMax'] ?? (phases.length > 1 ? 0.48 : c.topology.includes('forward') ? 0.48 : 0.9),
     isStatic: (node) => unit.isSteady(node),
-    riding: [...plan.riding].flatMap(([a, b]) => (nodeOf(a) >= 0 && nodeOf(b) >= 0 ? [[nodeOf(a), nodeOf(b)] as const] : [])),
+    riding: [...plan.riding].flatMap(([a, b]) =>
+      nodeOf(a) >= 0 && nodeOf(b) >= 0 ? [[nodeOf(a), nodeOf(b)] as const] : [],
+    ),
     aside: new Set(circuit.devices.filter((d) => isAside(unit, d, inside))),
     rippleOhms: (node) => rippleOhms(unit, node, hertz),
   });

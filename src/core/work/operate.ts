@@ -8,6 +8,7 @@ import { UnitUnderPower } from './unit';
 import type { WorkState } from './unit';
 import { closeLoops } from './loops';
 import type { OperatingCondition } from './workBoard';
+import type { PowerConverter } from '../stages';
 import type { WorkIc, WorkPlan } from './workPlan';
 
 export type ConverterState = 'run' | 'hiccup' | 'off' | 'latched';
@@ -154,12 +155,24 @@ function follow(unit: UnitUnderPower, state: WorkState, volts: Float64Array): bo
     const ic = controllerOf(unit, c);
     const drivers = c.drivers.flatMap((ref) => plan.ics.get(ref) ?? []);
     const all = ic ? [ic, ...drivers] : drivers;
+    if (!hasSource(unit, c, volts)) return;
     if (all.length === 0 || !all.every((x) => state.powered.has(x.ref) && isEnabled(unit, x, volts))) return;
     state.running.add(i);
     changed = true;
   });
   return changed;
 }
+
+/** Whether there is anything for a converter to work on. */
+function hasSource(unit: UnitUnderPower, c: PowerConverter, volts: Float64Array): boolean {
+  const supply = unit.node(c.supply);
+  if (supply < 0) return true;
+  const low = c.switches.find((s) => s.side !== 'top')?.low;
+  const ground = low === undefined ? 0 : (volts[unit.node(low)] ?? 0);
+  return c.topology === 'royer' || Math.abs(volts[supply]! - ground) > LEAST_SOURCE;
+}
+
+const LEAST_SOURCE = 1;
 
 /** Volts from which a part on a rail works, where no data sheet tells. */
 const RAIL_WORKS = 2.3;

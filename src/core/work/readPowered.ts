@@ -16,7 +16,10 @@ export const POWERED_MODES = ['dcv', 'acv', 'ripple', 'freq'] as const;
 export type PoweredMode = (typeof POWERED_MODES)[number];
 
 /** Units of their readings. */
-export const POWERED_UNITS = { dcv: 'V', acv: 'V', ripple: 'V', freq: 'Hz' } as const satisfies Record<PoweredMode, string>;
+export const POWERED_UNITS = { dcv: 'V', acv: 'V', ripple: 'V', freq: 'Hz' } as const satisfies Record<
+  PoweredMode,
+  string
+>;
 
 /** A reading on a unit under power: its value (null: nothing periodic there) with a band, V or Hz. */
 export interface PoweredReading {
@@ -84,7 +87,7 @@ export class PoweredReader {
     const made = alternating?.volts(red, black) ?? 0;
     if (made > 0) return made;
     const rms = line?.result?.rms.get(a);
-    if (rms !== undefined && line!.reservoirs.some((r) => r.nodes.includes(a) && r.low === b)) {
+    if (rms !== undefined && line!.reservoirs.some((r) => r.nodes.includes(a) && r.lows.has(b))) {
       const mean = line!.result!.mean.get(a)!;
       return Math.sqrt(Math.max(rms * rms - mean * mean, 0));
     }
@@ -110,15 +113,21 @@ export class PoweredReader {
     let most = 0;
     const { line } = unit;
     const result = line?.result;
-    if (result && line!.reservoirs.some((r) => r.nodes.includes(a) && r.low === b))
+    if (result && line!.reservoirs.some((r) => r.nodes.includes(a) && r.lows.has(b)))
       most = result.high.get(a)! - result.low.get(a)!;
     for (const i of state.running) {
       const c = unit.plan.converters[i]!;
       const high = unit.node(c.topology === 'boost-pfc' ? (c.outputs[0] ?? '') : c.supply);
       const low = c.switches.find((s) => s.side !== 'top')?.low;
       if (high !== a || low === undefined) continue;
-      const hertz = isInverter(c) ? (this.operation.alternating?.hertz ?? 50) : (unit.plan.board.nameplate?.hertz ?? 50);
-      const amps = isInverter(c) ? (unit.alternating?.amps ?? 0) : c.topology === 'boost-pfc' ? this.given(a, unit.node(low)) : 0;
+      const hertz = isInverter(c)
+        ? (this.operation.alternating?.hertz ?? 50)
+        : (unit.plan.board.nameplate?.hertz ?? 50);
+      const amps = isInverter(c)
+        ? (unit.alternating?.amps ?? 0)
+        : c.topology === 'boost-pfc'
+          ? this.given(a, unit.node(low))
+          : 0;
       const farads = faradsBetween(unit, a, unit.node(low)) || faradsBetween(unit, a, b);
       if (farads > 0) most = Math.max(most, amps / (2 * Math.PI * hertz * farads));
       void busVolts;
@@ -211,7 +220,16 @@ export function poweredPoints(reader: PoweredReader): readonly PoweredPoint[] {
     const seen = reader.read('dcv', red, black);
     if (!seen || seen.value === null) return [];
     return [
-      { red, black, mode: 'dcv', nominal: seen.value, low: seen.low!, high: seen.high!, unit: 'V', why: 'mean of the unit at work' },
+      {
+        red,
+        black,
+        mode: 'dcv',
+        nominal: seen.value,
+        low: seen.low!,
+        high: seen.high!,
+        unit: 'V',
+        why: 'mean of the unit at work',
+      },
     ];
   });
 }

@@ -49,11 +49,15 @@ export function simpleConverter(unit: UnitUnderPower, c: PowerConverter): readon
  */
 function powerFactorStage(unit: UnitUnderPower, c: PowerConverter): readonly WorkDevice[] {
   const ic = controllerOf(unit, c);
-  const [sw, out, low] = [c.nodes[0], c.outputs[0], c.switches[0]?.low].map((n) => (n === undefined ? -1 : unit.node(n)));
+  const [sw, out, low] = [c.nodes[0], c.outputs[0], c.switches[0]?.low].map((n) =>
+    n === undefined ? -1 : unit.node(n),
+  );
   if (!ic || sw! < 0 || out! < 0 || low! < 0) return [];
   const [fb, ground] = [unit.pin(ic, 'FB'), unit.ground(ic)];
   const reference = ic.facts['fbRef'] ?? 2.5;
-  const diode = unit.circuit.devices.find((d) => d.model.kind === 'junction' && d.nodes[0] === sw && d.nodes[1] === out);
+  const diode = unit.circuit.devices.find(
+    (d) => d.model.kind === 'junction' && d.nodes[0] === sw && d.nodes[1] === out,
+  );
   if (!diode) return [];
   const line = unit.line;
   const back = line?.reservoirs.find((r) => r.nodes.some((n) => unit.node(c.supply) === n))?.low ?? low!;

@@ -100,7 +100,8 @@ export class Tangent {
   distance(x: Float64Array): number {
     const now = this.running.cell.given(x);
     let most = 0;
-    for (let k = 0; k < now.length; k++) most = Math.max(most, Math.abs(now[k]! - this.at[k]!) / (1 + Math.abs(now[k]!)));
+    for (let k = 0; k < now.length; k++)
+      most = Math.max(most, Math.abs(now[k]! - this.at[k]!) / (1 + Math.abs(now[k]!)));
     return most;
   }
 

@@ -11,15 +11,7 @@ import { LineSide } from './lineSide';
 import { MeanNetwork } from './meanNetwork';
 import { boardAtWork, LOAD_SHARE } from './workBoard';
 import type { OperatingCondition } from './workBoard';
-import {
-  held,
-  meanDevice,
-  optoTransistor,
-  passRegulator,
-  resistance,
-  shuntReference,
-  steady,
-} from './workDevice';
+import { held, meanDevice, optoTransistor, passRegulator, resistance, shuntReference, steady } from './workDevice';
 import type { WorkDevice } from './workDevice';
 import { makeCell, senseOhms } from './makeCell';
 import { halfOf, simpleConverter, simpleDevices } from './simpleConverter';
@@ -56,7 +48,9 @@ export interface Bootstrap {
 function findBootstraps(unit: UnitUnderPower): readonly Bootstrap[] {
   const { circuit, plan } = unit;
   const legs = new Set(plan.converters.flatMap((c) => (c.switches.some((s) => s.side === 'bottom') ? c.nodes : [])));
-  const fed = new Set([...plan.ics.values()].flatMap((ic) => (ic.roles['BST'] ?? []).map((at) => circuit.pins[ic.index]![at]!)));
+  const fed = new Set(
+    [...plan.ics.values()].flatMap((ic) => (ic.roles['BST'] ?? []).map((at) => circuit.pins[ic.index]![at]!)),
+  );
   return circuit.devices.flatMap((diode) => {
     const [from, to] = [diode.nodes[0]!, diode.nodes[1]!];
     if (diode.model.kind !== 'junction' || diode.name.includes('/') || unit.isSteady(to)) return [];
@@ -317,6 +311,7 @@ export class UnitUnderPower {
       if (vcc >= 0 && ground >= 0 && vccStart !== undefined && this.isSteady(vcc))
         more.push(held('guess', vcc, ground, (vccStart + (vccStop ?? vccStart)) / 2, 1));
     }
+    for (const c of this.plan.converters) more.push(...this.regulatedGuess(c));
     for (const c of this.plan.converters) {
       const low = c.switches.find((s) => s.side === 'bottom')?.low;
       if (c.topology !== 'half-bridge' || low === undefined) continue;
@@ -343,6 +338,29 @@ export class UnitUnderPower {
       }
     }
     return x;
+  }
+
+  /** The rail that a feedback pin divides down, held where the pin is content. */
+  private regulatedGuess(c: PowerConverter): readonly WorkDevice[] {
+    const ic = c.controller === null ? undefined : this.plan.ics.get(c.controller);
+    const reference = ic?.facts['fbRef'];
+    if (!ic || reference === undefined) return [];
+    const [fb, ground] = [this.pin(ic, 'FB'), this.ground(ic)];
+    if (fb < 0 || ground < 0) return [];
+    const { circuit } = this;
+    const resistors = circuit.devices.flatMap((d) =>
+      d.model.kind === 'resistor'
+        ? [resistance(d.name, d.nodes[0]!, d.nodes[1]!, Math.max(circuit.parameters[d.at]!, WIRE_OHMS))]
+        : [],
+    );
+    for (const net of c.outputs) {
+      const node = this.node(net);
+      if (node < 0 || !this.isSteady(node) || this.plan.outputs.some((o) => o.rail === net)) continue;
+      const x = this.network([...resistors, held('one', node, ground, 1, 1e-3)]).solve();
+      const share = x ? x[fb]! - x[ground]! : 0;
+      if (share > 1e-3 && share < 1) return [held('guess', node, ground, reference / share, 0.1)];
+    }
+    return [];
   }
 
   /** The swinging node that a pin is divided down from, and by how much; null for a pin that stands by itself. */

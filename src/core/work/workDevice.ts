@@ -53,7 +53,14 @@ export function meanDevice(device: Device, parameters: Float64Array): WorkDevice
 }
 
 /** Limits the volts from terminal a to terminal k, moving a. */
-function limitPair(x: Float64Array, last: Float64Array, a: number, k: number, slope: number, critical: number): boolean {
+function limitPair(
+  x: Float64Array,
+  last: Float64Array,
+  a: number,
+  k: number,
+  slope: number,
+  critical: number,
+): boolean {
   const next = x[a]! - x[k]!;
   const limited = limitJunction(next, last[a]! - last[k]!, slope, critical);
   if (limited === next) return false;
@@ -79,7 +86,12 @@ function limitEnd(
 }
 
 /** Something between two nodes whose current depends on the volts across it: law gives amperes and siemens. */
-export function twoPole(name: string, a: number, b: number, law: (volts: number) => readonly [number, number]): WorkDevice {
+export function twoPole(
+  name: string,
+  a: number,
+  b: number,
+  law: (volts: number) => readonly [number, number],
+): WorkDevice {
   return {
     name,
     nodes: [a, b],
@@ -207,7 +219,13 @@ export function shuntReference(name: string, nodes: readonly number[], volts: nu
  * A three-terminal regulator, nodes in, gnd, out: lets pass what holds its output at its volts, as far as its input reaches
  * over its own drop; draws `amps` for itself.
  */
-export function passRegulator(name: string, nodes: readonly number[], volts: number, drop: number, amps: number): WorkDevice {
+export function passRegulator(
+  name: string,
+  nodes: readonly number[],
+  volts: number,
+  drop: number,
+  amps: number,
+): WorkDevice {
   const siemens = 20;
   return {
     name,

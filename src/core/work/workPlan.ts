@@ -139,7 +139,7 @@ function heldNets(
   );
   const anchored = new Set(anchors.flatMap((n) => (numbers.has(n) ? [sets.find(numbers.get(n)!)] : [])));
   // Reservoirs that a link or shunt ties to what stands.
-  for (let grown = true; grown; ) {
+  for (let grown = true; grown;) {
     grown = false;
     for (const [a, b] of wired.flatMap(([x, y]) => [
       [x, y],
@@ -153,11 +153,12 @@ function heldNets(
   }
   const steady = new Set(nets.filter((n) => anchored.has(sets.find(numbers.get(n)!))));
   // What is tied to a source by next to nothing stands with it.
-  for (let grown = true; grown; ) {
+  for (let grown = true; grown;) {
     grown = false;
     for (const p of board.parts) {
       if (!p.fitted || p.nets.length !== 2) continue;
-      const ohms = p.kind === 'fuse' || p.kind === 'switch' ? 0 : p.kind === 'ntc' ? partFigure(p, 'ohmsAt25') : undefined;
+      const ohms =
+        p.kind === 'fuse' || p.kind === 'switch' ? 0 : p.kind === 'ntc' ? partFigure(p, 'ohmsAt25') : undefined;
       if (ohms === undefined || ohms > 100) continue;
       const [a, b] = p.nets.map(netKey) as [string, string];
       if (steady.has(a) === steady.has(b)) continue;
