@@ -1,5 +1,5 @@
 import type { Device } from '../device';
-import { Anderson } from './anderson';
+import { Broyden } from './broyden';
 import { SwitchedRun } from './switched';
 import type {
   Drain,
@@ -164,6 +164,7 @@ export class Cell {
     this.phaseOf = phaseOf;
     this.run = new SwitchedRun(this.circuit);
     this.state = new Float64Array(this.run.amps.length);
+    this.shooter = new Broyden(this.state.length);
     this.kneeAmps(new Float64Array(diodes.length).fill(0.1));
   }
 
@@ -193,9 +194,13 @@ export class Cell {
    */
   period(given: Float64Array, top: number): PeriodResult {
     const { run } = this;
-    if (top < 0.6 * this.lastTop) this.state = new Float64Array(this.state.length);
+    if (top < 0.6 * this.lastTop || top > 3 * this.lastTop) {
+      this.state = new Float64Array(this.state.length);
+      this.shooter.forget();
+    }
     this.lastTop = top;
-    let mixer = new Anderson(this.state.length);
+    const { shooter } = this;
+    shooter.restart();
     let x = Float64Array.from(this.state);
     let best: { off: number; x: Float64Array<ArrayBuffer>; f: Float64Array<ArrayBuffer> } = { off: Infinity, x, f: x };
     let nearest: { off: number; state: Float64Array<ArrayBuffer>; result: PeriodResult } | null = null;
@@ -207,18 +212,19 @@ export class Cell {
       if (off < PERIODIC * (Math.abs(top) + 1e-3) || round === PERIODS) {
         // A state that never came round would spoil the next one.
         const lost = nearest.off > 0.02 * (Math.abs(top) + 1e-3);
+        if (lost) shooter.forget();
         this.state = lost ? new Float64Array(this.state.length) : nearest.state;
         return nearest.result;
       }
       if (off > 3 * best.off) {
         // A step too far: on from the best so far, half the way.
-        mixer = new Anderson(this.state.length);
+        shooter.forget();
         x = best.x.map((v, i) => v + 0.5 * best.f[i]!);
         best = { ...best, off: Infinity };
         continue;
       }
       if (off < best.off) best = { off, x, f };
-      const next = mixer.next(x, f);
+      const next = shooter.next(x, f);
       // No further in one go than the currents are great: a step out of a long climb may point anywhere.
       const reach = 1.2 * run.amps.reduce((most, v) => Math.max(most, Math.abs(v)), Math.abs(top));
       const go = next.reduce((most, v, i) => Math.max(most, Math.abs(v - x[i]!)), 0);
@@ -346,6 +352,7 @@ export class Cell {
   }
 
   private lastTop = 0;
+  private readonly shooter: Broyden;
 
   /** Added to the current that the comparator sees, A/s: it steadies a converter whose choke never runs empty. */
   ramp = 0;

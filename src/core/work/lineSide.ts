@@ -277,8 +277,7 @@ export class LineSide {
     }
     // What no rectifier feeds stands at nothing, whatever it began with.
     for (const r of reservoirs) {
-      const own = new Set([r.low, ...r.nodes, ...r.between]);
-      const feeds = this.diodes.some((d, i) => this.fed[i]! > FEEDS && d.nodes.some((n) => own.has(n) && n !== r.low));
+      const feeds = this.diodes.some((d, i) => this.fed[i]! > FEEDS && d.nodes.includes(r.low));
       if (feeds) continue;
       const result = this.result!;
       for (const map of [result.mean, result.high, result.low, result.rms] as Map<number, number>[])

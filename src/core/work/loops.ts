@@ -115,6 +115,7 @@ function begin(unit: UnitUnderPower, loop: Loop, x: Float64Array): void {
   const takes = (setting: number): number => {
     cell.hertz = by === 'hertz' ? setting : running.hertz;
     const result = cell.period(given, by === 'hertz' ? running.top : setting);
+    if (by === 'top' && cell.ramp === 0 && result.rise > 0) cell.ramp = 0.5 * result.rise;
     const count = cell.diodeDevices.length;
     let amps = 0;
     result.mean.forEach((m, i) => {

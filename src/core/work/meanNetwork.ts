@@ -45,15 +45,31 @@ export class MeanNetwork {
 
   /** Volts of every node; null where no solution was found. start: volts to start from. */
   solve(start?: Float64Array): Float64Array | null {
-    const tried = this.newton(start ?? this.rest(), 0);
+    const rest = this.rest();
+    const tried = this.newton(start ?? rest, 0, rest);
     if (tried) return tried;
-    let from: Float64Array | null = this.rest();
-    for (const gmin of [1e-2, 1e-3, 1e-4, 1e-5, 1e-6, 1e-7, 1e-8, 1e-10, 0]) {
-      const next: Float64Array | null = this.newton(from, gmin);
-      if (next) from = next;
-      else if (gmin === 0) return null;
+    // From rest in steps of time: every node is held back by less and less.
+    let from = rest;
+    let hold = 1;
+    for (let step = 0; step < STEPS; step++) {
+      const next = this.newton(from, hold, from);
+      if (!next) {
+        hold *= 20;
+        if (hold > 1e6) return null;
+        continue;
+      }
+      let moved = 0;
+      for (let i = 0; i < next.length; i++)
+        moved = Math.max(moved, Math.abs(next[i]! - from[i]!) / (1 + Math.abs(next[i]!)));
+      from = next;
+      if (hold < 1e-7 || moved < 1e-6) {
+        const last = this.newton(from, 0, from);
+        if (last) return last;
+        if (hold < 1e-9) return null;
+      }
+      hold /= moved < 0.1 ? 30 : moved < 1 ? 6 : 2;
     }
-    return from;
+    return null;
   }
 
   private rest(): Float64Array {
@@ -62,7 +78,8 @@ export class MeanNetwork {
     return x;
   }
 
-  private newton(start: Float64Array, gmin: number): Float64Array | null {
+  /** hold: siemens that pull every node towards `anchor`. */
+  private newton(start: Float64Array, hold: number, anchor: Float64Array): Float64Array | null {
     const { size, numbers } = this;
     const x = Float64Array.from(start);
     for (const [node, volts] of this.known) x[node] = volts;
@@ -73,7 +90,8 @@ export class MeanNetwork {
     for (let round = 0; round < ROUNDS; round++) {
       matrix.fill(0);
       rhs.fill(0);
-      for (let i = 0; i < size; i++) matrix[i * size + i] = GMIN + gmin;
+      for (let i = 0; i < size; i++) matrix[i * size + i] = GMIN + hold;
+      if (hold > 0) for (let i = 0; i < this.nodeCount; i++) if (numbers[i]! >= 0) rhs[numbers[i]!] = hold * anchor[i]!;
       let limited = false;
       this.devices.forEach((device, k) => {
         if (this.stamp(device, x, lasts[k]!, matrix, rhs)) limited = true;
@@ -89,7 +107,9 @@ export class MeanNetwork {
         moved = Math.max(moved, Math.abs(next - x[i]!) / (1 + Math.abs(next)));
         x[i] = next;
       }
-      if (moved < NEAR && !limited && round > 0) return x;
+      // Nodes that float between blocking junctions keep a little noise.
+      const near = round < 10 ? NEAR : round < 25 ? 2e-5 : 1e-3;
+      if (moved < near && !limited && round > 0) return x;
     }
     return null;
   }
@@ -129,8 +149,9 @@ export class MeanNetwork {
   }
 }
 
-const ROUNDS = 160;
+const STEPS = 120;
+const ROUNDS = 80;
 /** From here on only part of each step is taken. */
 const DAMPED = 40;
-const GMIN = 1e-12;
+const GMIN = 1e-11;
 const NEAR = 1e-7;

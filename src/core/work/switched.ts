@@ -1,5 +1,3 @@
-import { factorDense, solveDense } from '../linear';
-
 /** Where an end of an element lies: an unknown (or -1) plus a given (or -1). Its volts are their sum. */
 export interface Spot {
   readonly unknown: number;
@@ -80,7 +78,6 @@ export class SwitchedRun {
   private readonly size: number;
   private readonly matrix: Float64Array;
   private readonly x: Float64Array;
-  private readonly pivots: Int32Array;
   private readonly first: readonly number[];
 
   constructor(readonly circuit: SwitchedCircuit) {
@@ -100,7 +97,6 @@ export class SwitchedRun {
     this.volts = new Float64Array(circuit.unknowns);
     this.matrix = new Float64Array(n * n);
     this.x = new Float64Array(n);
-    this.pivots = new Int32Array(n);
   }
 
   /** Volts of a spot in the last solution. */
@@ -183,9 +179,7 @@ export class SwitchedRun {
       this.conduct(a, b, farads / (h + farads * ohms), this.capVolts[c]!, given),
     );
     circuit.windings.forEach((w, i) => this.wind(w, this.first[i]!, h, given));
-    if (!factorDense(matrix, this.pivots, size).ok) return false;
-    solveDense(matrix, this.pivots, size, x);
-    return true;
+    return eliminate(matrix, x, size);
   }
 
   /** A conductance between two spots in series with some volts. */
@@ -233,4 +227,44 @@ export class SwitchedRun {
       x[row] = right;
     }
   }
+}
+
+/** Solves a small dense system in place, rows exchanged by size; false where it has no solution. */
+function eliminate(matrix: Float64Array, x: Float64Array, n: number): boolean {
+  for (let k = 0; k < n; k++) {
+    let best = k;
+    let size = Math.abs(matrix[k * n + k]!);
+    for (let i = k + 1; i < n; i++) {
+      const other = Math.abs(matrix[i * n + k]!);
+      if (other > size) {
+        best = i;
+        size = other;
+      }
+    }
+    if (!(size > 1e-30)) return false;
+    if (best !== k) {
+      for (let j = k; j < n; j++) {
+        const kept = matrix[k * n + j]!;
+        matrix[k * n + j] = matrix[best * n + j]!;
+        matrix[best * n + j] = kept;
+      }
+      const kept = x[k]!;
+      x[k] = x[best]!;
+      x[best] = kept;
+    }
+    const pivot = matrix[k * n + k]!;
+    for (let i = k + 1; i < n; i++) {
+      const entry = matrix[i * n + k]!;
+      if (entry === 0) continue;
+      const factor = entry / pivot;
+      for (let j = k + 1; j < n; j++) matrix[i * n + j] = matrix[i * n + j]! - factor * matrix[k * n + j]!;
+      x[i] = x[i]! - factor * x[k]!;
+    }
+  }
+  for (let i = n - 1; i >= 0; i--) {
+    let sum = x[i]!;
+    for (let j = i + 1; j < n; j++) sum -= matrix[i * n + j]! * x[j]!;
+    x[i] = sum / matrix[i * n + i]!;
+  }
+  return true;
 }

@@ -2,6 +2,9 @@ import type { Cell, PeriodResult } from './cell';
 import type { RunningCell } from './unit';
 import type { WorkDevice } from './workDevice';
 
+/** Even a choke that runs empty gets this share of its rise: light loads stand on the edge of it. */
+const LEAST_RAMP = 0.3;
+
 /**
  * A cell straightened about mean volts and a setting: the amperes of its diodes and switches, the current that its switches
  * reach and the volts of a sampled node at the knee, each with its slopes by the inputs and by the setting.
@@ -48,7 +51,8 @@ export class Tangent {
     const result = running.result!;
     const part = Math.min(result.duty * cell.plan.phases.length, 0.95);
     const valley = result.top - result.rise * (result.duty / cell.hertz);
-    const ramp = valley > 0.03 * result.top && result.rise > 0 ? (result.rise * part) / (1 - part) : 0;
+    const falls = valley > 0.03 * result.top ? part / (1 - part) : 0;
+    const ramp = Math.max(result.rise, 0) * Math.max(falls, LEAST_RAMP);
     if (Math.abs(ramp - cell.ramp) < 0.15 * Math.max(ramp, cell.ramp)) return;
     const limited = result.attained < 0.998 * running.top;
     cell.ramp = ramp;

@@ -305,20 +305,26 @@ export class UnitUnderPower {
       const [a, b] = [this.node(o.rail), this.node(o.return)];
       return o.kind === 'dc' && a >= 0 && b >= 0 ? [held('guess', a, b, o.volts, 0.1)] : [];
     });
-    for (const ic of this.plan.ics.values()) {
-      const [vcc, ground] = [this.pin(ic, 'VCC'), this.ground(ic)];
-      const { vccStart, vccStop } = ic.facts;
-      if (vcc >= 0 && ground >= 0 && vccStart !== undefined && this.isSteady(vcc))
-        more.push(held('guess', vcc, ground, (vccStart + (vccStop ?? vccStart)) / 2, 1));
-    }
     for (const c of this.plan.converters) more.push(...this.regulatedGuess(c));
     for (const c of this.plan.converters) {
       const low = c.switches.find((s) => s.side === 'bottom')?.low;
       if (c.topology !== 'half-bridge' || low === undefined) continue;
       for (const n of c.nodes) more.push(halfOf('guess', this.node(n), this.node(c.supply), this.node(low)));
     }
-    const devices = [...this.devices(idle), ...more];
-    const x = this.network(devices).solve() ?? new Float64Array(this.circuit.nodeNames.length);
+    const solved = (held: readonly WorkDevice[]): Float64Array | null =>
+      this.network([...this.devices(idle), ...held]).solve();
+    const first = solved(more) ?? solved([]);
+    const supplies: WorkDevice[] = [];
+    for (const ic of this.plan.ics.values()) {
+      const [vcc, ground] = [this.pin(ic, 'VCC'), this.ground(ic)];
+      const { vccStart, vccStop } = ic.facts;
+      if (vcc < 0 || ground < 0 || vccStart === undefined || !this.isSteady(vcc)) continue;
+      if (first && first[vcc]! - first[ground]! > (vccStop ?? vccStart)) continue;
+      supplies.push(held('guess', vcc, ground, (vccStart + (vccStop ?? vccStart)) / 2, 1));
+    }
+    const x =
+      (supplies.length > 0 ? (solved([...more, ...supplies]) ?? first) : first) ??
+      new Float64Array(this.circuit.nodeNames.length);
     // What rides on a swinging node is charged through its diode while that node is low.
     for (const d of this.circuit.devices) {
       const [from, to] = [d.nodes[0]!, d.nodes[1]!];
