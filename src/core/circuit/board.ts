@@ -62,6 +62,8 @@ export interface NameplateOutput {
   readonly rails?: readonly string[] | undefined;
   /** Of an alternating output. */
   readonly hertz?: number | undefined;
+  /** The load stands in series with the input, not across these nets. */
+  readonly series?: boolean | undefined;
 }
 
 /** A traced board: parts on nets, the models and insides they use, and what the file held besides. */

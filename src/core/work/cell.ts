@@ -132,7 +132,8 @@ export class Cell {
         diodes.push({ name: d.name, a: softSpot(n0), k: softSpot(n1), volts: 0.6, ohms: 0.05 });
         diodeDevices.push(d);
       } else if (powerSet.has(d)) {
-        const [high, low] = [n0, n2];
+        // A P-channel carries its current from source to drain.
+        const [high, low] = parameters[d.at]! < 0 && kind === 'channel' ? [n2, n0] : [n0, n2];
         switches.push({ name: d.name, high: softSpot(high), low: softSpot(low), ohms: onOhms(d, parameters) });
         switchDevices.push(d);
         const phase = plan.phases.findIndex((p) => p.includes(d));
@@ -143,7 +144,7 @@ export class Cell {
           names: [d.name],
           ends: d.nodes.map(softSpot),
           ohms: Array.from({ length: count }, (_, k) => Math.max(parameters[d.at + k]!, 1e-4)),
-          henries: Array.from(parameters.subarray(d.at + count, d.at + count + count * count)),
+          henries: coupled(parameters.subarray(d.at + count, d.at + count + count * count), count),
         });
       } else if (kind === 'resistor') {
         resistors.push({ a: softSpot(n0), b: softSpot(n1), ohms: Math.max(parameters[d.at]!, 1e-4) });
@@ -158,7 +159,11 @@ export class Cell {
     this.switchDevices = switchDevices;
     this.windingDevices = found.filter((d) => d.model.kind === 'windings');
     this.ends = [...diodeDevices, ...switchDevices].map((d) =>
-      d.model.kind === 'junction' ? [d.nodes[0]!, d.nodes[1]!] : [d.nodes[0]!, d.nodes[2]!],
+      d.model.kind === 'junction'
+        ? [d.nodes[0]!, d.nodes[1]!]
+        : d.model.kind === 'channel' && parameters[d.at]! < 0
+          ? [d.nodes[2]!, d.nodes[0]!]
+          : [d.nodes[0]!, d.nodes[2]!],
     );
     this.unknownOf = unknownOf;
     this.phaseOf = phaseOf;
@@ -392,6 +397,27 @@ const PERIODS = 50;
 const FIRST = 1 / 4000;
 const FINEST = 1 / 40000;
 const GROWTH = 1.7;
+
+/**
+ * The inductances of a core with the couplings that nobody wrote down: two windings that are both coupled to a third one
+ * are coupled by the product, or the core would give energy from nothing.
+ */
+function coupled(henries: Float64Array, count: number): readonly number[] {
+  const full = Array.from(henries);
+  const factor = (i: number, j: number): number =>
+    henries[i * count + j]! / Math.sqrt(henries[i * count + i]! * henries[j * count + j]!);
+  for (let i = 0; i < count; i++)
+    for (let j = 0; j < count; j++) {
+      if (i === j || henries[i * count + j] !== 0) continue;
+      let best = 0;
+      for (let k = 0; k < count; k++) {
+        const product = k === i || k === j ? 0 : factor(i, k) * factor(k, j);
+        if (Math.abs(product) > Math.abs(best)) best = product;
+      }
+      full[i * count + j] = best * Math.sqrt(henries[i * count + i]! * henries[j * count + j]!);
+    }
+  return full;
+}
 
 /** Ohm of a conducting switch: a channel at 10 V of gate, or a saturated transistor. */
 export function onOhms(d: Device, parameters: Float64Array): number {

@@ -1,5 +1,6 @@
 import { held, heldUp, passRegulator, sink, twoPole } from './workDevice';
 import type { WorkDevice } from './workDevice';
+import { isInverter } from './simpleConverter';
 import type { UnitUnderPower, WorkState } from './unit';
 import type { WorkIc } from './workPlan';
 
@@ -62,10 +63,20 @@ function drives(unit: UnitUnderPower, ic: WorkIc, state: WorkState, ground: numb
     return running && (c.controller === ic.ref || c.drivers.includes(ic.ref)) ? [running] : [];
   });
   const [running] = own;
-  const duty = running?.result?.duty ?? 0;
-  if (own.length > 0 || state.powered.has(ic.ref))
-    for (const at of ic.roles['GATE'] ?? [])
-      list.push(driveOf(`${ic.ref} drive`, pins[at]!, unit.pin(ic, 'VCC'), ground, duty));
+  const legs = [...state.running].find((i) => {
+    const c = unit.plan.converters[i]!;
+    return isInverter(c) && (c.controller === ic.ref || c.drivers.includes(ic.ref));
+  });
+  const duty = running?.result?.duty ?? (legs === undefined ? 0 : legDuty(unit, legs));
+  if (own.length > 0 || legs !== undefined || state.powered.has(ic.ref)) {
+    const upper = upperGates(unit);
+    for (const at of ic.roles['GATE'] ?? []) {
+      const out = pins[at]!;
+      const rides = unit.pin(ic, 'SW');
+      if (!upper.has(out)) list.push(driveOf(`${ic.ref} drive`, out, unit.pin(ic, 'VCC'), ground, duty));
+      else if (rides >= 0) list.push(driveOf(`${ic.ref} drive`, out, unit.pin(ic, 'BST'), rides, duty));
+    }
+  }
   const comp = unit.pin(ic, 'COMP');
   if (running && comp >= 0 && ic.facts['fbRef'] !== undefined) {
     const sensed = Number.isFinite(running.senseOhms) ? (running.result?.top ?? 0) * running.senseOhms : 0;
@@ -74,6 +85,34 @@ function drives(unit: UnitUnderPower, ic: WorkIc, state: WorkState, ground: numb
   }
   return list;
 }
+
+/** Share of the time that one switch of an inverter's leg conducts: half, less the pause. */
+function legDuty(unit: UnitUnderPower, index: number): number {
+  const c = unit.plan.converters[index]!;
+  const told = (key: string): number =>
+    [c.controller, ...c.drivers]
+      .map((ref) => (ref === null ? undefined : unit.plan.ics.get(ref)?.facts[key]))
+      .find((v) => v !== undefined) ?? 0;
+  const [pause, hertz] = [told('deadTime'), told('fSwitch')];
+  return 0.5 - pause * hertz;
+}
+
+/** Nodes that drive upper switches: their gates and what a small resistor joins to them. */
+function upperGates(unit: UnitUnderPower): ReadonlySet<number> {
+  const gates = new Set(
+    unit.plan.converters.flatMap((c) =>
+      c.switches.flatMap((s) => (s.side === 'top' ? s.refs.map((ref) => unit.pinsOf(ref)[1]!) : [])),
+    ),
+  );
+  const near = new Set(gates);
+  for (const d of unit.circuit.devices) {
+    if (d.model.kind !== 'resistor' || unit.circuit.parameters[d.at]! > GATE_OHMS) continue;
+    if (d.nodes.some((n) => gates.has(n))) for (const n of d.nodes) near.add(n);
+  }
+  return near;
+}
+
+const GATE_OHMS = 500;
 
 /** Ohm of an output that drives a gate. */
 const DRIVE_OHMS = 20;

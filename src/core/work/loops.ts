@@ -119,7 +119,8 @@ function begin(unit: UnitUnderPower, loop: Loop, x: Float64Array): void {
     const count = cell.diodeDevices.length;
     let amps = 0;
     result.mean.forEach((m, i) => {
-      if (i >= count || converter.topology === 'boost') amps += Math.max(m, 0);
+      const drives = i >= count && !cell.plan.sync.includes(cell.switchDevices[i - count]!);
+      if (drives || (i < count && converter.topology === 'boost')) amps += Math.max(m, 0);
     });
     return share * amps * volts;
   };
@@ -135,7 +136,8 @@ function begin(unit: UnitUnderPower, loop: Loop, x: Float64Array): void {
   const found = settingFor(watts);
   if (by === 'hertz') running.hertz = found;
   else running.top = found;
-  if (by === 'top' && limit === Infinity) loop.limit = SPARE * settingFor(wanted(unit, running, 1) / 0.85);
+  if (by === 'top' && limit === Infinity)
+    loop.limit = SPARE * Math.max(found, settingFor(wanted(unit, running, 1) / 0.85));
 }
 
 /** Watts that the loads of a converter want at the volts of the nameplate, with a little for itself. */
@@ -256,6 +258,7 @@ function demand(unit: UnitUnderPower, loop: Loop, tangent: Tangent, x: Float64Ar
       bounds.push((wanted - top) / (Math.abs(top) + 0.01 * Math.min(limit, 10)));
     } else if (fb >= 0 && fbRef !== undefined) {
       const seen = sampled ? sampled.share * tangent.knee(x) : x[fb]! - x[ground]!;
+      // A reference below ground is reached from above.
       bounds.push((fbRef - seen) / fbRef);
     }
   }

@@ -134,7 +134,8 @@ export function senseOhms(unit: UnitUnderPower, c: PowerConverter): number {
   const ic = controllerOf(unit, c);
   const ground = ic ? unit.ground(ic) : -1;
   const { circuit } = unit;
-  const pins = c.switches.length > 0 ? unit.pinsOf(c.switches[0]!.refs[0]!) : [];
+  const lower = c.switches.find((s) => s.side !== 'top');
+  const pins = lower ? unit.pinsOf(lower.refs[0]!) : [];
   const low = pins.length > 2 ? pins[2]! : ic ? unit.pin(ic, 'CS') : -1;
   if (ground < 0 || low < 0 || low === ground) return 0;
   const n = circuit.nodeNames.length;

@@ -1,6 +1,6 @@
 import { netKey } from '../circuit';
 import { RESISTOR, flatten } from '../device';
-import type { Circuit, Device } from '../device';
+import type { Circuit, Device, DeviceModel } from '../device';
 import type { Fault } from '../fault';
 import { partFigure } from '../part';
 import type { PowerConverter } from '../stages';
@@ -85,6 +85,41 @@ function bootstrapSupply({ diode, from, to, rides }: Bootstrap, parameters: Floa
   };
 }
 
+const IDEAL_SWITCH: DeviceModel = { kind: 'channel', terminals: 3, states: 0, drawn: [], evaluate: () => undefined };
+const IDEAL_BODY: DeviceModel = { kind: 'junction', terminals: 2, states: 0, drawn: [], evaluate: () => undefined };
+/** A switch inside an integrated circuit of which nothing is known: threshold, transconductance, ohm; its body diode. */
+const USUAL_SWITCH = [1, 3, 20, 0.3];
+const USUAL_BODY = [1e-9, 0.04, 0.1];
+
+/** The circuit with a switch for each converter whose switch sits in an integrated circuit with an unknown inside. */
+function withSwitches(plan: WorkPlan, circuit: Circuit): Circuit {
+  const devices = [...circuit.devices];
+  const parameters = [...circuit.parameters];
+  const index = new Map(plan.board.parts.map((p, i) => [p.ref, i]));
+  for (const c of plan.converters) {
+    for (const ref of c.ics) {
+      const ic = plan.ics.get(ref);
+      if (!ic || devices.some((d) => d.model.kind === 'channel' && d.name.startsWith(`${ref}/`))) continue;
+      const pins = circuit.pins[index.get(ref)!]!;
+      const at = (...roles: string[]): number | undefined =>
+        roles.map((r) => ic.roles[r]?.[0]).find((i) => i !== undefined);
+      const lowSide = c.topology === 'boost' || c.topology === 'flyback' || c.topology === 'forward';
+      const high = lowSide ? at('DRAIN', 'SW') : at('VIN', 'DRAIN');
+      const low = lowSide ? at('CS', 'SOURCE', 'GND') : at('SW', 'SOURCE');
+      if (high === undefined || low === undefined) continue;
+      const owners = [index.get(ref)!, index.get(ref)!, index.get(ref)!];
+      const name = `${ref}/switch`;
+      const [h, l] = [pins[high]!, pins[low]!];
+      const base = { owners, sigmas: [], draws: [], name };
+      devices.push({ ...base, model: IDEAL_SWITCH, nodes: [h, l, l], at: parameters.length });
+      parameters.push(...USUAL_SWITCH.slice(0, 3), ic.facts['switchRon'] ?? USUAL_SWITCH[3]!);
+      devices.push({ ...base, model: IDEAL_BODY, nodes: [l, h], at: parameters.length });
+      parameters.push(...USUAL_BODY);
+    }
+  }
+  return { ...circuit, devices, parameters: Float64Array.from(parameters) };
+}
+
 function blocksLine(d: Device, parameters: Float64Array, lineNodes: ReadonlySet<number>): boolean {
   const across = d.nodes.some((n) => lineNodes.has(n)) && d.nodes.some((n) => !lineNodes.has(n));
   return across && (d.model.kind === 'junction' || (d.model.kind === 'resistor' && parameters[d.at]! >= 1e8));
@@ -115,7 +150,7 @@ export class UnitUnderPower {
     readonly condition: OperatingCondition,
     faults: readonly Fault[],
   ) {
-    this.circuit = flatten(boardAtWork(plan.board, condition), faults);
+    this.circuit = withSwitches(plan, flatten(boardAtWork(plan.board, condition), faults));
     this.powerDevices = this.circuit.devices.flatMap((d) =>
       d.model.kind === 'windings' && d.name.split('+').some((n) => plan.sensingWindings.has(n))
         ? Array.from({ length: d.model.states }, (_, k): Device => {
@@ -222,9 +257,19 @@ export class UnitUnderPower {
     list.push(...this.blocks(state), ...this.loads());
     for (const ic of plan.ics.values()) list.push(...icDevices(this, ic, state));
     if (this.line) list.push(...this.line.devices());
-    for (const i of state.running) list.push(...simpleConverter(this, plan.converters[i]!));
+    for (const i of state.running) {
+      const c = plan.converters[i]!;
+      list.push(...simpleConverter(this, c), ...this.symmetry(c));
+    }
     list.push(...this.supplies(), ...charged.map((b) => bootstrapSupply(b, parameters)));
     return list;
+  }
+
+  /** The leg of a half bridge at half its bus: its two halves are driven alike, whatever the capacitors would drift to. */
+  private symmetry(c: PowerConverter): readonly WorkDevice[] {
+    const low = c.switches.find((s) => s.side === 'bottom')?.low;
+    if (!c.topology.endsWith('bridge') || c.coils.length === 0 || low === undefined) return [];
+    return c.nodes.map((n) => halfOf('symmetry', this.node(n), this.node(c.supply), this.node(low)));
   }
 
   /** Optos, references, regulators, contacts. */
@@ -263,7 +308,8 @@ export class UnitUnderPower {
     const share = LOAD_SHARE[this.condition.load];
     return this.plan.outputs.flatMap((o) => {
       const [a, b] = [this.node(o.rail), this.node(o.return)];
-      if (o.kind !== 'dc' || a < 0 || b < 0 || !(o.amps * share > 0)) return [];
+      // An alternating load joins its two nets for the mean as well; a pulsed one is fed by its pulses alone.
+      if (o.kind === 'pulse' || o.series || a < 0 || b < 0 || !(o.amps * share > 0)) return [];
       return [resistance(`load ${o.rail}`, a, b, o.volts / (o.amps * share))];
     });
   }
@@ -308,7 +354,7 @@ export class UnitUnderPower {
     for (const c of this.plan.converters) more.push(...this.regulatedGuess(c));
     for (const c of this.plan.converters) {
       const low = c.switches.find((s) => s.side === 'bottom')?.low;
-      if (c.topology !== 'half-bridge' || low === undefined) continue;
+      if (!c.topology.endsWith('bridge') || low === undefined) continue;
       for (const n of c.nodes) more.push(halfOf('guess', this.node(n), this.node(c.supply), this.node(low)));
     }
     const solved = (held: readonly WorkDevice[]): Float64Array | null =>

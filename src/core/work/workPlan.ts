@@ -1,4 +1,5 @@
 import { netKey } from '../circuit';
+import { assumedFacts } from './assumedFacts';
 import type { Board, NameplateOutput } from '../circuit';
 import { DisjointSets } from '../graph';
 import { partFigure } from '../part';
@@ -109,7 +110,7 @@ function workIc(
   if (!live && !facts) return null;
   const told = facts?.['groundPin'];
   const ground = told !== undefined ? told - 1 : (roles['GND']?.[0] ?? roles['SOURCE']?.[0] ?? null);
-  return { ref: part.ref, index, roles, ground, facts: facts ?? {} };
+  return { ref: part.ref, index, roles, ground, facts: { ...assumedFacts(board, part, roles, facts), ...facts } };
 }
 
 /** Nets that stand, and nets that ride on others, by the capacitors between them. */
