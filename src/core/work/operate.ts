@@ -1,8 +1,11 @@
 import type { Fault } from '../fault';
 import { alternatingOf, busVolts } from './alternating';
 import type { Alternating } from './alternating';
+import { oscillates, oscillatorOf } from './blockingOscillator';
 import { hiccupOf } from './hiccup';
 import { controllerOf } from './makeCell';
+import { relaxationOf } from './relaxation';
+import type { Cycle } from './relaxation';
 import { isInverter, isSimple } from './simpleConverter';
 import { UnitUnderPower } from './unit';
 import type { WorkState } from './unit';
@@ -35,11 +38,13 @@ export function operateUnit(plan: WorkPlan, condition: OperatingCondition, fault
   const warnings: string[] = [];
   let volts = solveWithLine(unit, state, null);
   let alternating: Alternating | null = null;
+  let cycle: Cycle | null = null;
   for (let round = 0; round < 16 && volts; round++) {
     if (!follow(unit, state, volts)) break;
     unit.arrange(state);
     unit.alternating = null;
-    volts = regulate(unit, state);
+    cycle = state.running.size > 0 ? relaxationOf(unit, state, volts) : null;
+    volts = cycle ? cycle.volts : regulate(unit, state);
     // The load of an inverter hangs on its bus, and the bus on the load.
     for (let turn = 0; turn < 4 && volts; turn++) {
       alternating = alternatingOf(unit, state, volts, faults);
@@ -54,6 +59,7 @@ export function operateUnit(plan: WorkPlan, condition: OperatingCondition, fault
   }
   let unitHiccup: ConverterState | null = null;
   let found = volts ?? new Float64Array(unit.circuit.nodeNames.length);
+  if (cycle) unit.lastDevices = [...unit.devices(state), ...cycle.holds];
   if (!volts) warnings.push('No steady state was found.');
   const states: Record<string, ConverterState> = {};
   for (const [i, c] of plan.converters.entries()) {
@@ -63,12 +69,12 @@ export function operateUnit(plan: WorkPlan, condition: OperatingCondition, fault
   let period: number | null = null;
   const mains = mainConverter(plan);
   for (const i of volts ? [...state.running] : []) {
-    const cycle = hiccupOf(unit, state, i, found);
-    if (!cycle) continue;
-    found = cycle.volts;
-    states[cycle.ref] = cycle.period < Infinity ? 'hiccup' : 'off';
-    if (cycle.period < Infinity) period = cycle.period;
-    if (i === mains || cycle.period === Infinity) unitHiccup = states[cycle.ref]!;
+    const hiccup = hiccupOf(unit, state, i, found);
+    if (!hiccup) continue;
+    found = hiccup.volts;
+    states[hiccup.ref] = hiccup.period < Infinity ? 'hiccup' : 'off';
+    if (hiccup.period < Infinity) period = hiccup.period;
+    if (i === mains || hiccup.period === Infinity) unitHiccup = states[hiccup.ref]!;
     state.running.delete(i);
   }
   const main = mains;
@@ -156,6 +162,13 @@ function follow(unit: UnitUnderPower, state: WorkState, volts: Float64Array): bo
     const drivers = c.drivers.flatMap((ref) => plan.ics.get(ref) ?? []);
     const all = ic ? [ic, ...drivers] : drivers;
     if (!hasSource(unit, c, volts)) return;
+    if (c.topology === 'blocking-oscillator') {
+      const oscillator = oscillatorOf(unit, c);
+      if (!oscillator || !oscillates(oscillator, volts)) return;
+      state.running.add(i);
+      changed = true;
+      return;
+    }
     if (all.length === 0 || !all.every((x) => state.powered.has(x.ref) && isEnabled(unit, x, volts))) return;
     state.running.add(i);
     changed = true;

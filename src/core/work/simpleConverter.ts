@@ -1,5 +1,6 @@
 import type { Device } from '../device';
 import type { PowerConverter } from '../stages';
+import { oscillatorDevice, oscillatorOf } from './blockingOscillator';
 import { controllerOf } from './makeCell';
 import type { UnitUnderPower } from './unit';
 import { steady } from './workDevice';
@@ -14,7 +15,7 @@ const PFC_GAIN = 50;
 
 /** Topologies that are worked out by their power balance instead of pulse by pulse. */
 export function isSimple(c: PowerConverter): boolean {
-  return c.topology === 'boost-pfc' || isInverter(c);
+  return c.topology === 'boost-pfc' || c.topology === 'blocking-oscillator' || isInverter(c);
 }
 
 /** Converters whose legs make an alternating voltage. */
@@ -29,6 +30,14 @@ export function isInverter(c: PowerConverter): boolean {
 /** Devices that such a converter works itself: switches with their body diodes, the boost diode. */
 export function simpleDevices(unit: UnitUnderPower, c: PowerConverter): readonly Device[] {
   if (!isSimple(c)) return [];
+  const oscillator = oscillatorOf(unit, c);
+  if (oscillator) {
+    const { transistor, to } = oscillator;
+    const windings = new Set(unit.circuit.devices.flatMap((d) => (d.model.kind === 'windings' ? d.nodes : [])));
+    return unit.circuit.devices.filter(
+      (d) => d === transistor || (d.model.kind === 'junction' && d.nodes[1] === to && windings.has(d.nodes[0]!)),
+    );
+  }
   const refs = new Set(c.switches.flatMap((s) => s.refs));
   const nodes = new Set(c.nodes.map((n) => unit.node(n)));
   return unit.circuit.devices.filter((d) => {
@@ -40,6 +49,8 @@ export function simpleDevices(unit: UnitUnderPower, c: PowerConverter): readonly
 /** A converter by its power balance, as devices of the mean network; none for those with cells. */
 export function simpleConverter(unit: UnitUnderPower, c: PowerConverter): readonly WorkDevice[] {
   if (c.topology === 'boost-pfc') return powerFactorStage(unit, c);
+  const oscillator = oscillatorOf(unit, c);
+  if (oscillator) return [oscillatorDevice(oscillator)];
   return isInverter(c) ? inverter(unit, c) : [];
 }
 
