@@ -33,7 +33,8 @@ function expectHot(path: string, args: Arguments): number {
       remedy: 'Give its nameplate with --facts FILE, or --source in volts.',
     });
   }
-  if (load !== 'none' && load !== 'half' && load !== 'full') throw new UnusableArguments('--load is none, half or full.');
+  if (load !== 'none' && load !== 'half' && load !== 'full')
+    throw new UnusableArguments('--load is none, half or full.');
   const faults = (args.options.get('fault') ?? []).map((text) => {
     const fault = parseFault(board, text);
     if (!fault.ok) throw new ProblemError(fault.problem);

@@ -30,6 +30,11 @@ export function partFigure(part: Part, figure: PartFigure): number | undefined {
   return ownValue(part.numbers, PART_FIGURES[figure].key);
 }
 
+/** The part with another figure in place of what is noted; what is written of it stays. */
+export function withFigure(part: Part, figure: PartFigure, value: number): Part {
+  return { ...part, numbers: { ...part.numbers, [PART_FIGURES[figure].key]: value } };
+}
+
 /** The keys whose value is a text of the contract or of the trace. */
 export type PartText =
   | 'mark'

@@ -10,6 +10,7 @@ export {
   partText,
   safetyClass,
   valueTolerance,
+  withFigure,
 } from './figures';
 export type { PartFigure } from './figures';
 export {
@@ -23,5 +24,5 @@ export {
 export type { ChannelFigures, JunctionFigures, Model, TransistorFigures } from './model';
 export { BLOCK_KINDS } from './part';
 export type { BlockKind, BlockPart, IcPart, KeyText, ModelPart, Part, PartKind, PassivePart, SourcePart } from './part';
-export { SHEET_FACTS, heldPinVolts, sheetFact } from './sheet';
+export { SHEET_FACTS, heldPinVolts, sheetFact, sheetOf } from './sheet';
 export type { SheetFact, Sheets } from './sheet';

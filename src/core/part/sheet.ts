@@ -50,6 +50,11 @@ export function sheetFact(sheets: Sheets | undefined, ref: string, fact: SheetFa
   return sheet && ownValue(sheet, fact);
 }
 
+/** Every data-sheet fact of a part by its key; undefined where nobody entered any. */
+export function sheetOf(sheets: Sheets | undefined, ref: string): Readonly<Record<string, number>> | undefined {
+  return sheets && ownValue(sheets, ref);
+}
+
 /** The volts at which the data sheet says a pin stands in normal work (`pinN`), pins counted from 1; undefined where it says nothing. */
 export function heldPinVolts(sheets: Sheets | undefined, ref: string, pin: number): number | undefined {
   const sheet = sheets && ownValue(sheets, ref);

@@ -112,9 +112,7 @@ function controllerOf(scene: Scene, drivers: readonly Branch[]): Branch | undefi
   if (own) return own;
   const { a } = scene;
   const near = drivers.flatMap((d) =>
-    d.nets.flatMap((net) =>
-      a.grounds.has(net) || isRail(a, net) ? [] : a.graph.on(net, 'ic').map((p) => p.branch),
-    ),
+    d.nets.flatMap((net) => (a.grounds.has(net) || isRail(a, net) ? [] : a.graph.on(net, 'ic').map((p) => p.branch))),
   );
   const others = [...new Set(near)].filter((ic) => !drivers.includes(ic));
   return others.find(regulating) ?? others[0] ?? drivers[0];

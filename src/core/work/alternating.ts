@@ -6,7 +6,7 @@ import type { PowerConverter } from '../stages';
 import { isInverter } from './simpleConverter';
 import type { UnitUnderPower } from './unit';
 import { LOAD_SHARE, boardAtWork } from './workBoard';
-import type { WorkState } from './unit';
+import type { WorkState } from './unitCircuit';
 
 /** The alternating side of an inverter: volts rms between two nets, watts that the load takes, hertz. */
 export interface Alternating {

@@ -1,6 +1,6 @@
 import type { Device } from '../device';
 import type { PowerConverter } from '../stages';
-import type { UnitUnderPower } from './unit';
+import type { UnitCircuit } from './unitCircuit';
 import { sqrtRatio, windingsOf } from './windingsOf';
 import type { WorkDevice } from './workDevice';
 
@@ -34,7 +34,7 @@ interface Oscillator {
 }
 
 /** Finds the oscillator of a converter on its board with faults; null where something of its loop is missing. */
-export function oscillatorOf(unit: UnitUnderPower, c: PowerConverter): Oscillator | null {
+export function oscillatorOf(unit: UnitCircuit, c: PowerConverter): Oscillator | null {
   if (c.topology !== 'blocking-oscillator') return null;
   const { circuit } = unit;
   const ref = c.switches[0]?.refs[0];
@@ -54,7 +54,9 @@ export function oscillatorOf(unit: UnitUnderPower, c: PowerConverter): Oscillato
       ? []
       : diodes.flatMap((d) => {
           const at = w.ends.indexOf(d.nodes[0]!);
-          return at >= 0 && !unit.isSteady(d.nodes[0]!) && unit.isSteady(d.nodes[1]!) ? [{ w, from: w.ends[1 - at]!, to: d.nodes[1]! }] : [];
+          return at >= 0 && !unit.isSteady(d.nodes[0]!) && unit.isSteady(d.nodes[1]!)
+            ? [{ w, from: w.ends[1 - at]!, to: d.nodes[1]! }]
+            : [];
         }),
   )[0];
   if (!charged) return null;
@@ -76,7 +78,7 @@ export function oscillatorOf(unit: UnitUnderPower, c: PowerConverter): Oscillato
 }
 
 /** Least ohm of a chain of resistors (capacitors pass) from some nodes to another, not by way of rails. */
-function pathOhms(unit: UnitUnderPower, from: readonly number[], to: number): number {
+function pathOhms(unit: UnitCircuit, from: readonly number[], to: number): number {
   const { circuit } = unit;
   const best = new Map<number, number>(from.filter((n) => n === from[0] || !unit.isSteady(n)).map((n) => [n, 0]));
   for (let round = 0; round < 6; round++) {

@@ -1,5 +1,8 @@
 import type { Device } from '../device';
 import { Broyden } from './broyden';
+import { coupled, onOhms, reach } from './cellParts';
+import type { CellPlan, PeriodResult } from './cellPlan';
+import { PeriodSums } from './periodSums';
 import { SwitchedRun } from './switched';
 import type {
   Drain,
@@ -10,49 +13,6 @@ import type {
   SwitchedSwitch,
   SwitchedWindings,
 } from './switched';
-
-/** How the switches of a cell work: which conduct together, and when in the period each phase begins. */
-export interface CellPlan {
-  /** Devices of the circuit that switch, by phase: 0 or 1; `sync` conduct while no phase does. */
-  readonly phases: readonly (readonly Device[])[];
-  readonly sync: readonly Device[];
-  readonly hertz: number;
-  /** Longest on-time of one phase as a share of the period. */
-  readonly dutyMax: number;
-  /** Nodes whose volts do not follow the switching. */
-  isStatic(node: number): boolean;
-  /** Nodes that a capacitor holds together while both swing: the pairs. */
-  readonly riding: readonly (readonly [number, number])[];
-  /** Devices that take no part: windings that only sense or drive, what protects the pins of integrated circuits. */
-  readonly aside: ReadonlySet<Device>;
-  /** Ohm that the capacitors at a standing node show to the switching. */
-  rippleOhms(node: number): number;
-}
-
-/** One period of a cell in its steady state. */
-export interface PeriodResult {
-  /** Mean, rms and peak amperes of each diode, then of each switch. */
-  readonly mean: Float64Array;
-  readonly square: Float64Array;
-  readonly peak: Float64Array;
-  /** Share of the period that each phase was on. */
-  readonly duty: number;
-  /** Greatest current of the switches of a phase. */
-  readonly top: number;
-  /** What the comparator saw at the end of the on-time: that current and the ramp added to it. */
-  readonly attained: number;
-  /** Rise of the switch current at the end of the on-time, A/s. */
-  readonly rise: number;
-  /** Volts of the unknown nodes at the end of the last conduction of a diode, mean of the period. */
-  readonly knee: Float64Array;
-  readonly meanVolts: Float64Array;
-  readonly squareVolts: Float64Array;
-  readonly highVolts: Float64Array;
-  readonly lowVolts: Float64Array;
-}
-
-/** Resistors up to this are part of the switching. */
-const CELL_OHMS = 300;
 
 /** A converter's switching part: windings, switches and diodes between nodes that stand and nodes that swing. */
 export class Cell {
@@ -243,23 +203,13 @@ export class Cell {
     const { run, plan, circuit } = this;
     const period = 1 / this.hertz;
     const count = circuit.diodes.length + circuit.switches.length;
-    const mean = new Float64Array(count);
-    const square = new Float64Array(count);
-    const peak = new Float64Array(count);
-    const knees = circuit.diodes.map(() => new Float64Array(circuit.unknowns));
-    const meanVolts = new Float64Array(circuit.unknowns);
-    const squareVolts = new Float64Array(circuit.unknowns);
-    const highVolts = new Float64Array(circuit.unknowns).fill(-Infinity);
-    const lowVolts = new Float64Array(circuit.unknowns).fill(Infinity);
+    const sums = new PeriodSums(run, count);
     run.amps.set(start);
     run.diodeAmps.fill(0);
     let onTime = 0;
     let reached = 0;
     let attained = 0;
     let rise = 0;
-    const before = new Float64Array(count);
-    const read = (i: number): number =>
-      i < circuit.diodes.length ? run.diodeAmps[i]! : run.switchAmps[i - circuit.diodes.length]!;
     const phases = plan.phases.length;
     for (let phase = 0; phase < phases; phase++) {
       const length = period / phases;
@@ -305,22 +255,7 @@ export class Cell {
           rise = (this.lastPhase - lastAmps) / step;
         }
         const changed = differ(states, run.diodeOn);
-        for (let i = 0; i < count; i++) {
-          const now = read(i);
-          const from = fresh || changed ? now : before[i]!;
-          mean[i] = mean[i]! + ((from + now) / 2) * step;
-          square[i] = square[i]! + ((from * from + from * now + now * now) / 3) * step;
-          peak[i] = Math.max(peak[i]!, now);
-          before[i] = now;
-        }
-        for (let i = 0; i < circuit.unknowns; i++) {
-          const v = run.volts[i]!;
-          meanVolts[i] = meanVolts[i]! + v * step;
-          squareVolts[i] = squareVolts[i]! + v * v * step;
-          highVolts[i] = Math.max(highVolts[i]!, v);
-          lowVolts[i] = Math.min(lowVolts[i]!, v);
-        }
-        if (!on) for (let d = 0; d < circuit.diodes.length; d++) if (run.diodeAmps[d]! > 1e-6) knees[d]!.set(run.volts);
+        sums.add(step, fresh || changed, on);
         t += step;
         if (on) onTime += step;
         fresh = false;
@@ -333,27 +268,10 @@ export class Cell {
         }
       }
     }
-    const scale = (v: Float64Array): Float64Array => v.map((a) => a / period);
     // What flows into a standing node in the mean flows on from it: its capacitors carry the rest.
     for (const drain of circuit.drains)
-      drain.amps += meanVolts[drain.unknown]! / period / this.plan.rippleOhms(drain.node);
-    return {
-      mean: scale(mean),
-      square: scale(square),
-      peak,
-      duty: onTime / period / phases,
-      top: reached,
-      attained,
-      rise,
-      // The winding is sampled when the diode that carries most lets go.
-      knee:
-        knees[circuit.diodes.reduce((most, _, d) => (mean[d]! > mean[most]! ? d : most), 0)] ??
-        new Float64Array(circuit.unknowns),
-      meanVolts: scale(meanVolts),
-      squareVolts: scale(squareVolts),
-      highVolts,
-      lowVolts,
-    };
+      drain.amps += sums.meanOf(drain.unknown, period) / this.plan.rippleOhms(drain.node);
+    return { ...sums.over(period), duty: onTime / period / phases, top: reached, attained, rise };
   }
 
   private lastTop = 0;
@@ -397,78 +315,3 @@ const PERIODS = 50;
 const FIRST = 1 / 4000;
 const FINEST = 1 / 40000;
 const GROWTH = 1.7;
-
-/**
- * The inductances of a core with the couplings that nobody wrote down: two windings that are both coupled to a third one
- * are coupled by the product, or the core would give energy from nothing.
- */
-function coupled(henries: Float64Array, count: number): readonly number[] {
-  const full = Array.from(henries);
-  const factor = (i: number, j: number): number =>
-    henries[i * count + j]! / Math.sqrt(henries[i * count + i]! * henries[j * count + j]!);
-  for (let i = 0; i < count; i++)
-    for (let j = 0; j < count; j++) {
-      if (i === j || henries[i * count + j] !== 0) continue;
-      let best = 0;
-      for (let k = 0; k < count; k++) {
-        const product = k === i || k === j ? 0 : factor(i, k) * factor(k, j);
-        if (Math.abs(product) > Math.abs(best)) best = product;
-      }
-      full[i * count + j] = best * Math.sqrt(henries[i * count + i]! * henries[j * count + j]!);
-    }
-  return full;
-}
-
-/** Ohm of a conducting switch: a channel at 10 V of gate, or a saturated transistor. */
-export function onOhms(d: Device, parameters: Float64Array): number {
-  if (d.model.kind !== 'channel') return 0.1;
-  const [, threshold, kp, ron] = parameters.subarray(d.at, d.at + 4);
-  return Math.max(ron! + 1 / (kp! * Math.max(10 - threshold!, 2)), 1e-3);
-}
-
-/** The devices of a cell: what is reached from its switches without crossing a node that stands. */
-function reach(
-  devices: readonly Device[],
-  parameters: Float64Array,
-  power: readonly Device[],
-  plan: CellPlan,
-  swings: (node: number) => boolean,
-): readonly Device[] {
-  const at = new Map<number, Device[]>();
-  const powerSet = new Set(power);
-  for (const d of devices) {
-    const { kind } = d.model;
-    const counts =
-      powerSet.has(d) ||
-      (kind === 'junction' && !plan.aside.has(d)) ||
-      (kind === 'windings' && !plan.aside.has(d)) ||
-      (kind === 'resistor' && parameters[d.at]! <= CELL_OHMS && !plan.aside.has(d));
-    if (!counts) continue;
-    for (const n of d.nodes) at.set(n, [...(at.get(n) ?? []), d]);
-  }
-  const rides = new Map<number, number[]>();
-  for (const [a, b] of plan.riding) {
-    rides.set(a, [...(rides.get(a) ?? []), b]);
-    rides.set(b, [...(rides.get(b) ?? []), a]);
-  }
-  const found = new Set<Device>(power);
-  const seen = new Set<number>();
-  const queue = power.flatMap((d) => [d.nodes[0]!, d.nodes[2]!]);
-  for (let node = queue.pop(); node !== undefined; node = queue.pop()) {
-    if (seen.has(node) || !swings(node)) continue;
-    seen.add(node);
-    queue.push(...(rides.get(node) ?? []));
-    for (const d of at.get(node) ?? []) {
-      found.add(d);
-      if (d.model.kind === 'windings') queue.push(...d.nodes);
-      else if (powerSet.has(d)) queue.push(d.nodes[0]!, d.nodes[2]!);
-      else queue.push(...d.nodes);
-    }
-  }
-  // Losses of cores and what else hangs between two nodes of the cell.
-  for (const d of devices) {
-    if (found.has(d) || d.model.kind !== 'resistor' || plan.aside.has(d)) continue;
-    if (d.nodes.some((n) => seen.has(n)) && d.nodes.every((n) => seen.has(n) || !swings(n))) found.add(d);
-  }
-  return [...found];
-}

@@ -1,6 +1,7 @@
 import { closeLoops } from './loops';
 import { controllerOf } from './makeCell';
-import type { UnitUnderPower, WorkState } from './unit';
+import type { UnitUnderPower } from './unit';
+import type { WorkState } from './unitCircuit';
 import { held } from './workDevice';
 import type { WorkDevice } from './workDevice';
 import type { WorkIc } from './workPlan';

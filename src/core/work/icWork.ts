@@ -1,7 +1,7 @@
 import { held, heldUp, passRegulator, sink, twoPole } from './workDevice';
 import type { WorkDevice } from './workDevice';
 import { isInverter } from './simpleConverter';
-import type { UnitUnderPower, WorkState } from './unit';
+import type { UnitCircuit, WorkState } from './unitCircuit';
 import type { WorkIc } from './workPlan';
 
 /** What a controller draws where no data sheet tells, ampere: at work, and before. */
@@ -10,7 +10,7 @@ const USUAL_SWITCHER = 0.6e-3;
 const USUAL_START = 50e-6;
 
 /** What an integrated circuit does at its pins: draws, holds, pulls up, drives. */
-export function icDevices(unit: UnitUnderPower, ic: WorkIc, state: WorkState): readonly WorkDevice[] {
+export function icDevices(unit: UnitCircuit, ic: WorkIc, state: WorkState): readonly WorkDevice[] {
   const ground = unit.ground(ic);
   if (ground < 0) return [];
   const { facts, ref } = ic;
@@ -54,7 +54,7 @@ export function icDevices(unit: UnitUnderPower, ic: WorkIc, state: WorkState): r
 }
 
 /** Outputs to gates at the mean of their pulses, and the output of an error amplifier. */
-function drives(unit: UnitUnderPower, ic: WorkIc, state: WorkState, ground: number): readonly WorkDevice[] {
+function drives(unit: UnitCircuit, ic: WorkIc, state: WorkState, ground: number): readonly WorkDevice[] {
   const list: WorkDevice[] = [];
   const pins = unit.circuit.pins[ic.index]!;
   const own = [...state.running].flatMap((i) => {
@@ -87,7 +87,7 @@ function drives(unit: UnitUnderPower, ic: WorkIc, state: WorkState, ground: numb
 }
 
 /** Share of the time that one switch of an inverter's leg conducts: half, less the pause. */
-function legDuty(unit: UnitUnderPower, index: number): number {
+function legDuty(unit: UnitCircuit, index: number): number {
   const c = unit.plan.converters[index]!;
   const told = (key: string): number =>
     [c.controller, ...c.drivers]
@@ -98,7 +98,7 @@ function legDuty(unit: UnitUnderPower, index: number): number {
 }
 
 /** Nodes that drive upper switches: their gates and what a small resistor joins to them. */
-function upperGates(unit: UnitUnderPower): ReadonlySet<number> {
+function upperGates(unit: UnitCircuit): ReadonlySet<number> {
   const gates = new Set(
     unit.plan.converters.flatMap((c) =>
       c.switches.flatMap((s) => (s.side === 'top' ? s.refs.map((ref) => unit.pinsOf(ref)[1]!) : [])),

@@ -1,8 +1,10 @@
 import type { Device } from '../device';
 import { DisjointSets } from '../graph';
+import { acNodes, isolated } from './lineGraph';
+import { reachLine } from './lineReach';
 import { SwitchedRun } from './switched';
 import type { Spot, SwitchedDiode, SwitchedResistor } from './switched';
-import type { UnitUnderPower } from './unit';
+import type { UnitCircuit } from './unitCircuit';
 import { held } from './workDevice';
 import type { WorkDevice } from './workDevice';
 
@@ -28,9 +30,6 @@ export interface LineResult {
   readonly rms: ReadonlyMap<number, number>;
 }
 
-const WAY_OHMS = 130;
-const RAIL_OHMS = 60;
-const RESERVOIR_FARADS = 90e-9;
 const STEPS = 400;
 
 /**
@@ -52,7 +51,7 @@ export class LineSide {
 
   /** closed: contacts that are closed, as pairs of nodes; cut: devices that something else works. */
   static of(
-    unit: UnitUnderPower,
+    unit: UnitCircuit,
     closed: readonly (readonly [number, number])[],
     cut: ReadonlySet<Device>,
   ): LineSide | null {
@@ -63,7 +62,7 @@ export class LineSide {
   }
 
   private constructor(
-    private readonly unit: UnitUnderPower,
+    private readonly unit: UnitCircuit,
     readonly live: number,
     readonly neutral: number,
     closed: readonly (readonly [number, number])[],
@@ -71,61 +70,7 @@ export class LineSide {
   ) {
     const { circuit } = unit;
     const { parameters } = circuit;
-    const inCells = new Set(unit.cells.flatMap((c) => (c ? [...c.cell.diodeDevices, ...c.cell.switchDevices] : [])));
-    const cellWindings = new Set(unit.cells.flatMap((c) => (c ? [...c.cell.windingDevices] : [])));
-    const at = new Map<number, Device[]>();
-    for (const d of circuit.devices) {
-      const slash = d.name.indexOf('/');
-      if (slash > 0 && unit.plan.ics.has(d.name.slice(0, slash))) continue;
-      for (const n of d.nodes) at.set(n, [...(at.get(n) ?? []), d]);
-    }
-    const seen = new Set<number>();
-    const found = new Set<Device>();
-    // Nodes with the way that current takes from the line: +1 out of it, -1 back into it, 0 either.
-    const queue: [number, number][] = [
-      [live, 0],
-      [neutral, 0],
-    ];
-    const caps = new Set<Device>();
-    for (let next = queue.pop(); next !== undefined; next = queue.pop()) {
-      const [node, way] = next;
-      if (seen.has(node)) continue;
-      seen.add(node);
-      for (const [a, b] of closed) if (a === node || b === node) queue.push([a === node ? b : a, way]);
-      for (const d of at.get(node) ?? []) {
-        const { kind } = d.model;
-        if (kind === 'capacitor' || kind === 'lossy-capacitor') {
-          if (parameters[d.at]! >= RESERVOIR_FARADS) caps.add(d);
-          continue;
-        }
-        const rail = way !== 0 && unit.isSteady(node);
-        const passes =
-          (kind === 'resistor' && parameters[d.at]! <= (rail ? RAIL_OHMS : WAY_OHMS)) ||
-          (kind === 'windings' && !cellWindings.has(d) && (!rail || d.model.states === 1)) ||
-          (kind === 'junction' && !inCells.has(d) && (way === 0 || d.nodes[way > 0 ? 0 : 1] === node));
-        if (!passes || cut.has(d)) continue;
-        found.add(d);
-        const onward = kind === 'junction' ? (d.nodes[0] === node ? 1 : -1) : way;
-        for (const n of d.nodes) queue.push([n, onward]);
-      }
-    }
-    prune(found, (n) => n === live || n === neutral || unit.isSteady(n));
-    // Reservoirs in series: what lies between their capacitors belongs to them.
-    for (let grown = true; grown;) {
-      grown = false;
-      for (const d of circuit.devices) {
-        if (d.model.kind !== 'capacitor' && d.model.kind !== 'lossy-capacitor') continue;
-        if (parameters[d.at]! < CHAIN_FARADS || d.nodes.slice(0, 2).every((n) => seen.has(n))) continue;
-        const [near, far] = seen.has(d.nodes[0]!) ? [d.nodes[0]!, d.nodes[1]!] : [d.nodes[1]!, d.nodes[0]!];
-        if (!seen.has(near) || !unit.isSteady(far) || !endsElsewhere(circuit.devices, parameters, far, d, seen))
-          continue;
-        seen.add(far);
-        caps.add(d);
-        for (const x of at.get(far) ?? [])
-          if (x.model.kind.endsWith('capacitor') && parameters[x.at]! >= CHAIN_FARADS) caps.add(x);
-        grown = true;
-      }
-    }
+    const { seen, found, caps } = reachLine(unit, live, neutral, closed, cut);
     this.reached = seen;
     const spots = new Map<number, Spot>();
     let unknowns = 0;
@@ -347,69 +292,3 @@ export class LineSide {
 const HOLD_OHMS = 1e-3;
 /** A rectifier that carries less than this at most feeds nothing, ampere. */
 const FEEDS = 1e-8;
-/** Capacitors in series that make a reservoir are at least this, farad. */
-const CHAIN_FARADS = 1e-6;
-
-/** Whether a node beyond a capacitor leads on to another reached one through a further capacitor. */
-function endsElsewhere(
-  devices: readonly Device[],
-  parameters: Float64Array,
-  node: number,
-  from: Device,
-  seen: ReadonlySet<number>,
-): boolean {
-  return devices.some(
-    (d) =>
-      d !== from &&
-      d.model.kind.endsWith('capacitor') &&
-      parameters[d.at]! >= CHAIN_FARADS &&
-      d.nodes.slice(0, 2).includes(node) &&
-      d.nodes.slice(0, 2).some((n) => n !== node && seen.has(n) && !from.nodes.includes(n)),
-  );
-}
-
-/** Nodes that the inlet reaches without crossing from winding to winding. */
-function isolated(devices: ReadonlySet<Device>, live: number, neutral: number): ReadonlySet<number> {
-  const seen = new Set([live, neutral]);
-  for (let grown = true; grown;) {
-    grown = false;
-    for (const d of devices) {
-      for (let k = 0; k + 1 < d.nodes.length; k += 2) {
-        const [a, b] = [d.nodes[k]!, d.nodes[k + 1]!];
-        if (seen.has(a) === seen.has(b)) continue;
-        seen.add(a).add(b);
-        grown = true;
-      }
-    }
-  }
-  return seen;
-}
-
-/** Takes out what leads nowhere: devices with an end that nothing else shares. */
-function prune(found: Set<Device>, isEnd: (node: number) => boolean): void {
-  for (let shrunk = true; shrunk;) {
-    shrunk = false;
-    const degree = new Map<number, number>();
-    for (const d of found) for (const n of d.nodes) degree.set(n, (degree.get(n) ?? 0) + 1);
-    for (const d of found) {
-      if (d.model.kind === 'windings' || !d.nodes.some((n) => degree.get(n) === 1 && !isEnd(n))) continue;
-      found.delete(d);
-      shrunk = true;
-    }
-  }
-}
-
-/** Nodes that the inlet reaches without a rectifier. */
-function acNodes(live: number, neutral: number, devices: readonly Device[]): ReadonlySet<number> {
-  const seen = new Set([live, neutral]);
-  for (let grown = true; grown;) {
-    grown = false;
-    for (const d of devices) {
-      if (d.model.kind === 'junction' || !d.nodes.some((n) => seen.has(n)) || d.nodes.every((n) => seen.has(n)))
-        continue;
-      for (const n of d.nodes) seen.add(n);
-      grown = true;
-    }
-  }
-  return seen;
-}

@@ -1,8 +1,10 @@
+import { firstGuess } from './firstGuess';
 import { controllerOf } from './makeCell';
 import { LOAD_SHARE } from './workBoard';
 import type { MeanNetwork } from './meanNetwork';
 import { Tangent } from './tangent';
-import type { RunningCell, UnitUnderPower, WorkState } from './unit';
+import type { UnitUnderPower } from './unit';
+import type { RunningCell, WorkState } from './unitCircuit';
 import type { WorkDevice } from './workDevice';
 import type { WorkIc } from './workPlan';
 
@@ -35,7 +37,7 @@ export function closeLoops(
     return running ? [loopOf(unit, running)] : [];
   });
   if (loops.length === 0) return unit.solve(state, start, more);
-  let x = start ?? unit.firstGuess(state);
+  let x = start ?? firstGuess(unit, state);
   for (const loop of loops) begin(unit, loop, x);
   const joints = loops.map(({ running: { cell } }): WorkDevice => ({
     name: 'joints',

@@ -2,7 +2,7 @@ import type { Device } from '../device';
 import { factorDense, solveDense } from '../linear';
 import type { PowerConverter } from '../stages';
 import { Cell } from './cell';
-import type { UnitUnderPower } from './unit';
+import type { UnitCircuit } from './unitCircuit';
 import type { WorkIc } from './workPlan';
 
 /** Topologies whose switching is worked out period by period. */
@@ -23,12 +23,12 @@ const SWITCHED: ReadonlySet<string> = new Set([
 const USUAL_HERTZ = 65e3;
 
 /** The controller of a converter, if it is one that works. */
-export function controllerOf(unit: UnitUnderPower, c: PowerConverter): WorkIc | undefined {
+export function controllerOf(unit: UnitCircuit, c: PowerConverter): WorkIc | undefined {
   return c.controller === null ? undefined : unit.plan.ics.get(c.controller);
 }
 
 /** The cell of a converter; null for topologies that have models of their own. */
-export function makeCell(unit: UnitUnderPower, c: PowerConverter): Cell | null {
+export function makeCell(unit: UnitCircuit, c: PowerConverter): Cell | null {
   const { circuit, plan } = unit;
   // A bridge without a transformer or choke of its own makes an alternating voltage: no cell of direct volts.
   if (!SWITCHED.has(c.topology) || (c.topology.endsWith('bridge') && c.coils.length === 0)) return null;
@@ -94,7 +94,7 @@ export function makeCell(unit: UnitUnderPower, c: PowerConverter): Cell | null {
 }
 
 /** Whether a device takes no part in the switching: drive and sense windings, the pins' own parts of integrated circuits. */
-function isAside(unit: UnitUnderPower, d: Device, inside: readonly Device[]): boolean {
+function isAside(unit: UnitCircuit, d: Device, inside: readonly Device[]): boolean {
   if (unit.bootstraps.some((b) => b.diode === d)) return true;
   if (d.model.kind === 'windings') return d.name.split('+').some((n) => unit.plan.driveWindings.has(n));
   const slash = d.name.indexOf('/');
@@ -105,7 +105,7 @@ function isAside(unit: UnitUnderPower, d: Device, inside: readonly Device[]): bo
 const LEAST_HELD = 0.2e-6;
 
 /** Ohm of the capacitors from a standing node to others: series resistance and, for a ramp, a share of the reactance. */
-function rippleOhms(unit: UnitUnderPower, node: number, hertz: number): number {
+function rippleOhms(unit: UnitCircuit, node: number, hertz: number): number {
   const { circuit, plan } = unit;
   if (plan.references.some((n) => unit.node(n) === node)) return 0;
   let siemens = 0;
@@ -130,7 +130,7 @@ function rippleOhms(unit: UnitUnderPower, node: number, hertz: number): number {
  * Ohm between the low side of a converter's switches and its controller's ground, by the resistors on the way: what a
  * current of one ampere raises there. Infinity where nothing joins them.
  */
-export function senseOhms(unit: UnitUnderPower, c: PowerConverter): number {
+export function senseOhms(unit: UnitCircuit, c: PowerConverter): number {
   const ic = controllerOf(unit, c);
   const ground = ic ? unit.ground(ic) : -1;
   const { circuit } = unit;

@@ -1,4 +1,5 @@
 import type { Fault } from '../fault';
+import { sheetFact } from '../part';
 import { alternatingOf, busVolts } from './alternating';
 import type { Alternating } from './alternating';
 import { oscillates, oscillatorOf } from './blockingOscillator';
@@ -8,7 +9,7 @@ import { relaxationOf } from './relaxation';
 import type { Cycle } from './relaxation';
 import { isInverter, isSimple } from './simpleConverter';
 import { UnitUnderPower } from './unit';
-import type { WorkState } from './unit';
+import type { WorkState } from './unitCircuit';
 import { closeLoops } from './loops';
 import type { OperatingCondition } from './workBoard';
 import type { PowerConverter } from '../stages';
@@ -52,7 +53,7 @@ export function operateUnit(plan: WorkPlan, condition: OperatingCondition, fault
       if (!alternating || !inverter) break;
       const amps = alternating.watts / INVERTER_EFFICIENCY / Math.max(busVolts(unit, inverter, volts), 1);
       const before = unit.alternating?.amps ?? 0;
-      unit.alternating = { volts: 0, amps };
+      unit.alternating = { amps };
       if (Math.abs(amps - before) < 0.002 * amps + 1e-6) break;
       volts = regulate(unit, state, volts);
     }
@@ -150,7 +151,7 @@ function follow(unit: UnitUnderPower, state: WorkState, volts: Float64Array): bo
     if (part.kind !== 'relay' || !part.fitted || state.closed.has(part.ref)) return;
     const pins = unit.pinsOf(part.ref);
     const coil = Math.abs(volts[pins[0]!]! - volts[pins[1]!]!);
-    const needs = plan.board.facts?.[part.ref]?.['coilOn'] ?? 6;
+    const needs = sheetFact(plan.board.facts, part.ref, 'coilOn') ?? 6;
     if (coil < needs) return;
     state.closed.add(part.ref);
     changed = true;

@@ -1,4 +1,6 @@
-import type { UnitUnderPower, WorkState } from './unit';
+import { sheetFact } from '../part';
+import type { UnitUnderPower } from './unit';
+import type { WorkState } from './unitCircuit';
 import { held } from './workDevice';
 import type { WorkDevice } from './workDevice';
 
@@ -15,7 +17,7 @@ interface Trigger {
 export function triggersOf(unit: UnitUnderPower): readonly Trigger[] {
   const { plan } = unit;
   return plan.board.parts.flatMap((part, index): Trigger[] => {
-    const volts = plan.board.facts?.[part.ref]?.['breakover'];
+    const volts = sheetFact(plan.board.facts, part.ref, 'breakover');
     if (volts === undefined || part.nets.length !== 2) return [];
     const pins = unit.circuit.pins[index]!;
     const [a, b] = [pins[0]!, pins[1]!];

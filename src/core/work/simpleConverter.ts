@@ -2,7 +2,7 @@ import type { Device } from '../device';
 import type { PowerConverter } from '../stages';
 import { oscillatorDevice, oscillatorOf } from './blockingOscillator';
 import { controllerOf } from './makeCell';
-import type { UnitUnderPower } from './unit';
+import type { UnitCircuit } from './unitCircuit';
 import { steady } from './workDevice';
 import type { WorkDevice } from './workDevice';
 
@@ -28,7 +28,7 @@ export function isInverter(c: PowerConverter): boolean {
 }
 
 /** Devices that such a converter works itself: switches with their body diodes, the boost diode. */
-export function simpleDevices(unit: UnitUnderPower, c: PowerConverter): readonly Device[] {
+export function simpleDevices(unit: UnitCircuit, c: PowerConverter): readonly Device[] {
   if (!isSimple(c)) return [];
   const oscillator = oscillatorOf(unit, c);
   if (oscillator) {
@@ -47,7 +47,7 @@ export function simpleDevices(unit: UnitUnderPower, c: PowerConverter): readonly
 }
 
 /** A converter by its power balance, as devices of the mean network; none for those with cells. */
-export function simpleConverter(unit: UnitUnderPower, c: PowerConverter): readonly WorkDevice[] {
+export function simpleConverter(unit: UnitCircuit, c: PowerConverter): readonly WorkDevice[] {
   if (c.topology === 'boost-pfc') return powerFactorStage(unit, c);
   const oscillator = oscillatorOf(unit, c);
   if (oscillator) return [oscillatorDevice(oscillator)];
@@ -58,7 +58,7 @@ export function simpleConverter(unit: UnitUnderPower, c: PowerConverter): readon
  * A boost stage that draws a current in the shape of the mains: gives its rail as much as the feedback pin is short of its
  * reference, takes from the choke what that power is at the rectified mains.
  */
-function powerFactorStage(unit: UnitUnderPower, c: PowerConverter): readonly WorkDevice[] {
+function powerFactorStage(unit: UnitCircuit, c: PowerConverter): readonly WorkDevice[] {
   const ic = controllerOf(unit, c);
   const [sw, out, low] = [c.nodes[0], c.outputs[0], c.switches[0]?.low].map((n) =>
     n === undefined ? -1 : unit.node(n),
@@ -70,8 +70,7 @@ function powerFactorStage(unit: UnitUnderPower, c: PowerConverter): readonly Wor
     (d) => d.model.kind === 'junction' && d.nodes[0] === sw && d.nodes[1] === out,
   );
   if (!diode) return [];
-  const line = unit.line;
-  const back = line?.reservoirs.find((r) => r.nodes.some((n) => unit.node(c.supply) === n))?.low ?? low!;
+  const back = unit.rectified.find((r) => r.nodes.some((n) => unit.node(c.supply) === n))?.low ?? low!;
   const [SW, OUT, LOW, FB, GND, BACK] = [0, 1, 2, 3, 4, 5];
   return [
     {
@@ -115,7 +114,7 @@ function powerFactorStage(unit: UnitUnderPower, c: PowerConverter): readonly Wor
 }
 
 /** Legs at half their bus in the mean; what the load takes as a current from the bus. */
-function inverter(unit: UnitUnderPower, c: PowerConverter): readonly WorkDevice[] {
+function inverter(unit: UnitCircuit, c: PowerConverter): readonly WorkDevice[] {
   const high = unit.node(c.supply);
   const lowNet = c.switches.find((s) => s.side === 'bottom')?.low;
   const low = lowNet === undefined ? -1 : unit.node(lowNet);

@@ -1,5 +1,6 @@
-import type { Cell, PeriodResult } from './cell';
-import type { RunningCell } from './unit';
+import type { Cell } from './cell';
+import type { PeriodResult } from './cellPlan';
+import type { RunningCell } from './unitCircuit';
 import type { WorkDevice } from './workDevice';
 
 /** Even a choke that runs empty gets this share of its rise: light loads stand on the edge of it. */

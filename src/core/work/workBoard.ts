@@ -1,5 +1,5 @@
 import type { Board } from '../circuit';
-import { partFigure } from '../part';
+import { partFigure, withFigure } from '../part';
 import type { Part } from '../part';
 
 /** The operating condition: volts of the source (rms on mains) and how much of the nameplate's load is connected. */
@@ -23,18 +23,18 @@ export function boardAtWork(board: Board, { load }: OperatingCondition): Board {
 }
 
 function partAtWork(part: Part, load: OperatingCondition['load']): Part {
-  const withNumber = (key: string, value: number): Part => ({ ...part, numbers: { ...part.numbers, [key]: value } });
   if (part.kind === 'fuse' && partFigure(part, 'ohms') === undefined) {
     const amps = partFigure(part, 'ratedAmps');
-    return withNumber('r', Math.min(0.05, amps ? 0.1 / amps : 0.05));
+    return withFigure(part, 'ohms', Math.min(0.05, amps ? 0.1 / amps : 0.05));
   }
   if (part.kind === 'ntc' && load !== 'none') {
     const cold = partFigure(part, 'ohmsAt25') ?? 10;
-    return cold <= INRUSH_OHMS ? withNumber('r25', cold / 10) : part;
+    return cold <= INRUSH_OHMS ? withFigure(part, 'ohmsAt25', cold / 10) : part;
   }
   if (part.kind === 'lamp') {
     const [volts, watts] = [partFigure(part, 'ratedVolts'), partFigure(part, 'ratedWatts')];
-    if (volts && watts && partFigure(part, 'strikeVolts') === undefined) return withNumber('r', volts ** 2 / watts);
+    if (volts && watts && partFigure(part, 'strikeVolts') === undefined)
+      return withFigure(part, 'ohms', volts ** 2 / watts);
   }
   return part;
 }

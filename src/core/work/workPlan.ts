@@ -2,11 +2,11 @@ import { netKey } from '../circuit';
 import { assumedFacts } from './assumedFacts';
 import type { Board, NameplateOutput } from '../circuit';
 import { DisjointSets } from '../graph';
-import { partFigure } from '../part';
+import { partFigure, sheetFact, sheetOf } from '../part';
 import type { Part } from '../part';
 import { powerConverters, recogniseStages } from '../stages';
 import type { PowerConverter } from '../stages';
-import { supplyOf } from '../operate';
+import { furtherSupplies, supplyOf } from '../operate';
 
 /** An integrated circuit that works: its place among the parts and the indices of its pins by role. */
 export interface WorkIc {
@@ -40,6 +40,8 @@ export interface WorkPlan {
   readonly usualBus: { volts: number | null };
   /** Converters whose switch current the healthy board brings to the controller. */
   readonly sensed: Set<PowerConverter>;
+  /** Further sources from outside that are there in normal work. */
+  readonly supplies: readonly { readonly rail: string; readonly return: string; readonly volts: number }[];
   readonly inputs: { readonly rail: string | null; readonly return: string | null; readonly nominal: number };
 }
 
@@ -86,6 +88,9 @@ export function workPlan(board: Board): WorkPlan {
     idleEnables: new Map(),
     enablesKnown: { done: false },
     sensed: new Set(),
+    supplies: furtherSupplies(board).flatMap((s) =>
+      s.rail === null || s.return === null ? [] : [{ rail: netKey(s.rail), return: netKey(s.return), volts: s.volts }],
+    ),
     usualBus: { volts: null },
     inputs: {
       rail: supply.rail === null ? null : netKey(supply.rail),
@@ -103,12 +108,12 @@ function workIc(
   index: number,
   pins: readonly { readonly pin: string; readonly role: string }[],
 ): WorkIc | null {
-  const facts = board.facts?.[part.ref];
+  const facts = sheetOf(board.facts, part.ref);
   const roles: Record<string, number[]> = {};
   pins.forEach(({ role }, i) => (roles[role] ??= []).push(i));
   const live = ['GND', 'VCC', 'VIN', 'GATE', 'FB', 'DRAIN'].some((r) => roles[r] !== undefined);
   if (!live && !facts) return null;
-  const told = facts?.['groundPin'];
+  const told = sheetFact(board.facts, part.ref, 'groundPin');
   const ground = told !== undefined ? told - 1 : (roles['GND']?.[0] ?? roles['SOURCE']?.[0] ?? null);
   return { ref: part.ref, index, roles, ground, facts: { ...assumedFacts(board, part, roles, facts), ...facts } };
 }
