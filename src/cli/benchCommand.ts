@@ -16,6 +16,7 @@ import {
 } from '../../bench/repairs';
 import type { RepairMix, Tenth } from '../../bench/repairs';
 import { labelledBoard, stageAccuracy, strangersRead } from '../../bench/stageAccuracy';
+import { poweredTime } from '../../bench/poweredTime';
 import { sweepTime } from '../../bench/sweepTime';
 import { touchesPerPin } from '../../bench/touches';
 import { fixedOrder, randomOrder, referenceDepth } from '../../bench/isolation';
@@ -29,7 +30,12 @@ export async function benchCommand(words: readonly string[]): Promise<number> {
   const faults = Number(option(args, 'faults') ?? Infinity);
   const rows: Row[] = [];
   for (const name of ALL_BOARDS.filter((b) => only === undefined || b === only)) {
-    const row = { ...benchBoard(name, faults), layoutMs: await layoutMs(exampleBoard(name)), stages: accuracyOf(name) };
+    const row = {
+      ...benchBoard(name, faults),
+      layoutMs: await layoutMs(exampleBoard(name)),
+      stages: accuracyOf(name),
+      powered: poweredTime(name),
+    };
     if (!json) console.log(text(row));
     rows.push(row);
   }
@@ -79,6 +85,7 @@ const BESIDE = 100;
 type Row = ReturnType<typeof benchBoard> & {
   readonly layoutMs: number;
   readonly stages: ReturnType<typeof accuracyOf>;
+  readonly powered: ReturnType<typeof poweredTime>;
 };
 
 /** How well the stages are recognised from the netlist alone, and under 20 changes of each kind. */
@@ -193,5 +200,6 @@ function text(r: Row): string {
     `  5 schematic           ${Math.round(r.layoutMs)} ms for stages and layout`,
     `    touches per pin      proposals ${r.touches.ours.toFixed(2)} (groups left apart ${r.touches.missed.toFixed(1)}); all pairs ${r.touches.allPairs.toFixed(1)}, representatives ${r.touches.representatives.toFixed(2)}, guesswork ${r.touches.guesswork.toFixed(2)}; ${r.touches.pins} pins on ${r.touches.nets} nets`,
     `  6 stages              F1 ${r.stages.f1.toFixed(3)}, pins ${r.stages.pins.right} of ${r.stages.pins.of}, ${r.stages.topology}; disturbed, mean/worst: ${disturbed.join(', ')}`,
+    `  7 under power         ${r.powered.right} of ${r.powered.of} labelled points; operating point ${Math.round(r.powered.firstMs)} ms the first time, ${Math.round(r.powered.nextMs)} ms the next`,
   ].join('\n');
 }

@@ -60,7 +60,7 @@ test('requests answer line by line; a line that cannot be done goes on with the 
   const answers = out.split('\n').map((l) => JSON.parse(l) as { error?: { code: string }; overload?: boolean });
   expect(answers.map((a) => a.error?.code ?? a.overload)).toEqual([
     false,
-    'mode-not-available',
+    false,
     'bad-request',
     'unknown-net',
     'bad-fault',
@@ -121,6 +121,7 @@ test('expect lists every point with band, basis and reason', () => {
   expect(p.nominal).toBeCloseTo(0.05, 6);
   expect(p.why).toContain('F1');
   for (const x of points) if (x.nominal !== null) expect(x.low! <= x.nominal && x.nominal <= x.high!).toBe(true);
+  // Without a nameplate nothing tells what it is fed from.
   expect(run('expect', lamp, '--state', 'hot').status).toBe(1);
 });
 
@@ -141,7 +142,8 @@ test('sum runs one, lists all, answers requests', () => {
 
 test.each([
   [['read', lamp], 2],
-  [['read', lamp, '--mode', 'esr', '--red', 'L', '--black', 'LF'], 1],
+  [['read', lamp, '--mode', 'esr', '--red', 'L', '--black', 'LF'], 0],
+  [['read', lamp, '--mode', 'dcv', '--red', 'L', '--black', 'LF'], 1],
   [['read', lamp, '--mode', 'ohms', '--red', 'L', '--black', 'LF', '--colour', 'red'], 2],
   [['read', join(folder, 'not-there.cir'), '--mode', 'ohms', '--red', 'L', '--black', 'N'], 1],
   [['diagnose', lamp, '--readings', join(boards, 'lamp-supply-24v.cir')], 1],
@@ -213,4 +215,34 @@ test('a broken netlist is told line by line', () => {
   );
   expect(status).toBe(1);
   expect(err).toMatch(/Line 2[\s\S]*Line 3/u);
+});
+
+test('read on a powered unit tells value, band and state; expect lists its points', () => {
+  const buck = join(boards, 'weather-buck-5v.cir');
+  const facts = ['--facts', join(boards, 'weather-buck-5v.labels.json')];
+  const one = run('read', buck, ...facts, '--mode', 'dcv', '--red', '5V', '--black', 'GND', '--powered', '--json');
+  const answer = JSON.parse(one.out) as { value: number; low: number; high: number };
+  expect(answer).toMatchObject({
+    mode: 'dcv',
+    unit: 'V',
+    state: 'run',
+    states: { U1: 'run', U2: 'run' },
+    period: null,
+  });
+  expect(answer.value).toBeCloseTo(5, 1);
+  expect(answer.low).toBeLessThan(answer.value);
+  const line = { mode: 'dcv', red: '5V', black: 'GND', faults: ['F1:open'], powered: { source: 12, load: 'none' } };
+  const dead = run('read', buck, ...facts, '--requests', file('hot.jsonl', JSON.stringify(line)));
+  expect(JSON.parse(dead.out)).toMatchObject({ state: 'off', states: { U1: 'off', U2: 'run' } });
+  const all = JSON.parse(run('expect', buck, ...facts, '--state', 'hot', '--load', 'full', '--json').out) as {
+    state: string;
+    points: { red: string; black: string; nominal: number }[];
+  };
+  expect(all.state).toBe('run');
+  expect(all.points.find((p) => p.red === '12V' && p.black === 'GND')?.nominal).toBeCloseTo(12.08, 1);
+  expect(run('expect', buck, ...facts, '--state', 'hot').out).toMatch(/^run {2}U1 run, U2 run\n/u);
+  expect(() => run('expect', buck, ...facts, '--state', 'hot', '--load', 'some')).not.toThrow();
+  expect(run('expect', buck, ...facts, '--state', 'hot', '--load', 'some').status).toBe(2);
+  expect(run('read', buck, '--mode', 'dcv', '--red', '5V', '--black', 'GND').status).toBe(1);
+  expect(run('read', lamp, '--mode', 'esr', '--red', 'VCC', '--black', 'HV-').out).toMatch(/^esr: 0?\.?8/u);
 });
