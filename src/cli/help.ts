@@ -5,9 +5,12 @@ export const HELP = `Usage: ./lantern COMMAND
   backup FILE  |  restore FILE [--replace]    everything in one file, while it runs; and back
   test [unit|browser]                         make everything ready and run every test
 
-  read BOARD --mode M --red NET --black NET [--fault F]…   what the meter shows (M: diode ohms continuity)
+  read BOARD --mode M --red NET --black NET [--fault F]…   what the meter shows
+      M: diode ohms continuity esr cap ring; on a unit under power dcv acv ripple freq, with --powered --facts FILE
+      [--source V] [--load none|half|full]
   read BOARD --requests FILE.jsonl                         one request a line
-  expect BOARD [--state cold] [--facts FILE]               what every point should read
+  expect BOARD [--state cold|hot] [--facts FILE] [--source V] [--load L] [--fault F]…
+                                                           what every point should read
   diagnose BOARD --readings FILE.csv [--symptom S] [--facts FILE]
                                                            suspects, next reading, permit to power
   decode MARK [--kind K]  |  decode --requests FILE.jsonl  what a marking may mean, most likely first

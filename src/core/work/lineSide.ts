@@ -46,6 +46,8 @@ export class LineSide {
   private readonly run: SwitchedRun;
   private readonly spotOf: ReadonlyMap<number, Spot>;
   private readonly loadAt: readonly number[];
+  /** Resistors on the way of the mains, in the order of the run's. */
+  private readonly way: readonly Device[];
   private readonly resistors: (SwitchedResistor & { ohms: number })[];
   private readonly capNodes: readonly (readonly [number, number])[];
 
@@ -98,6 +100,7 @@ export class LineSide {
         ohms: series! + slope! / amps,
       };
     });
+    this.way = [...found].filter((d) => d.model.kind === 'resistor');
     const resistors = [...found]
       .filter((d) => d.model.kind === 'resistor')
       .map((d) => ({ a: spotOf(d.nodes[0]!), b: spotOf(d.nodes[1]!), ohms: Math.max(parameters[d.at]!, 1e-3) }));
@@ -230,6 +233,15 @@ export class LineSide {
     }
   }
 
+  /** Mean square of the current of each resistor on the way in the last period. */
+  private carried = new Float64Array(0);
+
+  /** Ampere rms through a resistance on the way of the mains; undefined for one that is not. */
+  wayAmps(device: Device): number | undefined {
+    const i = this.way.indexOf(device);
+    return i < 0 ? undefined : Math.sqrt(this.carried[i] ?? 0);
+  }
+
   /** Greatest current of each diode in the last period. */
   private fed = new Float64Array(0);
 
@@ -246,6 +258,8 @@ export class LineSide {
     const low = new Map(nodes.map((n) => [n, Infinity]));
     const fed = new Float64Array(this.diodes.length);
     this.fed = fed;
+    const carried = new Float64Array(this.way.length);
+    this.carried = carried;
     const base = new Map<number, number>();
     for (const r of this.reservoirs) for (const n of r.nodes) base.set(n, r.low);
     for (let s = 1; s <= STEPS; s++) {
@@ -253,6 +267,10 @@ export class LineSide {
       if (!run.try(h, given)) break;
       run.take(h, given);
       for (let i = 0; i < fed.length; i++) fed[i] = Math.max(fed[i]!, run.diodeAmps[i]!);
+      for (let i = 0; i < carried.length; i++) {
+        const { a, b, ohms } = this.resistors[i]!;
+        carried[i] = carried[i]! + ((run.at(a, given) - run.at(b, given)) / ohms) ** 2 / STEPS;
+      }
       for (const n of nodes) {
         const under = base.get(n);
         const v =

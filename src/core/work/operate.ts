@@ -5,6 +5,8 @@ import type { Alternating } from './alternating';
 import { oscillates, oscillatorOf } from './blockingOscillator';
 import { hiccupOf } from './hiccup';
 import { controllerOf } from './makeCell';
+import { overloadedFuse } from './overload';
+import type { Overload } from './overload';
 import { relaxationOf } from './relaxation';
 import type { Cycle } from './relaxation';
 import { isInverter, isSimple } from './simpleConverter';
@@ -30,10 +32,33 @@ export interface Operation {
   readonly warnings: readonly string[];
 }
 
-/** Switches a unit on from nothing, with its load connected, and follows it to its steady state. */
+/**
+ * Switches a unit on from nothing, with its load connected, and follows it to its steady state. What cannot last gives
+ * way: fuses far beyond their rating blow, the worst first, and the unit is followed without them.
+ */
 export function operateUnit(plan: WorkPlan, condition: OperatingCondition, faults: readonly Fault[]): Operation {
   learnEnables(plan);
   if (plan.usualBus.volts === null && plan.converters.some(isInverter)) learnBus(plan);
+  const destroys: { readonly ref: string; readonly why: string }[] = [];
+  let all = faults;
+  for (;;) {
+    const made = operateOnce(plan, condition, all);
+    if (!('blows' in made)) return { ...made, destroys };
+    const { ref, amps, rating } = made.blows;
+    destroys.push({
+      ref,
+      why: `${Number(amps.toPrecision(3))} A through ${ref}, made for ${Number(rating.toPrecision(3))} A`,
+    });
+    all = [...all, { kind: 'open', ref }];
+  }
+}
+
+/** One try: the steady state, or the fuse that blows on the way there. */
+function operateOnce(
+  plan: WorkPlan,
+  condition: OperatingCondition,
+  faults: readonly Fault[],
+): Operation | { readonly blows: Overload } {
   const unit = new UnitUnderPower(plan, condition, faults);
   const state: WorkState = { powered: new Set(), running: new Set(), closed: new Set() };
   const warnings: string[] = [];
@@ -41,6 +66,8 @@ export function operateUnit(plan: WorkPlan, condition: OperatingCondition, fault
   let alternating: Alternating | null = null;
   let cycle: Cycle | null = null;
   for (let round = 0; round < 16 && volts; round++) {
+    const blows = overloadedFuse(unit, volts);
+    if (blows) return { blows };
     if (!follow(unit, state, volts)) break;
     unit.arrange(state);
     unit.alternating = null;
