@@ -238,7 +238,7 @@ export class Cell {
           const was = this.lastPhase + this.ramp * t;
           if (amps >= top) {
             const share = amps > was && was < top && !fresh ? (top - was) / (amps - was) : 0;
-            if (share < 0.97 && share > 0 && step > period * FINEST) {
+            if (share < 1 && share > 0 && step > period * FINEST) {
               step = Math.max(step * share, period * FINEST);
               states.forEach((s, i) => (run.diodeOn[i] = s));
               if (!run.try(step, given)) break;
