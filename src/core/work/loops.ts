@@ -62,7 +62,7 @@ export function closeLoops(
       const charged = seconds > FOREVER ? [] : capacitors.map((c) => c(before, seconds));
       next = settle(unit, loops, tangents, unit.network([...fixed, ...charged]), x);
       moved = next ? Math.max(...tangents.map((t) => t.distance(next!))) : Infinity;
-      if (next && moved < FAR) break;
+      if (next && moved < FAR && (moved < SURE || tangents.every((t) => t.surprise(next!) < TRUST))) break;
       seconds = Math.min(seconds, FOREVER) / 4;
     }
     if (!next) return round > 0 ? x : null;
@@ -84,6 +84,9 @@ export function closeLoops(
 
 /** A step of time is kept so short that no volts change more than this, relative to one volt more than they are. */
 const FAR = 0.6;
+/** A longer step than this is believed only where the cell itself gives nearly what its tangent said there. */
+const SURE = 0.25;
+const TRUST = 0.5;
 /** Steps longer than this are as good as endless, s. */
 const FOREVER = 100;
 /** Where nothing moves any more in a step this long, nothing will: what leaks away slower stays, s. */

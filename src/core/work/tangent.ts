@@ -110,6 +110,18 @@ export class Tangent {
     return most;
   }
 
+  /** How far the amperes of the cell at mean volts x are from what this tangent says there, as a share of the greatest. */
+  surprise(x: Float64Array): number {
+    const now = this.run(this.running.cell.given(x), this.setting);
+    let [off, most] = [0, 1e-4];
+    for (let i = 0; i < now.length - 3; i++) {
+      const said = this.value(i, x);
+      most = Math.max(most, Math.abs(said), Math.abs(now[i]!));
+      off = Math.max(off, Math.abs(said - now[i]!));
+    }
+    return off / most;
+  }
+
   /** The tangent as a device of the mean network; follows `setting`. */
   device(): WorkDevice {
     const { cell } = this.running as { cell: Cell };
