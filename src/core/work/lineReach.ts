@@ -73,5 +73,56 @@ export function reachLine(
       grown = true;
     }
   }
+  fill(unit, { seen, found, caps }, at, (d) => d.model.kind === 'junction' && !inCells.has(d) && !cut.has(d));
   return { seen, found, caps };
 }
+
+/**
+ * Capacitors that fill the valleys of the mains: charged in series, discharged side by side. Each hangs with one end on the
+ * rectified mains, with a diode to the other rail at its far end; diodes and small resistors lead from one far end to the next.
+ */
+function fill(
+  unit: UnitCircuit,
+  { seen, found, caps }: { readonly seen: Set<number>; readonly found: Set<Device>; readonly caps: Set<Device> },
+  at: ReadonlyMap<number, readonly Device[]>,
+  rectifies: (d: Device) => boolean,
+): void {
+  const { devices, parameters } = unit.circuit;
+  const ends = new Map<number, Device>();
+  for (const d of devices) {
+    if (!d.model.kind.endsWith('capacitor') || parameters[d.at]! < CHAIN_FARADS) continue;
+    const [near, far] = seen.has(d.nodes[0]!) ? [d.nodes[0]!, d.nodes[1]!] : [d.nodes[1]!, d.nodes[0]!];
+    if (!seen.has(near) || seen.has(far) || !unit.isSteady(far)) continue;
+    const back = (at.get(far) ?? []).find(
+      (x) => rectifies(x) && x.nodes.slice(0, 2).some((n) => n !== far && n !== near && seen.has(n)),
+    );
+    if (!back) continue;
+    ends.set(far, d);
+    found.add(back);
+  }
+  const joins = new Set<Device>();
+  const grow = (from: number, gone: ReadonlySet<number>): boolean => {
+    let leads = false;
+    for (const d of at.get(from) ?? []) {
+      const small = d.model.kind === 'resistor' && parameters[d.at]! <= FILL_OHMS;
+      if (!(small || rectifies(d)) || found.has(d)) continue;
+      const to = d.nodes[0] === from ? d.nodes[1]! : d.nodes[0]!;
+      if (seen.has(to) || gone.has(to)) continue;
+      if (!ends.has(to) && (gone.size > FILL_PARTS || !grow(to, new Set([...gone, from])))) continue;
+      joins.add(d);
+      leads = true;
+    }
+    return leads;
+  };
+  for (const far of ends.keys()) grow(far, new Set([far]));
+  for (const d of joins) found.add(d);
+  for (const [far, d] of ends) {
+    caps.add(d);
+    seen.add(far);
+  }
+  for (const d of joins) for (const n of d.nodes) seen.add(n);
+}
+
+/** A resistor that tames the charging current of a valley fill is no more than this; so many parts lie in a chain. */
+const FILL_OHMS = 220;
+const FILL_PARTS = 4;
