@@ -88,7 +88,7 @@ function fill(
   rectifies: (d: Device) => boolean,
 ): void {
   const { devices, parameters } = unit.circuit;
-  const ends = new Map<number, Device>();
+  const ends = new Map<number, readonly [Device, Device]>();
   for (const d of devices) {
     if (!d.model.kind.endsWith('capacitor') || parameters[d.at]! < CHAIN_FARADS) continue;
     const [near, far] = seen.has(d.nodes[0]!) ? [d.nodes[0]!, d.nodes[1]!] : [d.nodes[1]!, d.nodes[0]!];
@@ -97,8 +97,7 @@ function fill(
       (x) => rectifies(x) && x.nodes.slice(0, 2).some((n) => n !== far && n !== near && seen.has(n)),
     );
     if (!back) continue;
-    ends.set(far, d);
-    found.add(back);
+    ends.set(far, [d, back]);
   }
   const joins = new Set<Device>();
   const grow = (from: number, gone: ReadonlySet<number>): boolean => {
@@ -114,12 +113,12 @@ function fill(
     }
     return leads;
   };
-  for (const far of ends.keys()) grow(far, new Set([far]));
-  for (const d of joins) found.add(d);
-  for (const [far, d] of ends) {
-    caps.add(d);
-    seen.add(far);
+  for (const [far, [capacitor, back]] of ends) {
+    if (!grow(far, new Set([far]))) continue;
+    caps.add(capacitor);
+    found.add(back);
   }
+  for (const d of joins) found.add(d);
   for (const d of joins) for (const n of d.nodes) seen.add(n);
 }
 

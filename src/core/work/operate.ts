@@ -9,6 +9,7 @@ import { overloadedFuse } from './overload';
 import type { Overload } from './overload';
 import { relaxationOf } from './relaxation';
 import type { Cycle } from './relaxation';
+import { royerOf, royerStarts } from './royer';
 import { isInverter, isSimple } from './simpleConverter';
 import { UnitUnderPower } from './unit';
 import type { WorkState } from './unitCircuit';
@@ -193,6 +194,13 @@ function follow(unit: UnitUnderPower, state: WorkState, volts: Float64Array): bo
     if (c.topology === 'blocking-oscillator') {
       const oscillator = oscillatorOf(unit, c);
       if (!oscillator || !oscillates(oscillator, volts)) return;
+      state.running.add(i);
+      changed = true;
+      return;
+    }
+    if (c.topology === 'royer') {
+      const royer = royerOf(unit, c);
+      if (!royer || !royerStarts(royer, volts)) return;
       state.running.add(i);
       changed = true;
       return;

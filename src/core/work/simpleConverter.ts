@@ -1,9 +1,10 @@
 import type { Device } from '../device';
 import type { PowerConverter } from '../stages';
 import { oscillatorDevice, oscillatorOf } from './blockingOscillator';
+import { royerDevices, royerOf } from './royer';
 import { controllerOf } from './makeCell';
 import type { UnitCircuit } from './unitCircuit';
-import { steady } from './workDevice';
+import { linearHold, steady } from './workDevice';
 import type { WorkDevice } from './workDevice';
 
 /** Share of the power that a power-factor stage passes on. */
@@ -15,7 +16,7 @@ const PFC_GAIN = 50;
 
 /** Topologies that are worked out by their power balance instead of pulse by pulse. */
 export function isSimple(c: PowerConverter): boolean {
-  return c.topology === 'boost-pfc' || c.topology === 'blocking-oscillator' || isInverter(c);
+  return c.topology === 'boost-pfc' || c.topology === 'blocking-oscillator' || c.topology === 'royer' || isInverter(c);
 }
 
 /** Converters whose legs make an alternating voltage. */
@@ -38,6 +39,7 @@ export function simpleDevices(unit: UnitCircuit, c: PowerConverter): readonly De
       (d) => d === transistor || (d.model.kind === 'junction' && d.nodes[1] === to && windings.has(d.nodes[0]!)),
     );
   }
+  if (c.topology === 'royer') return royerOf(unit, c)?.transistors ?? [];
   const refs = new Set(c.switches.flatMap((s) => s.refs));
   const nodes = new Set(c.nodes.map((n) => unit.node(n)));
   return unit.circuit.devices.filter((d) => {
@@ -51,6 +53,8 @@ export function simpleConverter(unit: UnitCircuit, c: PowerConverter): readonly 
   if (c.topology === 'boost-pfc') return powerFactorStage(unit, c);
   const oscillator = oscillatorOf(unit, c);
   if (oscillator) return [oscillatorDevice(oscillator)];
+  const royer = royerOf(unit, c);
+  if (royer) return royerDevices(royer);
   return isInverter(c) ? inverter(unit, c) : [];
 }
 
@@ -132,20 +136,5 @@ function inverter(unit: UnitCircuit, c: PowerConverter): readonly WorkDevice[] {
 
 /** A node held half way between two others. */
 export function halfOf(name: string, node: number, high: number, low: number): WorkDevice {
-  const g = 1 / 5;
-  return {
-    name,
-    nodes: [node, high, low],
-    joins: [[node, low]],
-    evaluate(x, flow, slope) {
-      flow.fill(0);
-      slope.fill(0);
-      flow[0] = g * (x[0]! - (x[1]! + x[2]!) / 2);
-      flow[2] = -flow[0];
-      slope[0] = g;
-      slope[1] = slope[2] = -g / 2;
-      slope[6] = -g;
-      slope[7] = slope[8] = g / 2;
-    },
-  };
+  return linearHold(name, [node, low, high], [1, -0.5, -0.5], 0, 0.2);
 }

@@ -259,3 +259,32 @@ export function passRegulator(
     },
   };
 }
+
+/**
+ * Holds its first node where the weighted sum of its nodes' volts, with `more` added, is nothing; what it takes there leaves
+ * at the second node.
+ */
+export function linearHold(
+  name: string,
+  nodes: readonly [number, number, ...number[]],
+  weights: readonly number[],
+  more: number,
+  siemens: number,
+): WorkDevice {
+  const n = nodes.length;
+  return {
+    name,
+    nodes,
+    joins: [[nodes[0], nodes[1]]],
+    evaluate(x, flow, slope) {
+      flow.fill(0);
+      slope.fill(0);
+      flow[0] = siemens * weights.reduce((sum, w, i) => sum + w * x[i]!, more);
+      flow[1] = -flow[0];
+      weights.forEach((w, i) => {
+        slope[i] = siemens * w;
+        slope[n + i] = -siemens * w;
+      });
+    },
+  };
+}

@@ -1,0 +1,170 @@
+import type { Device } from '../device';
+import type { PowerConverter } from '../stages';
+import type { UnitCircuit } from './unitCircuit';
+import { sqrtRatio, windingsOf } from './windingsOf';
+import { linearHold } from './workDevice';
+import type { WorkDevice } from './workDevice';
+
+/** Volts of a conducting base, of a saturated collector, of a diode of the rectifier. */
+const BASE_VOLTS = 0.75;
+const SATURATED_VOLTS = 0.15;
+const DIODE_VOLTS = 0.8;
+/** Share of what it takes that reaches the rectifier: the rest heats its windings, its transistors and its bases. */
+const PASSED_ON = 0.87;
+/** What stands before the rectifier where no capacitor does, ohm. */
+const STRAIGHT_OHMS = 50;
+/** A base at rest at this can start it, volt. */
+const STARTS = 0.4;
+
+/** A resonant push-pull stage that drives itself: its collectors, its tuned circuit, what it gives to a bridge. */
+export interface Royer {
+  readonly transistors: readonly [Device, Device];
+  readonly centre: number;
+  readonly low: number;
+  readonly bases: readonly [number, number];
+  /** Turns of one half of the drive winding over those of one half of the collectors'. */
+  readonly drive: number;
+  /** Henries and farads from collector to collector. */
+  readonly henries: number;
+  readonly farads: number;
+  readonly outputs: readonly RoyerOutput[];
+}
+
+/** A winding with a bridge: turns over those of half the collectors', farads in series (none: Infinity), rails. */
+interface RoyerOutput {
+  readonly turns: number;
+  readonly ballast: number;
+  readonly drops: number;
+  readonly end: number;
+  readonly from: number;
+  readonly to: number;
+}
+
+/** Finds it on a board with faults; null where something of its loop is missing. */
+export function royerOf(unit: UnitCircuit, c: PowerConverter): Royer | null {
+  if (c.topology !== 'royer') return null;
+  const { circuit } = unit;
+  const transistors = c.switches.flatMap((s) =>
+    circuit.devices.filter((d) => d.model.kind === 'transistor' && d.name === s.refs[0]),
+  );
+  const [one, two] = transistors;
+  if (!one || !two || one.nodes[2] !== two.nodes[2]) return null;
+  const windings = windingsOf(circuit);
+  const [c1, c2] = [one.nodes[0]!, two.nodes[0]!];
+  const own = windings.find((w) => w.ends.includes(c1));
+  const other = windings.find((w) => w !== own && w.core === own?.core && w.ends.includes(c2));
+  if (!own || !other) return null;
+  const centre = own.ends.find((n) => other.ends.includes(n));
+  const bases = [one.nodes[1]!, two.nodes[1]!] as const;
+  const rest = windings.filter((w) => w.core === own.core && w !== own && w !== other);
+  const drives = rest.filter((w) => w.ends.some((n) => bases.includes(n)));
+  const [drive] = drives;
+  if (centre === undefined || !drive) return null;
+  return {
+    transistors: [one, two],
+    centre,
+    low: one.nodes[2]!,
+    bases,
+    drive: sqrtRatio(drive, own) * (bases.every((n) => drive.ends.includes(n)) ? 0.5 : 1),
+    henries: 4 * own.henries,
+    farads: farads(unit, c1, c2),
+    outputs: rest.flatMap((w) => (drives.includes(w) ? [] : (outputOf(unit, w.ends, sqrtRatio(w, own)) ?? []))),
+  };
+}
+
+/** Sum of the capacitors straight between two nodes. */
+function farads({ circuit }: UnitCircuit, a: number, b: number): number {
+  return circuit.devices
+    .filter((d) => d.model.kind.endsWith('capacitor') && d.nodes.includes(a) && d.nodes.includes(b))
+    .reduce((sum, d) => sum + circuit.parameters[d.at]!, 0);
+}
+
+/** The bridge behind a winding, by way of a capacitor in series if there is one. */
+function outputOf(unit: UnitCircuit, ends: readonly [number, number], turns: number): RoyerOutput | null {
+  for (const [a, b] of [ends, [ends[1], ends[0]] as const]) {
+    const beyond = unit.circuit.devices
+      .filter((d) => d.model.kind.endsWith('capacitor') && d.nodes.includes(a))
+      .map((d) => (d.nodes[0] === a ? d.nodes[1]! : d.nodes[0]!));
+    for (const at of [a, ...beyond]) {
+      const legs = [at, b].map((n) => [rail(unit, n, 0), rail(unit, n, 1)] as const);
+      const [[up, down], [up2, down2]] = legs as [(typeof legs)[0], (typeof legs)[0]];
+      if (!up || !down || up.node !== up2?.node || down.node !== down2?.node) continue;
+      const ballast = at === a ? Infinity : farads(unit, a, at);
+      return { turns, ballast, drops: up.diodes + down.diodes, end: b, from: down.node, to: up.node };
+    }
+  }
+  return null;
+}
+
+/** The rail that diodes lead to from a node: way 0 along them, 1 against them. */
+function rail(unit: UnitCircuit, from: number, way: 0 | 1): { readonly node: number; readonly diodes: number } | null {
+  let node = from;
+  for (let diodes = 1; diodes < 6; diodes++) {
+    const next = unit.circuit.devices.find((d) => d.model.kind === 'junction' && d.nodes[way] === node);
+    if (!next) return null;
+    node = next.nodes[1 - way]!;
+    if (unit.isSteady(node)) return { node, diodes };
+  }
+  return null;
+}
+
+/** Whether it starts at mean volts x. */
+export function royerStarts(r: Royer, x: Float64Array): boolean {
+  const volts = x[r.centre]! - x[r.low]!;
+  return volts > 1.5 && r.drive * volts > 0.3 && r.bases.every((n) => x[n]! - x[r.low]! > STARTS);
+}
+
+/**
+ * The stage as devices of the mean network. From collector to collector stands a sine of pi times the mean of the centre tap
+ * (no mean volts across the feed choke); a capacitor in series with a bridge passes 4 f C (peak - output) of it; what that
+ * takes is drawn from the centre tap. The bases stand below the emitters by the mean of their half sine.
+ */
+export function royerDevices(r: Royer): readonly WorkDevice[] {
+  return [
+    ...r.bases.map((base) =>
+      linearHold('base', [base, r.low, r.centre], [1, -1 - r.drive, r.drive], -BASE_VOLTS, BASE_SIEMENS),
+    ),
+    ...r.outputs.flatMap((o) => [
+      output(r, o),
+      linearHold('winding', [o.end, o.from, o.to], [1, -0.5, -0.5], 0, BASE_SIEMENS),
+    ]),
+  ];
+}
+
+const BASE_SIEMENS = 0.2;
+
+function output(r: Royer, o: RoyerOutput): WorkDevice {
+  const currents = (volts: number, out: number): readonly [number, number] => {
+    const inside = Math.max(volts - SATURATED_VOLTS, 0);
+    const peak = (r.farads > 0 ? Math.PI / 2 : 1) * inside * o.turns - o.drops * DIODE_VOLTS;
+    const over = Math.max(peak - out, 0);
+    // The ballast loads the tuned circuit for the share of the time in which the bridge conducts.
+    const seen = r.farads + (o.ballast < Infinity ? (o.ballast * (o.turns / 2) ** 2 * over) / Math.max(peak, 1) : 0);
+    const hertz = r.farads > 0 ? 1 / (2 * Math.PI * Math.sqrt(r.henries * seen)) : 0;
+    const gives = o.ballast < Infinity ? 4 * hertz * o.ballast * over : over / STRAIGHT_OHMS;
+    return [(gives * Math.max(out, 0)) / (PASSED_ON * Math.max(volts, 1)), gives];
+  };
+  return {
+    name: 'resonant push-pull',
+    nodes: [r.centre, r.low, o.from, o.to],
+    joins: [
+      [r.centre, r.low],
+      [o.from, o.to],
+    ],
+    evaluate(x, flow, slope) {
+      const [volts, out] = [x[0]! - x[1]!, x[3]! - x[2]!];
+      const [takes, gives] = currents(volts, out);
+      const step = 1e-5 * (1 + Math.abs(out));
+      const higher = currents(volts, out + step);
+      const fuller = currents(volts + 1e-4, out);
+      slope.fill(0);
+      flow.set([takes, -takes, gives, -gives]);
+      [1, -1, 1, -1].forEach((sign, row) => {
+        const k = row < 2 ? 0 : 1;
+        const byVolts = (sign * (fuller[k] - [takes, gives][k]!)) / 1e-4;
+        const byOut = (sign * (higher[k] - [takes, gives][k]!)) / step;
+        slope.set([byVolts, -byVolts, -byOut, byOut], 4 * row);
+      });
+    },
+  };
+}
