@@ -77,7 +77,7 @@ export function closeLoops(
     if (seconds > LONG && Math.max(moved, turned) < NEAR) {
       return x;
     }
-    seconds *= moved < 0.02 ? 20 : moved < 0.06 ? 6 : moved < 0.15 ? 2 : moved < 0.3 ? 1 : 0.4;
+    seconds *= moved < 0.02 ? 20 : moved < 0.06 ? 6 : moved < 0.15 ? 2 : moved < 0.2 ? 1 : moved < 0.3 ? 0.6 : 0.4;
   }
   return x;
 }

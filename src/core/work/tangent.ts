@@ -6,6 +6,9 @@ import type { WorkDevice } from './workDevice';
 /** Even a choke that runs empty gets this share of its rise: light loads stand on the edge of it. */
 const LEAST_RAMP = 0.3;
 
+/** Holds what would float to its mean, siemens. */
+const ANCHOR = 1e-6;
+
 /**
  * A cell straightened about mean volts and a setting: the amperes of its diodes and switches, the current that its switches
  * reach and the volts of a sampled node at the knee, each with its slopes by the inputs and by the setting.
@@ -122,10 +125,25 @@ export class Tangent {
     return off / most;
   }
 
+  /** Swinging nodes with their mean volts over a standing one: a winding may hang on nothing but diodes. */
+  private anchors(): readonly { readonly node: number; readonly under: number; readonly volts: number }[] {
+    const { cell, result } = this.running;
+    const stands = new Map(cell.inputs.flatMap(([a, b], k) => (b < 0 ? [[a, this.at[k]!] as const] : [])));
+    return cell.ends.flatMap((pair) =>
+      [pair, [pair[1], pair[0]] as const].flatMap(([node, under]) => {
+        const at = cell.unknownOf.get(node);
+        const volts = stands.get(under);
+        if (at === undefined || volts === undefined || stands.has(node)) return [];
+        return [{ node, under, volts: result!.meanVolts[at]! - volts }];
+      }),
+    );
+  }
+
   /** The tangent as a device of the mean network; follows `setting`. */
   device(): WorkDevice {
     const { cell } = this.running as { cell: Cell };
     const nodes = [...new Set([...cell.inputs.flat().filter((n) => n >= 0), ...cell.ends.flat()])];
+    const anchors = this.anchors();
     const local = new Map(nodes.map((n, i) => [n, i]));
     const n = nodes.length;
     const ends = cell.ends.map(([a, b]) => [local.get(a)!, local.get(b)!] as const);
@@ -151,6 +169,19 @@ export class Tangent {
           flow[i] = flow[i]! + now;
           flow[j] = flow[j]! - now;
         });
+        for (const { node, under, volts } of anchors) {
+          const [i, j] = [local.get(node)!, local.get(under)!];
+          const now = ANCHOR * (x[i]! - x[j]! - volts);
+          flow[i] = flow[i]! + now;
+          flow[j] = flow[j]! - now;
+          for (const [row, column, g] of [
+            [i, i, ANCHOR],
+            [i, j, -ANCHOR],
+            [j, i, -ANCHOR],
+            [j, j, ANCHOR],
+          ] as const)
+            slope[row * n + column] = slope[row * n + column]! + g;
+        }
       },
     };
   }
