@@ -16,8 +16,12 @@ interface Loop {
   limit: number;
 }
 
+/** Rounds until it gives up: from nothing, and from where it stood. */
 const OUTER = 90;
+const AGAIN = 45;
 const NEAR = 1.5e-3;
+/** A setting that moves no volts may wander by this share: a period is not computed finer. */
+const ALIKE = 0.01;
 /** A pulse is never less than this, ampere; a converter never slower than this, hertz. */
 const LEAST_TOP = 2e-4;
 const LEAST_HERTZ = 150;
@@ -36,6 +40,7 @@ export function closeLoops(
     const running = unit.cells[i];
     return running ? [loopOf(unit, running)] : [];
   });
+  unit.settled = true;
   if (loops.length === 0) return unit.solve(state, start, more);
   let x = start ?? firstGuess(unit, state);
   for (const loop of loops) begin(unit, loop, x);
@@ -49,7 +54,8 @@ export function closeLoops(
   // Switched on and followed in steps of time that grow until they reach as far as one likes: the capacitors of the unit
   // lead from where it is to where it settles.
   let seconds = start ? 0.3 : 1e-3;
-  for (let round = 0; round < OUTER; round++) {
+  unit.settled = false;
+  for (let round = 0; round < (start ? AGAIN : OUTER); round++) {
     const tangents = loops.map(
       (l) => new Tangent(l.running, x, l.sampled ? (l.running.cell.unknownOf.get(l.sampled.node) ?? -1) : -1),
     );
@@ -74,7 +80,8 @@ export function closeLoops(
       if (running.by === 'top') running.top = t.setting;
       else running.hertz = t.setting;
     });
-    if (seconds > LONG && Math.max(moved, turned) < NEAR) {
+    if (seconds > LONG && moved < NEAR && turned < ALIKE) {
+      unit.settled = true;
       return x;
     }
     seconds *= moved < 0.02 ? 20 : moved < 0.06 ? 6 : moved < 0.15 ? 2 : moved < 0.2 ? 1 : moved < 0.3 ? 0.6 : 0.4;

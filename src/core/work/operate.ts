@@ -90,6 +90,7 @@ function operateOnce(
   let found = volts ?? new Float64Array(unit.circuit.nodeNames.length);
   if (cycle) unit.lastDevices = [...unit.devices(state), ...cycle.holds];
   if (!volts) warnings.push('No steady state was found.');
+  else if (!unit.settled) warnings.push('The loops did not come to rest: volts are those of a moment.');
   const states: Record<string, ConverterState> = {};
   for (const [i, c] of plan.converters.entries()) {
     const ic = controllerOf(unit, c);
@@ -267,11 +268,13 @@ function regulate(unit: UnitUnderPower, state: WorkState, start: Float64Array | 
   const { line } = unit;
   if (line && !line.result) line.settle();
   let x: Float64Array | null = start;
+  let restless = 0;
   for (let round = 0; round < 5; round++) {
     x = closeLoops(unit, state, x);
     if (!x || !line) return x;
     const moved = line.load(x);
-    if (moved < 0.01) return x;
+    // What never comes to rest is not asked five times over.
+    if (moved < 0.01 || (!unit.settled && ++restless > 1)) return x;
     line.settle();
   }
   return x;

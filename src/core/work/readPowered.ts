@@ -6,8 +6,10 @@ import { busVolts } from './alternating';
 import { faradsBetween } from './hiccup';
 import { operateUnit } from './operate';
 import type { Operation } from './operate';
+import { closeLoops } from './loops';
 import { isInverter } from './simpleConverter';
 import { resistance } from './workDevice';
+import type { WorkDevice } from './workDevice';
 import type { OperatingCondition } from './workBoard';
 import { workPlan } from './workPlan';
 
@@ -33,6 +35,8 @@ const METER_OHMS = 10e6;
 /** How far a good unit may read from its nominal figure, and in volts at least. */
 const BAND = 0.05;
 const LEAST_BAND = 0.02;
+/** Volts that give way to the meter by more than this share are asked for again with the loops closed. */
+const SAGS = 0.01;
 
 /** A unit in one operating condition with its faults, ready for any number of readings. */
 export class PoweredReader {
@@ -74,8 +78,29 @@ export class PoweredReader {
   private meanVolts(a: number, b: number): number {
     const { unit, volts } = this.operation;
     if (a === b) return 0;
-    const network = unit.network([...unit.lastDevices, resistance('meter', a, b, METER_OHMS)]);
-    const x = network.solve(volts) ?? volts;
+    const meter = resistance('meter', a, b, METER_OHMS);
+    const x = unit.network([...unit.lastDevices, meter]).solve(volts) ?? volts;
+    const [now, open] = [x[a]! - x[b]!, volts[a]! - volts[b]!];
+    const sags = Math.abs(now - open) > SAGS * Math.abs(open) + LEAST_BAND;
+    return sags && this.answers() && unit.isSteady(a) && unit.isSteady(b) ? this.regulated(meter, a, b) : now;
+  }
+
+  /** Whether there is a loop at rest that answers to a load. */
+  private answers(): boolean {
+    const { unit, state, period } = this.operation;
+    return period === null && unit.settled && [...state.running].some((i) => unit.cells[i]);
+  }
+
+  /** The mean with the loops closed anew: at no load the meter is a load that a regulated rail answers to. */
+  private regulated(meter: WorkDevice, a: number, b: number): number {
+    const { unit, volts, state } = this.operation;
+    const running = [...state.running].flatMap((i) => unit.cells[i] ?? []);
+    const before = running.map(({ top, hertz, result }) => ({ top, hertz, result }));
+    const devices = unit.lastDevices;
+    const x = closeLoops(unit, state, volts, [meter]) ?? volts;
+    running.forEach((r, i) => Object.assign(r, before[i]));
+    unit.lastDevices = devices;
+    unit.settled = true;
     return x[a]! - x[b]!;
   }
 

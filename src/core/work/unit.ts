@@ -188,6 +188,8 @@ export class UnitUnderPower extends UnitCircuit {
 
   /** The devices of the solution found last. */
   lastDevices: readonly WorkDevice[] = [];
+  /** Whether the loops came to rest the last time they were closed. */
+  settled = true;
 
   /** Mean volts in a state in which nothing switches, or of a network made otherwise; null where none was found. */
   solve(state: WorkState, start: Float64Array | null, more: readonly WorkDevice[] = []): Float64Array | null {
