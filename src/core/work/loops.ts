@@ -55,6 +55,7 @@ export function closeLoops(
   // lead from where it is to where it settles.
   let seconds = start ? 0.3 : 1e-3;
   unit.settled = false;
+  let calm = 0;
   for (let round = 0; round < (start ? AGAIN : OUTER); round++) {
     const tangents = loops.map(
       (l) => new Tangent(l.running, x, l.sampled ? (l.running.cell.unknownOf.get(l.sampled.node) ?? -1) : -1),
@@ -80,7 +81,9 @@ export function closeLoops(
       if (running.by === 'top') running.top = t.setting;
       else running.hertz = t.setting;
     });
-    if (seconds > LONG && moved < NEAR && turned < ALIKE) {
+    // Where the longest on-time is the limit, the setting means nothing: volts that stay twice tell as much.
+    calm = seconds > 1 && moved < NEAR ? calm + 1 : 0;
+    if (seconds > LONG && moved < NEAR && (turned < ALIKE || calm > 1)) {
       unit.settled = true;
       return x;
     }

@@ -82,7 +82,8 @@ export class PoweredReader {
     const x = unit.network([...unit.lastDevices, meter]).solve(volts) ?? volts;
     const [now, open] = [x[a]! - x[b]!, volts[a]! - volts[b]!];
     const sags = Math.abs(now - open) > SAGS * Math.abs(open) + LEAST_BAND;
-    return sags && this.answers() && unit.isSteady(a) && unit.isSteady(b) ? this.regulated(meter, a, b) : now;
+    const stiff = unit.condition.load === 'none' || (unit.isSteady(a) && unit.isSteady(b));
+    return sags && stiff && this.answers() ? this.regulated(meter, a, b) : now;
   }
 
   /** Whether there is a loop at rest that answers to a load. */
@@ -97,7 +98,8 @@ export class PoweredReader {
     const running = [...state.running].flatMap((i) => unit.cells[i] ?? []);
     const before = running.map(({ top, hertz, result }) => ({ top, hertz, result }));
     const devices = unit.lastDevices;
-    const x = closeLoops(unit, state, volts, [meter]) ?? volts;
+    const closed = closeLoops(unit, state, volts, [meter]);
+    const x = closed && unit.settled ? closed : volts;
     running.forEach((r, i) => Object.assign(r, before[i]));
     unit.lastDevices = devices;
     unit.settled = true;

@@ -96,6 +96,8 @@ test.each([
   ['dock-pushpull-48', 12],
   ['bilge-drive-48v', 12],
   ['kiln-relay-25a', 10],
+  ['sign-royer-12', 12],
+  ['shelf-lamp-led', 11],
 ] as const)('%s reads as its labels say', (name, least) => {
   const board = boardOf(name);
   const labels = JSON.parse(readFileSync(join(fixtures, 'boards', `${name}.labels.json`), 'utf8')) as {
@@ -109,6 +111,28 @@ test.each([
     return value !== null && Math.abs(value - volts) <= band + 1e-9;
   });
   expect(right.length).toBeGreaterThanOrEqual(least);
+});
+
+test('a resonant push-pull gives what its ballast passes, and nothing with a transistor open', () => {
+  const board = boardOf('sign-royer-12');
+  const halved = readerOf(board, { source: 12, load: 'half' }, ['C9:open']).read('dcv', 'HV+', 'HV-')!;
+  // V = peak / (1 + 1 / (4 f C R)) with 945 V, 30.3 kHz, 220 pF, 59 kohm.
+  expect(Math.abs(halved.value! / 578 - 1)).toBeLessThan(0.08);
+  expect(readerOf(board, { source: 12, load: 'half' }, ['Q1:open']).read('dcv', 'HV+', 'HV-')!.value).toBeCloseTo(0, 1);
+});
+
+test('a valley fill that never charges in series holds nothing', () => {
+  const volts = (faults: readonly string[]): number =>
+    readerOf(boardOf('shelf-lamp-led'), { source: 230, load: 'half' }, faults).read('dcv', 'HV+', 'HV-')!.value!;
+  // Without the chain only 100 nF smooth the rectified sine: its mean is 2 / pi of 325 V, less where it is loaded.
+  expect(volts(['R3:open'])).toBeLessThan(volts([]));
+  expect(volts(['R3:open'])).toBeGreaterThan(150);
+});
+
+test('a winding that hangs on a bridge alone stands half way between its rails', () => {
+  const reader = readerOf(boardOf('galley-inverter-600'), { source: 12, load: 'half' }, []);
+  const rail = reader.read('dcv', 'HV+', 'HV-')!.value!;
+  expect(Math.abs(reader.read('dcv', 'SA', 'HV-')!.value! / rail - 0.5)).toBeLessThan(0.02);
 });
 
 test('a net that is not there reads nothing; every mode answers on one that is', () => {

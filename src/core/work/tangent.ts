@@ -1,3 +1,4 @@
+import { DisjointSets } from '../graph';
 import type { Cell } from './cell';
 import type { PeriodResult } from './cellPlan';
 import type { RunningCell } from './unitCircuit';
@@ -7,7 +8,7 @@ import type { WorkDevice } from './workDevice';
 const LEAST_RAMP = 0.3;
 
 /** Holds what would float to its mean, siemens. */
-const ANCHOR = 1e-6;
+const ANCHOR = 1e-5;
 
 /**
  * A cell straightened about mean volts and a setting: the amperes of its diodes and switches, the current that its switches
@@ -128,12 +129,20 @@ export class Tangent {
   /** Swinging nodes with their mean volts over a standing one: a winding may hang on nothing but diodes. */
   private anchors(): readonly { readonly node: number; readonly under: number; readonly volts: number }[] {
     const { cell, result } = this.running;
+    const most = 1 + Math.max(...cell.windingDevices.flatMap((d) => d.nodes), ...cell.ends.flat());
+    const joined = new DisjointSets(most);
+    for (const d of cell.windingDevices)
+      for (let k = 0; k + 1 < d.nodes.length; k += 2) joined.union(d.nodes[k]!, d.nodes[k + 1]!);
+    const floats = (node: number): boolean =>
+      cell.windingDevices.every((d) =>
+        d.nodes.every((n) => cell.unknownOf.has(n) || joined.find(n) !== joined.find(node)),
+      );
     const stands = new Map(cell.inputs.flatMap(([a, b], k) => (b < 0 ? [[a, this.at[k]!] as const] : [])));
     return cell.ends.flatMap((pair) =>
       [pair, [pair[1], pair[0]] as const].flatMap(([node, under]) => {
         const at = cell.unknownOf.get(node);
         const volts = stands.get(under);
-        if (at === undefined || volts === undefined || stands.has(node)) return [];
+        if (at === undefined || volts === undefined || stands.has(node) || !floats(node)) return [];
         return [{ node, under, volts: result!.meanVolts[at]! - volts }];
       }),
     );
