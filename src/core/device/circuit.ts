@@ -20,6 +20,10 @@ export interface Device {
   readonly name: string;
 }
 
+/** Whether a device is a capacitor, with or without a loss. */
+export const isCapacitor = ({ model }: Device): boolean =>
+  model.kind === 'capacitor' || model.kind === 'lossy-capacitor';
+
 /**
  * Part of a board that conducts only when something works it: the dark side of an opto, an open contact, a triac that is
  * off, a varistor, the inside of an integrated circuit. `nodes` in the order of its pins.

@@ -1,4 +1,5 @@
 export { channelCurrent } from './channel';
+export { isCapacitor } from './circuit';
 export type { Circuit, Device, Dormant } from './circuit';
 export { NOMINAL_DRAW, partSigma } from './draw';
 export type { DrawnProperty, PartDraw } from './draw';

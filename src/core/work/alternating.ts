@@ -23,7 +23,7 @@ const COIL_FACTOR = 0.33;
 const LEG_SIEMENS = 1e4;
 
 /** The inverter of a unit and its first alternating output, where it has both. */
-function inverterOf(unit: UnitUnderPower, state: WorkState): PowerConverter | undefined {
+export function inverterOf(unit: UnitUnderPower, state: WorkState): PowerConverter | undefined {
   return [...state.running].map((i) => unit.plan.converters[i]!).find(isInverter);
 }
 

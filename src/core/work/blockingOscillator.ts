@@ -1,7 +1,9 @@
+import { isCapacitor } from '../device';
 import type { Device } from '../device';
 import type { PowerConverter } from '../stages';
 import type { UnitCircuit } from './unitCircuit';
 import { sqrtRatio, windingsOf } from './windingsOf';
+import { transfer } from './workDevice';
 import type { WorkDevice } from './workDevice';
 
 /** Volts of a conducting base, of a saturated collector, and of the diode that charges the output. */
@@ -83,7 +85,7 @@ function pathOhms(unit: UnitCircuit, from: readonly number[], to: number): numbe
   const best = new Map<number, number>(from.filter((n) => n === from[0] || !unit.isSteady(n)).map((n) => [n, 0]));
   for (let round = 0; round < 6; round++) {
     for (const d of circuit.devices) {
-      const passes = d.model.kind === 'resistor' || d.model.kind.endsWith('capacitor');
+      const passes = d.model.kind === 'resistor' || isCapacitor(d);
       if (!passes) continue;
       const ohms = d.model.kind === 'resistor' ? circuit.parameters[d.at]! : 0;
       const [a, b] = [d.nodes[0]!, d.nodes[1]!];
@@ -101,7 +103,7 @@ function pathOhms(unit: UnitCircuit, from: readonly number[], to: number): numbe
 }
 
 /** Peak collector current at some supply volts, ampere: where the base runs out of current. */
-export function peakAmps(o: Oscillator, volts: number): number {
+function peakAmps(o: Oscillator, volts: number): number {
   const fed = Math.max(o.feedback * volts - BASE_VOLTS, 0) / o.feedbackOhms;
   const start = Math.max(volts - BASE_VOLTS, 0) / o.startOhms;
   return o.gain * (fed + start);
@@ -128,36 +130,5 @@ export function oscillatorDevice(o: Oscillator): WorkDevice {
     const period = on + off;
     return [(0.5 * peak * on) / period, (PASSED_ON * 0.5 * (peak / o.output) * off) / period];
   };
-  return {
-    name: 'oscillator',
-    nodes: [o.supply, o.low, o.from, o.to],
-    joins: [[o.supply, o.low]],
-    evaluate(x, flow, slope) {
-      const [volts, out] = [x[0]! - x[1]!, x[3]! - x[2]!];
-      const [takes, gives] = currents(volts, out);
-      const step = 1e-4 * (1 + Math.abs(out));
-      const higher = currents(volts, out + step);
-      const fuller = currents(volts + 1e-3, out);
-      slope.fill(0);
-      flow[0] = takes;
-      flow[1] = -takes;
-      flow[2] = gives;
-      flow[3] = -gives;
-      const d = [
-        [(fuller[0] - takes) / 1e-3, (higher[0] - takes) / step],
-        [(fuller[1] - gives) / 1e-3, (higher[1] - gives) / step],
-      ];
-      for (const [row, sign, k] of [
-        [0, 1, 0],
-        [1, -1, 0],
-        [2, 1, 1],
-        [3, -1, 1],
-      ] as const) {
-        slope[row * 4] = sign * d[k]![0]!;
-        slope[row * 4 + 1] = -sign * d[k]![0]!;
-        slope[row * 4 + 3] = sign * d[k]![1]!;
-        slope[row * 4 + 2] = -sign * d[k]![1]!;
-      }
-    },
-  };
+  return transfer('oscillator', [o.supply, o.low, o.from, o.to], currents);
 }

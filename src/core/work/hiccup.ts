@@ -1,10 +1,10 @@
+import type { PowerConverter } from '../stages';
 import { closeLoops } from './loops';
 import { controllerOf } from './makeCell';
 import type { UnitUnderPower } from './unit';
 import type { WorkState } from './unitCircuit';
 import { held } from './workDevice';
 import type { WorkDevice } from './workDevice';
-import type { WorkIc } from './workPlan';
 
 /** A supply pin that saws between two thresholds: how long it falls and rises, s, and the mean volts of the unit meanwhile. */
 export interface Hiccup {
@@ -28,7 +28,7 @@ export function hiccupOf(unit: UnitUnderPower, state: WorkState, index: number, 
   const stop = ic.facts['vccStop'] ?? 0.6 * start;
   if (vcc < 0 || ground < 0 || running[vcc]! - running[ground]! >= stop) return null;
   const middle = (start + stop) / 2;
-  const farads = faradsBetween(unit, vcc, ground);
+  const farads = unit.faradsBetween(vcc, ground);
   const idle: WorkState = {
     powered: new Set([...state.powered].filter((r) => r !== ic.ref)),
     running: new Set([...state.running].filter((i) => i !== index)),
@@ -50,27 +50,16 @@ export function hiccupOf(unit: UnitUnderPower, state: WorkState, index: number, 
     ref: ic.ref,
     period,
     onShare: down / period,
-    volts: meanOf(unit, ic, idle, working, up, down, hold(middle)),
+    volts: meanOf(unit, unit.plan.converters[index]!, idle, working, up, down, hold(middle)),
   };
 }
 
 const HOLD = 1;
 
-/** Farad between two nodes. */
-export function faradsBetween(unit: UnitUnderPower, a: number, b: number): number {
-  const { circuit } = unit;
-  let sum = 0;
-  for (const d of circuit.devices) {
-    if (!d.model.kind.endsWith('capacitor')) continue;
-    if (d.nodes.slice(0, 2).every((n) => n === a || n === b)) sum += circuit.parameters[d.at]!;
-  }
-  return sum;
-}
-
 /** The mean of a unit whose outputs run for a while and then fall with their loads. */
 function meanOf(
   unit: UnitUnderPower,
-  ic: WorkIc,
+  converter: PowerConverter,
   idle: WorkState,
   working: Float64Array,
   up: number,
@@ -78,8 +67,6 @@ function meanOf(
   hold: WorkDevice,
 ): Float64Array {
   const holds: WorkDevice[] = [hold];
-  const index = unit.plan.converters.findIndex((c) => controllerOf(unit, c)?.ref === ic.ref);
-  const converter = unit.plan.converters[index]!;
   const outputs = unit.plan.outputs.filter((o) => o.kind === 'dc' && converter.outputs.includes(o.rail));
   const rails = outputs.map((o) => [unit.node(o.rail), unit.node(o.return)] as const);
   const volts = rails.map(([a, b]) => working[a]! - working[b]!);
@@ -112,5 +99,5 @@ function outputFarads(unit: UnitUnderPower, a: number, b: number): number {
       grown = true;
     }
   }
-  return [...near].reduce((sum, n) => sum + faradsBetween(unit, n, b), 0);
+  return [...near].reduce((sum, n) => sum + unit.faradsBetween(n, b), 0);
 }

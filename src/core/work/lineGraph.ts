@@ -1,3 +1,4 @@
+import { isCapacitor } from '../device';
 import type { Device } from '../device';
 
 /** Capacitors in series that make a reservoir are at least this, farad. */
@@ -28,7 +29,7 @@ export function endsElsewhere(
   return devices.some(
     (d) =>
       d !== from &&
-      d.model.kind.endsWith('capacitor') &&
+      isCapacitor(d) &&
       parameters[d.at]! >= CHAIN_FARADS &&
       d.nodes.slice(0, 2).includes(node) &&
       d.nodes.slice(0, 2).some((n) => n !== node && seen.has(n) && !from.nodes.includes(n)),

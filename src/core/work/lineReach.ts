@@ -1,3 +1,4 @@
+import { isCapacitor } from '../device';
 import type { Device } from '../device';
 import { CHAIN_FARADS, endsElsewhere, prune } from './lineGraph';
 import type { UnitCircuit } from './unitCircuit';
@@ -23,8 +24,7 @@ export function reachLine(
   const cellWindings = new Set(unit.cells.flatMap((c) => (c ? [...c.cell.windingDevices] : [])));
   const at = new Map<number, Device[]>();
   for (const d of circuit.devices) {
-    const slash = d.name.indexOf('/');
-    if (slash > 0 && unit.plan.ics.has(d.name.slice(0, slash))) continue;
+    if (unit.isInsideIc(d)) continue;
     for (const n of d.nodes) at.set(n, [...(at.get(n) ?? []), d]);
   }
   const seen = new Set<number>();
@@ -42,7 +42,7 @@ export function reachLine(
     for (const [a, b] of closed) if (a === node || b === node) queue.push([a === node ? b : a, way]);
     for (const d of at.get(node) ?? []) {
       const { kind } = d.model;
-      if (kind === 'capacitor' || kind === 'lossy-capacitor') {
+      if (isCapacitor(d)) {
         if (parameters[d.at]! >= RESERVOIR_FARADS) caps.add(d);
         continue;
       }
@@ -62,14 +62,13 @@ export function reachLine(
   for (let grown = true; grown;) {
     grown = false;
     for (const d of circuit.devices) {
-      if (d.model.kind !== 'capacitor' && d.model.kind !== 'lossy-capacitor') continue;
-      if (parameters[d.at]! < CHAIN_FARADS || d.nodes.slice(0, 2).every((n) => seen.has(n))) continue;
+      if (!isCapacitor(d) || parameters[d.at]! < CHAIN_FARADS || d.nodes.slice(0, 2).every((n) => seen.has(n)))
+        continue;
       const [near, far] = seen.has(d.nodes[0]!) ? [d.nodes[0]!, d.nodes[1]!] : [d.nodes[1]!, d.nodes[0]!];
       if (!seen.has(near) || !unit.isSteady(far) || !endsElsewhere(circuit.devices, parameters, far, d, seen)) continue;
       seen.add(far);
       caps.add(d);
-      for (const x of at.get(far) ?? [])
-        if (x.model.kind.endsWith('capacitor') && parameters[x.at]! >= CHAIN_FARADS) caps.add(x);
+      for (const x of at.get(far) ?? []) if (isCapacitor(x) && parameters[x.at]! >= CHAIN_FARADS) caps.add(x);
       grown = true;
     }
   }
@@ -90,7 +89,7 @@ function fill(
   const { devices, parameters } = unit.circuit;
   const ends = new Map<number, readonly [Device, Device]>();
   for (const d of devices) {
-    if (!d.model.kind.endsWith('capacitor') || parameters[d.at]! < CHAIN_FARADS) continue;
+    if (!isCapacitor(d) || parameters[d.at]! < CHAIN_FARADS) continue;
     const [near, far] = seen.has(d.nodes[0]!) ? [d.nodes[0]!, d.nodes[1]!] : [d.nodes[1]!, d.nodes[0]!];
     if (!seen.has(near) || seen.has(far) || !unit.isSteady(far)) continue;
     const back = (at.get(far) ?? []).find(

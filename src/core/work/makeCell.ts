@@ -1,3 +1,4 @@
+import { isCapacitor } from '../device';
 import type { Device } from '../device';
 import { factorDense, solveDense } from '../linear';
 import type { PowerConverter } from '../stages';
@@ -97,9 +98,7 @@ export function makeCell(unit: UnitCircuit, c: PowerConverter): Cell | null {
 function isAside(unit: UnitCircuit, d: Device, inside: readonly Device[]): boolean {
   if (unit.bootstraps.some((b) => b.diode === d)) return true;
   if (d.model.kind === 'windings') return d.name.split('+').some((n) => unit.plan.driveWindings.has(n));
-  const slash = d.name.indexOf('/');
-  if (slash < 0 || !unit.plan.ics.has(d.name.slice(0, slash))) return false;
-  return !inside.some((s) => s.name === d.name);
+  return unit.isInsideIc(d) && !inside.some((s) => s.name === d.name);
 }
 
 const LEAST_HELD = 0.2e-6;
@@ -111,7 +110,7 @@ function rippleOhms(unit: UnitCircuit, node: number, hertz: number): number {
   let siemens = 0;
   let held = 0;
   for (const d of circuit.devices) {
-    if (d.model.kind !== 'capacitor' && d.model.kind !== 'lossy-capacitor') continue;
+    if (!isCapacitor(d)) continue;
     const [a, b] = [d.nodes[0]!, d.nodes[1]!];
     if (a !== node && b !== node) continue;
     // Between two standing nodes that are no reference the one written first takes it.

@@ -1,6 +1,6 @@
 import type { Fault } from '../fault';
 import { sheetFact } from '../part';
-import { alternatingOf, busVolts } from './alternating';
+import { alternatingOf, busVolts, inverterOf } from './alternating';
 import type { Alternating } from './alternating';
 import { oscillates, oscillatorOf } from './blockingOscillator';
 import { hiccupOf } from './hiccup';
@@ -77,7 +77,7 @@ function operateOnce(
     // The load of an inverter hangs on its bus, and the bus on the load.
     for (let turn = 0; turn < 4 && volts; turn++) {
       alternating = alternatingOf(unit, state, volts, faults);
-      const inverter = [...state.running].map((i) => plan.converters[i]!).find(isInverter);
+      const inverter = inverterOf(unit, state);
       if (!alternating || !inverter) break;
       const amps = alternating.watts / INVERTER_EFFICIENCY / Math.max(busVolts(unit, inverter, volts), 1);
       const before = unit.alternating?.amps ?? 0;
@@ -97,17 +97,16 @@ function operateOnce(
     if (ic) states[ic.ref] = state.running.has(i) ? 'run' : (states[ic.ref] ?? 'off');
   }
   let period: number | null = null;
-  const mains = mainConverter(plan);
+  const main = mainConverter(plan);
   for (const i of volts ? [...state.running] : []) {
     const hiccup = hiccupOf(unit, state, i, found);
     if (!hiccup) continue;
     found = hiccup.volts;
     states[hiccup.ref] = hiccup.period < Infinity ? 'hiccup' : 'off';
     if (hiccup.period < Infinity) period = hiccup.period;
-    if (i === mains || hiccup.period === Infinity) unitHiccup = states[hiccup.ref]!;
+    if (i === main || hiccup.period === Infinity) unitHiccup = states[hiccup.ref]!;
     state.running.delete(i);
   }
-  const main = mains;
   return {
     unit,
     volts: found,
@@ -128,7 +127,7 @@ const INVERTER_EFFICIENCY = 0.97;
 function learnBus(plan: WorkPlan): void {
   plan.usualBus.volts = plan.inputs.nominal;
   const { unit, state, volts } = operateUnit(plan, { source: plan.inputs.nominal, load: 'none' }, []);
-  const inverter = [...state.running].map((i) => plan.converters[i]!).find(isInverter);
+  const inverter = inverterOf(unit, state);
   if (inverter) plan.usualBus.volts = busVolts(unit, inverter, volts);
 }
 
@@ -188,29 +187,26 @@ function follow(unit: UnitUnderPower, state: WorkState, volts: Float64Array): bo
   if (changed) return true;
   plan.converters.forEach((c, i) => {
     if (state.running.has(i) || (!unit.cells[i] && !isSimple(c))) return;
-    const ic = controllerOf(unit, c);
-    const drivers = c.drivers.flatMap((ref) => plan.ics.get(ref) ?? []);
-    const all = ic ? [ic, ...drivers] : drivers;
-    if (!hasSource(unit, c, volts)) return;
-    if (c.topology === 'blocking-oscillator') {
-      const oscillator = oscillatorOf(unit, c);
-      if (!oscillator || !oscillates(oscillator, volts)) return;
-      state.running.add(i);
-      changed = true;
-      return;
-    }
-    if (c.topology === 'royer') {
-      const royer = royerOf(unit, c);
-      if (!royer || !royerStarts(royer, volts)) return;
-      state.running.add(i);
-      changed = true;
-      return;
-    }
-    if (all.length === 0 || !all.every((x) => state.powered.has(x.ref) && isEnabled(unit, x, volts))) return;
+    if (!hasSource(unit, c, volts) || !starts(unit, state, c, volts)) return;
     state.running.add(i);
     changed = true;
   });
   return changed;
+}
+
+/** Whether a converter that has a source works: one that drives itself by its own parts, others by what drives them. */
+function starts(unit: UnitUnderPower, state: WorkState, c: PowerConverter, volts: Float64Array): boolean {
+  if (c.topology === 'blocking-oscillator') {
+    const oscillator = oscillatorOf(unit, c);
+    return oscillator !== null && oscillates(oscillator, volts);
+  }
+  if (c.topology === 'royer') {
+    const royer = royerOf(unit, c);
+    return royer !== null && royerStarts(royer, volts);
+  }
+  const refs = new Set([...(c.controller === null ? [] : [c.controller]), ...c.drivers]);
+  const ics = [...refs].flatMap((ref) => unit.plan.ics.get(ref) ?? []);
+  return ics.length > 0 && ics.every((x) => state.powered.has(x.ref) && isEnabled(unit, x, volts));
 }
 
 /** Whether there is anything for a converter to work on. */
@@ -219,7 +215,7 @@ function hasSource(unit: UnitUnderPower, c: PowerConverter, volts: Float64Array)
   if (supply < 0) return true;
   const low = c.switches.find((s) => s.side !== 'top')?.low;
   const ground = low === undefined ? 0 : (volts[unit.node(low)] ?? 0);
-  return c.topology === 'royer' || Math.abs(volts[supply]! - ground) > LEAST_SOURCE;
+  return Math.abs(volts[supply]! - ground) > LEAST_SOURCE;
 }
 
 const LEAST_SOURCE = 1;

@@ -2,14 +2,13 @@ import { boardNets, netKey } from '../circuit';
 import type { Board } from '../circuit';
 import type { Fault } from '../fault';
 import { recogniseStages } from '../stages';
-import { busVolts } from './alternating';
-import { faradsBetween } from './hiccup';
 import { operateUnit } from './operate';
 import type { Operation } from './operate';
 import { closeLoops } from './loops';
 import { isInverter } from './simpleConverter';
 import { resistance } from './workDevice';
 import type { WorkDevice } from './workDevice';
+import type { RunningCell } from './unitCircuit';
 import type { OperatingCondition } from './workBoard';
 import { workPlan } from './workPlan';
 
@@ -88,14 +87,14 @@ export class PoweredReader {
 
   /** Whether there is a loop at rest that answers to a load. */
   private answers(): boolean {
-    const { unit, state, period } = this.operation;
-    return period === null && unit.settled && [...state.running].some((i) => unit.cells[i]);
+    const { unit, period } = this.operation;
+    return period === null && unit.settled && this.running().length > 0;
   }
 
   /** The mean with the loops closed anew: at no load the meter is a load that a regulated rail answers to. */
   private regulated(meter: WorkDevice, a: number, b: number): number {
     const { unit, volts, state } = this.operation;
-    const running = [...state.running].flatMap((i) => unit.cells[i] ?? []);
+    const running = this.running();
     const before = running.map(({ top, hertz, result }) => ({ top, hertz, result }));
     const devices = unit.lastDevices;
     const closed = closeLoops(unit, state, volts, [meter]);
@@ -107,7 +106,7 @@ export class PoweredReader {
   }
 
   private alternatingVolts(a: number, b: number, red: string, black: string): number {
-    const { unit, alternating, volts } = this.operation;
+    const { unit, alternating } = this.operation;
     if (a === b) return 0;
     const { line } = unit;
     if (line && [a, b].every((n) => n === line.live || n === line.neutral)) return unit.condition.source;
@@ -118,25 +117,25 @@ export class PoweredReader {
       const mean = line!.result!.mean.get(a)!;
       return Math.sqrt(Math.max(rms * rms - mean * mean, 0));
     }
-    for (const running of unit.cells) {
-      const at = running?.cell.unknownOf.get(a);
-      if (at === undefined || !running?.result || !this.runs(running.converter)) continue;
+    for (const running of this.running()) {
+      const at = running.cell.unknownOf.get(a);
+      if (at === undefined || !running.result) continue;
       const square = running.result.squareVolts[at]!;
       const mean = running.result.meanVolts[at]!;
       return Math.sqrt(Math.max(square - mean * mean, 0));
     }
-    void volts;
     return 0;
   }
 
-  private runs(converter: unknown): boolean {
+  /** The cells of the converters that run. */
+  private running(): readonly RunningCell[] {
     const { state, unit } = this.operation;
-    return [...state.running].some((i) => unit.plan.converters[i] === converter);
+    return unit.cells.filter((c, i): c is RunningCell => c !== null && state.running.has(i));
   }
 
   /** Peak to peak, the greatest of what the mains, an inverter and the switching leave there. */
   private ripple(a: number, b: number): number {
-    const { unit, state, volts } = this.operation;
+    const { unit, state } = this.operation;
     let most = 0;
     const { line } = unit;
     const result = line?.result;
@@ -150,27 +149,21 @@ export class PoweredReader {
       const hertz = isInverter(c)
         ? (this.operation.alternating?.hertz ?? 50)
         : (unit.plan.board.nameplate?.hertz ?? 50);
-      const amps = isInverter(c)
-        ? (unit.alternating?.amps ?? 0)
-        : c.topology === 'boost-pfc'
-          ? this.given(a, unit.node(low))
-          : 0;
-      const farads = faradsBetween(unit, a, unit.node(low)) || faradsBetween(unit, a, b);
+      const amps = isInverter(c) ? (unit.alternating?.amps ?? 0) : c.topology === 'boost-pfc' ? this.given(a) : 0;
+      const farads = unit.faradsBetween(a, unit.node(low)) || unit.faradsBetween(a, b);
       if (farads > 0) most = Math.max(most, amps / (2 * Math.PI * hertz * farads));
-      void busVolts;
     }
-    for (const running of unit.cells) {
-      if (!running?.result || !this.runs(running.converter)) continue;
+    for (const running of this.running()) {
+      if (!running.result) continue;
       const at = running.cell.soft.get(a) ?? running.cell.unknownOf.get(a);
       if (at === undefined) continue;
       most = Math.max(most, running.result.highVolts[at]! - running.result.lowVolts[at]!);
     }
-    void volts;
     return most;
   }
 
   /** Mean amperes that a power-factor stage gives its rail: what everything else takes from it. */
-  private given(a: number, b: number): number {
+  private given(a: number): number {
     const { unit, volts } = this.operation;
     let amps = 0;
     for (const d of unit.lastDevices) {
@@ -182,7 +175,6 @@ export class PoweredReader {
         if (n === a) amps -= flow[i]!;
       });
     }
-    void b;
     return amps;
   }
 
@@ -191,8 +183,7 @@ export class PoweredReader {
     if (unit.line && (a === unit.line.live || a === unit.line.neutral)) return unit.plan.board.nameplate?.hertz ?? 50;
     if (alternating && unit.plan.outputs.some((o) => o.kind === 'ac' && (o.rail === red || o.return === red)))
       return alternating.hertz;
-    for (const running of unit.cells) {
-      if (!running || !this.runs(running.converter)) continue;
+    for (const running of this.running()) {
       const gates = running.converter.drivers.flatMap((ref) => {
         const ic = unit.plan.ics.get(ref);
         return ic ? (ic.roles['GATE'] ?? []).map((at) => unit.circuit.pins[ic.index]![at]!) : [];
@@ -232,7 +223,7 @@ export function poweredPoints(reader: PoweredReader): readonly PoweredPoint[] {
       add(part.nets[1]!, part.nets[0]!);
     }
   const known = new Set(boardNets(board).map(netKey));
-  const grounds = [...workPlan(board).ics.values()].flatMap((ic) => {
+  const grounds = [...reader.operation.unit.plan.ics.values()].flatMap((ic) => {
     const part = board.parts[ic.index]!;
     const ground = ic.ground === null ? undefined : part.nets[ic.ground];
     return ground === undefined ? [] : part.nets.map((n) => [n, ground] as const);

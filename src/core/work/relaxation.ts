@@ -1,3 +1,4 @@
+import { isCapacitor } from '../device';
 import { sheetFact } from '../part';
 import type { UnitUnderPower } from './unit';
 import type { WorkState } from './unitCircuit';
@@ -14,7 +15,7 @@ interface Trigger {
 }
 
 /** Finds the trigger devices of a board whose firing turns a thyristor on. */
-export function triggersOf(unit: UnitUnderPower): readonly Trigger[] {
+function triggersOf(unit: UnitUnderPower): readonly Trigger[] {
   const { plan } = unit;
   return plan.board.parts.flatMap((part, index): Trigger[] => {
     const volts = sheetFact(plan.board.facts, part.ref, 'breakover');
@@ -43,7 +44,8 @@ export interface Cycle {
   readonly period: number;
 }
 
-const LEAST_STEP = 2e-3;
+/** Step of time, s. */
+const STEP = 10e-3;
 const STEPS = 900;
 /** Ohm behind which the mean of a capacitor that charges and falls is taken to stand. */
 const CYCLE_OHMS = 100e3;
@@ -56,26 +58,23 @@ export function relaxationOf(unit: UnitUnderPower, state: WorkState, start: Floa
   const triggers = triggersOf(unit);
   if (triggers.length === 0) return null;
   const { circuit } = unit;
-  const capacitors = circuit.devices.filter(
-    (d) => d.model.kind.endsWith('capacitor') && circuit.parameters[d.at]! >= 10e-9,
-  );
+  const capacitors = circuit.devices.filter((d) => isCapacitor(d) && circuit.parameters[d.at]! >= 10e-9);
   const devices = unit.devices(state);
   let x = Float64Array.from(start);
   const mean = new Float64Array(start.length);
-  const step = LEAST_STEP * 5;
   let [fired, since] = [0, 0];
   for (let s = 0; s < STEPS; s++) {
     const before = x;
     const charged = capacitors.map((d) => {
       const [a, b] = [d.nodes[0]!, d.nodes[1]!];
-      return held(d.name, a, b, before[a]! - before[b]!, step / circuit.parameters[d.at]!);
+      return held(d.name, a, b, before[a]! - before[b]!, STEP / circuit.parameters[d.at]!);
     });
     const next = unit.network([...devices, ...charged]).solve(x);
     if (!next) return null;
     x = next as Float64Array<ArrayBuffer>;
     if (fired === 1) {
-      since += step;
-      for (let i = 0; i < mean.length; i++) mean[i] = mean[i]! + x[i]! * step;
+      since += STEP;
+      for (let i = 0; i < mean.length; i++) mean[i] = mean[i]! + x[i]! * STEP;
     }
     const now = triggers.find((t) => Math.abs(x[t.a]! - x[t.b]!) >= t.volts);
     if (!now) continue;

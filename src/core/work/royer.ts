@@ -1,8 +1,9 @@
+import { isCapacitor } from '../device';
 import type { Device } from '../device';
 import type { PowerConverter } from '../stages';
 import type { UnitCircuit } from './unitCircuit';
 import { sqrtRatio, windingsOf } from './windingsOf';
-import { linearHold } from './workDevice';
+import { linearHold, transfer } from './workDevice';
 import type { WorkDevice } from './workDevice';
 
 /** Volts of a conducting base, of a saturated collector, of a diode of the rectifier. */
@@ -67,29 +68,22 @@ export function royerOf(unit: UnitCircuit, c: PowerConverter): Royer | null {
     bases,
     drive: sqrtRatio(drive, own) * (bases.every((n) => drive.ends.includes(n)) ? 0.5 : 1),
     henries: 4 * own.henries,
-    farads: farads(unit, c1, c2),
+    farads: unit.faradsBetween(c1, c2),
     outputs: rest.flatMap((w) => (drives.includes(w) ? [] : (outputOf(unit, w.ends, sqrtRatio(w, own)) ?? []))),
   };
-}
-
-/** Sum of the capacitors straight between two nodes. */
-function farads({ circuit }: UnitCircuit, a: number, b: number): number {
-  return circuit.devices
-    .filter((d) => d.model.kind.endsWith('capacitor') && d.nodes.includes(a) && d.nodes.includes(b))
-    .reduce((sum, d) => sum + circuit.parameters[d.at]!, 0);
 }
 
 /** The bridge behind a winding, by way of a capacitor in series if there is one. */
 function outputOf(unit: UnitCircuit, ends: readonly [number, number], turns: number): RoyerOutput | null {
   for (const [a, b] of [ends, [ends[1], ends[0]] as const]) {
     const beyond = unit.circuit.devices
-      .filter((d) => d.model.kind.endsWith('capacitor') && d.nodes.includes(a))
+      .filter((d) => isCapacitor(d) && d.nodes.includes(a))
       .map((d) => (d.nodes[0] === a ? d.nodes[1]! : d.nodes[0]!));
     for (const at of [a, ...beyond]) {
       const legs = [at, b].map((n) => [rail(unit, n, 0), rail(unit, n, 1)] as const);
       const [[up, down], [up2, down2]] = legs as [(typeof legs)[0], (typeof legs)[0]];
       if (!up || !down || up.node !== up2?.node || down.node !== down2?.node) continue;
-      const ballast = at === a ? Infinity : farads(unit, a, at);
+      const ballast = at === a ? Infinity : unit.faradsBetween(a, at);
       return { turns, ballast, drops: up.diodes + down.diodes, end: b, from: down.node, to: up.node };
     }
   }
@@ -144,27 +138,5 @@ function output(r: Royer, o: RoyerOutput): WorkDevice {
     const gives = o.ballast < Infinity ? 4 * hertz * o.ballast * over : over / STRAIGHT_OHMS;
     return [(gives * Math.max(out, 0)) / (PASSED_ON * Math.max(volts, 1)), gives];
   };
-  return {
-    name: 'resonant push-pull',
-    nodes: [r.centre, r.low, o.from, o.to],
-    joins: [
-      [r.centre, r.low],
-      [o.from, o.to],
-    ],
-    evaluate(x, flow, slope) {
-      const [volts, out] = [x[0]! - x[1]!, x[3]! - x[2]!];
-      const [takes, gives] = currents(volts, out);
-      const step = 1e-5 * (1 + Math.abs(out));
-      const higher = currents(volts, out + step);
-      const fuller = currents(volts + 1e-4, out);
-      slope.fill(0);
-      flow.set([takes, -takes, gives, -gives]);
-      [1, -1, 1, -1].forEach((sign, row) => {
-        const k = row < 2 ? 0 : 1;
-        const byVolts = (sign * (fuller[k] - [takes, gives][k]!)) / 1e-4;
-        const byOut = (sign * (higher[k] - [takes, gives][k]!)) / step;
-        slope.set([byVolts, -byVolts, -byOut, byOut], 4 * row);
-      });
-    },
-  };
+  return transfer('resonant push-pull', [r.centre, r.low, o.from, o.to], currents);
 }

@@ -1,4 +1,5 @@
 import { netKey } from '../circuit';
+import { isCapacitor } from '../device';
 import type { Device } from '../device';
 import type { Fault } from '../fault';
 import { partFigure, sheetFact } from '../part';
@@ -7,7 +8,7 @@ import type { PowerConverter } from '../stages';
 import { bootstrapSupply } from './bootstrap';
 import { icDevices } from './icWork';
 import { LineSide } from './lineSide';
-import { makeCell, senseOhms } from './makeCell';
+import { controllerOf, makeCell, senseOhms } from './makeCell';
 import { MeanNetwork } from './meanNetwork';
 import { halfOf, simpleConverter, simpleDevices } from './simpleConverter';
 import { UnitCircuit } from './unitCircuit';
@@ -38,8 +39,7 @@ export class UnitUnderPower extends UnitCircuit {
     this.cells = plan.converters.map((c): RunningCell | null => {
       const cell = makeCell(this, c);
       if (!cell) return null;
-      const ic = c.controller === null ? undefined : plan.ics.get(c.controller);
-      const by = ic?.facts['ccDuty'] !== undefined ? 'hertz' : 'top';
+      const by = controllerOf(this, c)?.facts['ccDuty'] !== undefined ? 'hertz' : 'top';
       const ohms = senseOhms(this, c);
       return { converter: c, cell, top: 0, hertz: cell.plan.hertz, by, result: null, senseOhms: ohms };
     });
@@ -75,9 +75,7 @@ export class UnitUnderPower extends UnitCircuit {
     for (const { diode } of charged) gone.add(diode);
     const list: WorkDevice[] = [];
     for (const d of circuit.devices) {
-      const slash = d.name.indexOf('/');
-      const inside = slash > 0 && plan.ics.has(d.name.slice(0, slash));
-      if (gone.has(d) || inside) continue;
+      if (gone.has(d) || this.isInsideIc(d)) continue;
       // What is broken off the mains, or blocks from it, holds no mean volts against it.
       if (this.line && blocksLine(d, parameters, this.line.lineNodes)) continue;
       switch (d.model.kind) {
@@ -202,7 +200,7 @@ export class UnitUnderPower extends UnitCircuit {
     const { circuit } = this;
     const ridden = new Set([...this.plan.riding].flatMap(([a, b]) => [this.node(a), this.node(b)]));
     return circuit.devices.flatMap((d) => {
-      if (d.model.kind !== 'capacitor' && d.model.kind !== 'lossy-capacitor') return [];
+      if (!isCapacitor(d)) return [];
       const [a, b] = [d.nodes[0]!, d.nodes[1]!];
       const stands = (this.isSteady(a) && this.isSteady(b)) || (ridden.has(a) && ridden.has(b));
       // A capacitor across the isolation leads no volts anywhere.

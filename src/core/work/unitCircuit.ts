@@ -1,5 +1,5 @@
 import { netKey } from '../circuit';
-import { RESISTOR, flatten } from '../device';
+import { RESISTOR, flatten, isCapacitor } from '../device';
 import type { Circuit, Device } from '../device';
 import type { Fault } from '../fault';
 import type { PowerConverter } from '../stages';
@@ -93,6 +93,20 @@ export class UnitCircuit {
 
   ground(ic: WorkIc): number {
     return ic.ground === null ? -1 : this.circuit.pins[ic.index]![ic.ground]!;
+  }
+
+  /** Whether a device is part of the inside of an integrated circuit. */
+  isInsideIc({ name }: Device): boolean {
+    const slash = name.indexOf('/');
+    return slash > 0 && this.plan.ics.has(name.slice(0, slash));
+  }
+
+  /** Farad between two nodes. */
+  faradsBetween(a: number, b: number): number {
+    const { devices, parameters } = this.circuit;
+    return devices
+      .filter((d) => isCapacitor(d) && d.nodes.slice(0, 2).every((n) => n === a || n === b))
+      .reduce((sum, d) => sum + parameters[d.at]!, 0);
   }
 
   /** The swinging node that a pin is divided down from, and by how much; null for a pin that stands by itself. */

@@ -288,3 +288,40 @@ export function linearHold(
     },
   };
 }
+
+/**
+ * Takes a current between its first two nodes and gives one from its third to its fourth, both by the volts there: law gives
+ * amperes taken and given for the volts of each side. Its slopes are differences.
+ */
+export function transfer(
+  name: string,
+  nodes: readonly [number, number, number, number],
+  law: (volts: number, out: number) => readonly [number, number],
+): WorkDevice {
+  return {
+    name,
+    nodes,
+    joins: [nodes.slice(0, 2), nodes.slice(2)],
+    evaluate(x, flow, slope) {
+      const [volts, out] = [x[0]! - x[1]!, x[3]! - x[2]!];
+      const now = law(volts, out);
+      const further = DIFFERENCE * (1 + Math.abs(out));
+      const higher = law(volts, out + further);
+      const fuller = law(volts + DIFFERENCE, out);
+      for (const [row, sign, k] of [
+        [0, 1, 0],
+        [1, -1, 0],
+        [2, 1, 1],
+        [3, -1, 1],
+      ] as const) {
+        flow[row] = sign * now[k];
+        const byVolts = (sign * (fuller[k] - now[k])) / DIFFERENCE;
+        const byOut = (sign * (higher[k] - now[k])) / further;
+        slope.set([byVolts, -byVolts, -byOut, byOut], 4 * row);
+      }
+    },
+  };
+}
+
+/** Step of a difference that stands for a slope, volts (or a share of one volt more than there are). */
+const DIFFERENCE = 1e-4;
