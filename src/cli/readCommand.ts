@@ -51,8 +51,11 @@ class Reader {
   private readonly solvers = new Map<string, DcSolver>();
   private readonly signals = new Map<string, SignalReader>();
   private readonly powered = new Map<string, PoweredReader>();
+  private readonly nets: ReadonlySet<string>;
 
-  constructor(private readonly board: Board) {}
+  constructor(private readonly board: Board) {
+    this.nets = new Set(boardNets(board).map(netKey));
+  }
 
   take(request: Request): Result<Answer, Problem> {
     const faults = this.faults(request.faults);
@@ -87,8 +90,8 @@ class Reader {
     key: string,
   ): Result<Answer, Problem> {
     const reader = kept(this.signals, key, () => new SignalReader(this.board, faults));
-    const nets = new Set(boardNets(this.board).map(netKey));
-    for (const net of [red, black]) if (!nets.has(netKey(net))) return refuse(unknownNet(this.board, net));
+    const missing = [red, black].find((net) => !this.nets.has(netKey(net)));
+    if (missing !== undefined) return refuse(unknownNet(this.board, missing));
     const value = reader.read(mode, red, black) ?? null;
     return ok({ mode, value, unit: SIGNAL_UNITS[mode], overload: value === null });
   }
@@ -113,8 +116,8 @@ class Reader {
       `${source} ${condition.load} ${key}`,
       () => new PoweredReader(this.board, condition, faults),
     );
-    const nets = new Set(boardNets(this.board).map(netKey));
-    for (const net of [red, black]) if (!nets.has(netKey(net))) return refuse(unknownNet(this.board, net));
+    const missing = [red, black].find((net) => !this.nets.has(netKey(net)));
+    if (missing !== undefined) return refuse(unknownNet(this.board, missing));
     const read = reader.read(mode, red, black);
     const { unitState: state, states, period, destroys } = reader.operation;
     return ok({
