@@ -11,8 +11,6 @@ import type { Complex } from '../linear';
  * Unplugged supplies are open, one of 0 V a wire. One node of each conductive piece is the reference of that piece.
  */
 export class SmallSignal {
-  /** Unknowns of the nodes in the last `system`. */
-  private numbers: ReadonlyMap<number, number> = new Map();
   private readonly wires: DisjointSets;
   private readonly pieces: DisjointSets;
   private readonly live: readonly Device[];
@@ -33,9 +31,8 @@ export class SmallSignal {
     this.live = live;
     for (const device of live) {
       const { nodes, model } = device;
-      const reach = model.kind === 'windings' ? null : nodes;
-      if (reach) for (const node of reach) this.join(nodes[0]!, node);
-      else for (let k = 0; k < nodes.length; k += 2) this.join(nodes[k]!, nodes[k + 1]!);
+      if (model.kind === 'windings') for (let k = 0; k < nodes.length; k += 2) this.join(nodes[k]!, nodes[k + 1]!);
+      else for (const node of nodes) this.join(nodes[0]!, node);
     }
   }
 
@@ -52,11 +49,6 @@ export class SmallSignal {
   /** Whether anything conducts between two nodes, however little. */
   joined(red: number, black: number): boolean {
     return this.pieces.find(red) === this.pieces.find(black);
-  }
-
-  /** The unknown that is the volts of a node in the last `system`; negative or undefined for a reference. */
-  unknownOf(node: number): number | undefined {
-    return this.numbers.get(this.wires.find(node));
   }
 
   /** Everything that a signal between two nodes can reach, as matrices; `black` is the reference. */
@@ -88,11 +80,10 @@ export class SmallSignal {
     });
     const g = new Float64Array(n * n);
     const c = new Float64Array(n * n);
-    this.numbers = numbers;
     placed.forEach((device, i) => this.stamp(device, rows[i]!, n, g, c));
     const at = numberOf(red);
     if (farads > 0 && at >= 0) c[at * n + at] = c[at * n + at]! + farads;
-    return { n, red: at, g, c };
+    return { n, red: at, g, c, unknowns: numbers };
   }
 
   /** Pieces that a signal reaches: the leads' own, and over the coupling of windings what hangs on those. */
@@ -129,12 +120,17 @@ export class SmallSignal {
   }
 }
 
-/** G and C, n by n and row by row, and the unknown that is the volts of the red lead against the black one (-1: the same node). */
+/**
+ * G and C, n by n and row by row, and the unknown that is the volts of the red lead against the black one (-1: the same node).
+ *
+ * unknowns  the unknown of each node (as `nodeOf` gives it): negative or none for one that is a reference.
+ */
 export interface SignalSystem {
   readonly n: number;
   readonly red: number;
   readonly g: Float64Array;
   readonly c: Float64Array;
+  readonly unknowns: ReadonlyMap<number, number>;
 }
 
 /** (G + sC) x = b for complex s and real b; gives x as its two parts. */

@@ -88,7 +88,7 @@ export function alternatingOf(
   const one = solveAt(system, { re: 0, im: 2 * Math.PI * hertz }, drive);
   const at = (net: string): readonly [number, number] => {
     const node = signal.nodeOf(netKey(net));
-    const i = node === undefined ? -1 : (signal.unknownOf(node) ?? -1);
+    const i = node === undefined ? -1 : (system.unknowns.get(node) ?? -1);
     return i < 0 ? [0, 0] : [one.re[i]!, one.im[i]!];
   };
   const gain = (p: string, q: string): number => Math.hypot(at(p)[0] - at(q)[0], at(p)[1] - at(q)[1]);
