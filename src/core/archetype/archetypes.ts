@@ -8,6 +8,7 @@ import * as inverter from './inverterTexts';
 import * as battery from './batteryTexts';
 import * as mains from './mainsTexts';
 import * as special from './specialTexts';
+import { TYPICAL_FACTS } from './facts';
 import { CONTROLLERS, MODELS } from './models';
 
 /** A generic board of one topology, all values assumed, to start a job from. On screen: a typical circuit. */
@@ -104,7 +105,10 @@ export const ARCHETYPES: readonly Archetype[] = [
     describes: 'mains in, choke and switch, 390 V bus',
     topology: 'boost-pfc',
     netlist: withParts(mains.BOOST_PFC_TEXT),
-    nameplate: offline([dcOut('HV+', 'HV-', 388, 1.2)], 90),
+    nameplate: {
+      ...offline([dcOut('HV+', 'HV-', 390, 1.2)], 90),
+      auxInputs: [{ rail: 'VCC', return: 'HV-', volts: 15 }],
+    },
   },
   {
     name: 'buck-module',
@@ -177,7 +181,7 @@ export const ARCHETYPES: readonly Archetype[] = [
       'battery',
       ['BAT+', 'GND'],
       [21, 24, 30],
-      [{ rail: 'ACO', return: 'ACN', volts: 230, amps: 2, kind: 'ac' }],
+      [{ rail: 'ACO', return: 'ACN', volts: 230, amps: 2, kind: 'ac', hertz: 50 }],
     ),
   },
   {
@@ -186,7 +190,12 @@ export const ARCHETYPES: readonly Archetype[] = [
     describes: 'DC bus in, three legs, bootstrap drivers',
     topology: 'three-phase-inverter',
     netlist: withParts(inverter.THREE_PHASE_TEXT),
-    nameplate: fed('battery', ['DC+', 'GND'], [40, 48, 58], []),
+    nameplate: fed(
+      'battery',
+      ['DC+', 'GND'],
+      [40, 48, 58],
+      [{ rail: 'U', return: 'V', volts: 30, amps: 12, kind: 'ac', hertz: 50, rails: ['U', 'V', 'W'] }],
+    ),
   },
   {
     name: 'solid-state-relay',
@@ -218,7 +227,15 @@ export const ARCHETYPES: readonly Archetype[] = [
     describes: 'battery in, precharge, boost leg, three-phase bridge, bleeder',
     topology: 'boost+three-phase-inverter',
     netlist: withParts(battery.TRACTION_TEXT),
-    nameplate: fed('battery', ['BAT+', 'BAT-'], [160, 200, 230], []),
+    nameplate: {
+      ...fed(
+        'battery',
+        ['BAT+', 'BAT-'],
+        [160, 200, 230],
+        [{ rail: 'U', return: 'V', volts: 130, amps: 50, kind: 'ac', hertz: 50, rails: ['U', 'V', 'W'] }],
+      ),
+      auxInputs: [{ rail: '12V', return: 'GND', volts: 12 }],
+    },
   },
   {
     name: 'solar-charger',
@@ -244,5 +261,6 @@ export function archetypeBoard(name: string): Board | null {
   if (!archetype) return null;
   const read = readNetlist(archetype.netlist);
   invariant(read.ok, `typical circuit ${name} reads`);
-  return { ...assumeAll(read.value.board), nameplate: archetype.nameplate };
+  const facts = TYPICAL_FACTS[name];
+  return { ...assumeAll(read.value.board), nameplate: archetype.nameplate, ...(facts ? { facts } : {}) };
 }

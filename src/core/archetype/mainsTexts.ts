@@ -42,8 +42,8 @@ R7 SNB HV- 47 pr=2
 * --- transformer
 LT1P HV+ DRAIN 4mH dcr=0.3 pkg=T1
 LT1R RST HV+ 4mH dcr=0.6 pkg=T1
-LT1S SEC OUT- 40uH dcr=0.01 pkg=T1
-LT1A AUX HV- 60uH dcr=0.2 pkg=T1
+LT1S SEC OUT- 50uH dcr=0.01 pkg=T1
+LT1A AUX HV- 12uH dcr=0.2 pkg=T1
 KT1A LT1P LT1R 0.99
 KT1B LT1P LT1S 0.99
 KT1C LT1P LT1A 0.98
@@ -122,8 +122,8 @@ R9 SRC CS 1k pr=0.125
 C3 CS HV- 470pF vr=50
 * --- transformer
 LT1P SWH SWL 3mH dcr=0.15 pkg=T1
-LT1S SEC OUT- 90uH dcr=0.008 pkg=T1
-LT1A AUX HV- 50uH dcr=0.2 pkg=T1
+LT1S SEC OUT- 210uH dcr=0.008 pkg=T1
+LT1A AUX HV- 10uH dcr=0.2 pkg=T1
 KT1A LT1P LT1S 0.99
 KT1B LT1P LT1A 0.98
 KT1C LT1S LT1A 0.98
@@ -201,7 +201,7 @@ C5 PB MID 1uF vr=250
 LT1P SW PB 3mH dcr=0.2 pkg=T1
 LT1A SA OUT- 60uH dcr=0.005 pkg=T1
 LT1B OUT- SB 60uH dcr=0.005 pkg=T1
-LT1X AUX HV- 80uH dcr=0.3 pkg=T1
+LT1X AUX HV- 40uH dcr=0.3 pkg=T1
 KT1A LT1P LT1A 0.99
 KT1B LT1P LT1B 0.99
 KT1C LT1A LT1B 0.99
@@ -270,9 +270,8 @@ C3 CMP HV- 470nF vr=25
 * --- gate-drive
 R5 GATE G 10 pr=0.25
 R6 G SRC 10k pr=0.125
-* --- startup
-R7 HV+ VCC 220k pr=1 vr=500
 * --- aux-supply
+XJ3 VCC HV- CONN mark="15V AUX"
 C4 VCC HV- 47uF vr=35 esr=0.6
 * --- feedback
 R8 HV+ FBM 820k pr=0.25 vr=350

@@ -27,8 +27,8 @@ R5 K1N A1 100k
 C3 K1N A1 1n vr=1000
 * --- transformer
 LT1P A1 DR 2m
-LT1S OUT SN 40u
-LT1A A2 AX 80u
+LT1S SN OUT 40u
+LT1A A2 AX 160u
 K1 LT1P LT1S 0.98
 K2 LT1P LT1A 0.98
 * --- aux-supply
@@ -41,7 +41,7 @@ C4 OUT GND 680u vr=10 esr=0.04
 * --- discharge
 R6 OUT GND 1k
 * --- feedback
-R3 AX FB 30k
+R3 AX FB 16.2k
 R4 FB A2 5k
 * --- connector
 XJ2 OUT GND CONN
@@ -89,6 +89,10 @@ LT1P PA MID 2mH
 LT1S HA HG 800mH
 KT1 LT1P LT1S 0.98
 * --- aux-supply
+LT1A AUX HV- 20u
+KT2 LT1P LT1A 0.97
+KT3 LT1S LT1A 0.96
+D6 AUX VCC DFAST vr=200
 C8 VCC HV- 47u vr=25 esr=0.5
 * --- multiplier
 C11 HA K1 2.2n vr=10000

@@ -161,6 +161,8 @@ export const supply: Rule = (scene, net) => {
     add(0.25, 'fed from a rectified point');
   if (resistors.some((r) => r.value! <= 470 && scene.outputs.has(farEnd(r, net))))
     add(0.45, 'a small resistor feeds it from an output rail');
+  if (a.graph.on(net, 'connector').some((p) => a.grounds.has(farEnd(p.branch, net))))
+    add(0.35, 'a connector brings it');
   if (a.graph.on(net, 'diode').some((p) => p.pin === 1 && diodeClass(a.board, p.branch) === 'zener'))
     add(0.2, 'a zener limits it');
   if (diodesAt(a, net, 'anode').some((d) => isBootstrap(scene, d.nets[1]!)))

@@ -19,6 +19,8 @@ export interface Alternating {
 /** Watts of a three-phase output over volts and amperes, and of a work coil over its apparent power. */
 const MOTOR_FACTOR = 0.95;
 const COIL_FACTOR = 0.33;
+/** Share of the bus that an inverter of line frequency can make, rms. */
+const MOST_DEPTH = 0.95;
 /** Stands for the legs of a bridge: they hold their volts, siemens. */
 const LEG_SIEMENS = 1e4;
 
@@ -29,7 +31,7 @@ export function inverterOf(unit: UnitUnderPower, state: WorkState): PowerConvert
 
 /** Volts between high and low of an inverter's bus in a solution. */
 export function busVolts(unit: UnitUnderPower, c: PowerConverter, x: Float64Array): number {
-  const low = c.switches.find((s) => s.side === 'bottom')?.low;
+  const low = c.switches.find((s) => s.side !== 'top')?.low;
   return low === undefined ? 0 : x[unit.node(c.supply)]! - x[unit.node(low)]!;
 }
 
@@ -96,7 +98,9 @@ export function alternatingOf(
   const full = gain(output.rail, output.return);
   const regulated = c.topology === 'line-frequency-inverter';
   const legs = regulated ? (full > 0 ? output.volts / full : 0) : output.volts * part;
-  const most = 0.95 * Math.max(bus, 0);
+  // Either half of a tapped winding has the whole bus in its turn.
+  const halves = c.switches.every((s) => s.side === 'single') ? 2 : 1;
+  const most = MOST_DEPTH * halves * Math.max(bus, 0);
   const volts = regulated ? Math.min(legs, most) : legs;
   const watts = own.reduce((sum, o) => {
     const v = volts * gain(o.rail, o.return);

@@ -124,6 +124,7 @@ export function oscillatorDevice(o: Oscillator): WorkDevice {
   const currents = (volts: number, out: number): readonly [number, number] => {
     const v = Math.max(volts - SATURATED_VOLTS, 0.1);
     const peak = peakAmps(o, volts);
+    if (!(peak > 0)) return [0, 0];
     const on = (o.henries * peak) / v;
     const back = Math.max((out + DIODE_VOLTS) / o.output, 0.02 * v);
     const off = (o.henries * peak) / back;

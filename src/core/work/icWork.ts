@@ -1,3 +1,4 @@
+import type { PowerSwitch } from '../stages';
 import { held, heldUp, passRegulator, sink, twoPole } from './workDevice';
 import type { WorkDevice } from './workDevice';
 import { isInverter } from './simpleConverter';
@@ -69,11 +70,15 @@ function drives(unit: UnitCircuit, ic: WorkIc, state: WorkState, ground: number)
   });
   const duty = running?.result?.duty ?? (legs === undefined ? 0 : legDuty(unit, legs));
   if (own.length > 0 || legs !== undefined || state.powered.has(ic.ref)) {
-    const upper = upperGates(unit);
+    const upper = gatesOf(unit, (s) => s.side === 'top');
+    const inverted = gatesOf(unit, (s) => s.refs.some((ref) => turnsOnLow(unit, ref)));
     for (const at of ic.roles['GATE'] ?? []) {
       const out = pins[at]!;
       const rides = unit.pin(ic, 'SW');
-      if (!upper.has(out)) list.push(driveOf(`${ic.ref} drive`, out, unit.pin(ic, 'VCC'), ground, duty));
+      const vcc = unit.pin(ic, 'VCC');
+      const supply = vcc >= 0 ? vcc : unit.pin(ic, 'VIN');
+      const share = inverted.has(out) ? 1 - duty : duty;
+      if (!upper.has(out) || inverted.has(out)) list.push(driveOf(`${ic.ref} drive`, out, supply, ground, share));
       else if (rides >= 0) list.push(driveOf(`${ic.ref} drive`, out, unit.pin(ic, 'BST'), rides, duty));
     }
   }
@@ -97,11 +102,19 @@ function legDuty(unit: UnitCircuit, index: number): number {
   return 0.5 - pause * hertz;
 }
 
-/** Nodes that drive upper switches: their gates and what a small resistor joins to them. */
-function upperGates(unit: UnitCircuit): ReadonlySet<number> {
+/** Whether a switch conducts while its gate stands low: a P-channel, or a PNP. */
+function turnsOnLow({ circuit }: UnitCircuit, ref: string): boolean {
+  return circuit.devices.some(
+    (d) =>
+      d.name === ref && (d.model.kind === 'channel' || d.model.kind === 'transistor') && circuit.parameters[d.at]! < 0,
+  );
+}
+
+/** Nodes that drive some switches: their gates and what a small resistor joins to them. */
+function gatesOf(unit: UnitCircuit, which: (s: PowerSwitch) => boolean): ReadonlySet<number> {
   const gates = new Set(
     unit.plan.converters.flatMap((c) =>
-      c.switches.flatMap((s) => (s.side === 'top' ? s.refs.map((ref) => unit.pinsOf(ref)[1]!) : [])),
+      c.switches.flatMap((s) => (which(s) ? s.refs.map((ref) => unit.pinsOf(ref)[1]!) : [])),
     ),
   );
   const near = new Set(gates);

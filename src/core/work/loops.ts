@@ -14,6 +14,9 @@ interface Loop {
   readonly ic: WorkIc | undefined;
   readonly sampled: { readonly node: number; readonly share: number } | null;
   limit: number;
+  /** Whether its controller's law at a feedback pin is known; and the printed output that it makes. */
+  readonly told: boolean;
+  readonly made: { readonly rail: number; readonly back: number; readonly volts: number } | null;
 }
 
 /** Rounds until it gives up: from nothing, and from where it stood. */
@@ -105,9 +108,15 @@ const LONG = 10;
 function loopOf(unit: UnitUnderPower, running: RunningCell): Loop {
   const ic = controllerOf(unit, running.converter);
   const fb = ic ? unit.pin(ic, 'FB') : -1;
+  const told = ic !== undefined && fb >= 0 && (ic.facts['fbRef'] ?? ic.facts['fbOffset']) !== undefined;
+  const own = unit.plan.outputs.find(
+    (o) => o.kind === 'dc' && o.volts > 0 && running.converter.outputs.includes(o.rail),
+  );
   return {
     running,
     ic,
+    told,
+    made: own ? { rail: unit.node(own.rail), back: unit.node(own.return), volts: own.volts } : null,
     sampled: ic && fb >= 0 ? unit.sampled(fb, unit.ground(ic), running) : null,
     limit: topLimit(unit, running, ic),
   };
@@ -277,6 +286,9 @@ function demand(unit: UnitUnderPower, loop: Loop, tangent: Tangent, x: Float64Ar
       bounds.push((fbRef - seen) / fbRef);
     }
   }
+  // What regulates it is not known: it makes what is printed on the unit, or nothing of its own accord.
+  const { made } = loop;
+  if (!loop.told) bounds.push(made ? (made.volts - (x[made.rail]! - x[made.back]!)) / made.volts : -1);
   const want = Math.min(...bounds);
   return Number.isFinite(want) ? want : -1;
 }

@@ -28,6 +28,15 @@ export function controllerOf(unit: UnitCircuit, c: PowerConverter): WorkIc | und
   return c.controller === null ? undefined : unit.plan.ics.get(c.controller);
 }
 
+/** Whether anything tells what a converter makes: the law of a feedback pin, a limit, or an output of the nameplate. */
+export function hasAim(unit: UnitCircuit, c: PowerConverter): boolean {
+  const ic = controllerOf(unit, c);
+  const facts = ic?.facts ?? {};
+  const fed = ic !== undefined && unit.pin(ic, 'FB') >= 0;
+  const made = unit.plan.outputs.some((o) => o.kind === 'dc' && c.outputs.includes(o.rail));
+  return made || (fed && (facts['fbRef'] ?? facts['fbOffset']) !== undefined) || facts['ccDuty'] !== undefined;
+}
+
 /** The cell of a converter; null for topologies that have models of their own. */
 export function makeCell(unit: UnitCircuit, c: PowerConverter): Cell | null {
   const { circuit, plan } = unit;
@@ -50,6 +59,10 @@ export function makeCell(unit: UnitCircuit, c: PowerConverter): Cell | null {
     case 'synchronous-buck':
       phases = [of('top')];
       sync = of('bottom');
+      break;
+    case 'boost':
+      // A leg that steps up: its upper switch does what a diode would.
+      if (of('top').length > 0) [phases, sync] = [[of('bottom')], of('top')];
       break;
     case 'half-bridge':
       phases = [of('top'), of('bottom')];

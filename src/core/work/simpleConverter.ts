@@ -120,10 +120,11 @@ function powerFactorStage(unit: UnitCircuit, c: PowerConverter): readonly WorkDe
 /** Legs at half their bus in the mean; what the load takes as a current from the bus. */
 function inverter(unit: UnitCircuit, c: PowerConverter): readonly WorkDevice[] {
   const high = unit.node(c.supply);
-  const lowNet = c.switches.find((s) => s.side === 'bottom')?.low;
+  const lowNet = c.switches.find((s) => s.side !== 'top')?.low;
   const low = lowNet === undefined ? -1 : unit.node(lowNet);
   if (high < 0 || low < 0) return [];
-  const list: WorkDevice[] = c.nodes.flatMap((net, i) => {
+  const legs = c.switches.some((s) => s.side === 'top') ? c.nodes : [];
+  const list: WorkDevice[] = legs.flatMap((net, i) => {
     const leg = unit.node(net);
     if (leg < 0) return [];
     // The first leg holds the mean; the others follow it through the load.

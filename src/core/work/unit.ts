@@ -8,7 +8,7 @@ import type { PowerConverter } from '../stages';
 import { bootstrapSupply } from './bootstrap';
 import { icDevices } from './icWork';
 import { LineSide } from './lineSide';
-import { controllerOf, makeCell, senseOhms } from './makeCell';
+import { controllerOf, hasAim, makeCell, senseOhms } from './makeCell';
 import { MeanNetwork } from './meanNetwork';
 import { halfOf, simpleConverter, simpleDevices } from './simpleConverter';
 import { UnitCircuit } from './unitCircuit';
@@ -37,7 +37,7 @@ export class UnitUnderPower extends UnitCircuit {
   constructor(plan: WorkPlan, condition: OperatingCondition, faults: readonly Fault[]) {
     super(plan, condition, faults);
     this.cells = plan.converters.map((c): RunningCell | null => {
-      const cell = makeCell(this, c);
+      const cell = hasAim(this, c) ? makeCell(this, c) : null;
       if (!cell) return null;
       const by = controllerOf(this, c)?.facts['ccDuty'] !== undefined ? 'hertz' : 'top';
       const ohms = senseOhms(this, c);
