@@ -144,9 +144,20 @@ export class Cell {
       diode.volts = slope! * Math.log1p(carried / saturation!) - slope!;
       diode.ohms = series! + slope! / carried;
     });
+    this.run.changed();
   }
 
   private readonly carried: number[] = [];
+
+  /** Takes over what another one of the same parts has found: ramp, knees, currents of its windings. */
+  resume(other: Cell): void {
+    if (other.state.length !== this.state.length || other.carried.length !== this.carried.length) return;
+    this.ramp = other.ramp;
+    this.lastTop = other.lastTop;
+    this.state = Float64Array.from(other.state);
+    other.carried.forEach((amps, i) => (this.carried[i] = amps));
+    this.kneeAmps(Float64Array.from(this.carried));
+  }
 
   /** Volts of the inputs from the mean volts of all nodes. */
   given(x: Float64Array): Float64Array {
@@ -246,7 +257,7 @@ export class Cell {
             over = true;
           }
         }
-        run.take(step, given);
+        run.take(step);
         const lastAmps = this.lastPhase;
         this.lastPhase = this.phaseAmps(given);
         if (on) {

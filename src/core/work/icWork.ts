@@ -137,6 +137,7 @@ function driveOf(name: string, out: number, supply: number, ground: number, shar
     name,
     nodes: [out, supply, ground],
     joins: [[out, ground]],
+    linear: true,
     evaluate(x, flow, slope) {
       const g = 1 / DRIVE_OHMS;
       slope.fill(0);

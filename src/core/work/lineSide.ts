@@ -199,10 +199,19 @@ export class LineSide {
     }
   }
 
+  /** Takes over charge and loads of another one of the same parts. */
+  resume(other: LineSide): void {
+    if (other.run.capVolts.length !== this.run.capVolts.length || other.reservoirs.length !== this.reservoirs.length)
+      return;
+    this.run.capVolts.set(other.run.capVolts);
+    this.reservoirs.forEach((r, i) => (r.siemens = other.reservoirs[i]!.siemens));
+  }
+
   /** Runs the mains until a period ends as it began; the loads as they are set. */
   settle(): void {
     const { run, reservoirs } = this;
     reservoirs.forEach((r, i) => (this.resistors[this.loadAt[i]!]!.ohms = 1 / Math.max(r.siemens, 1e-9)));
+    run.changed();
     let before = Float64Array.from(run.capVolts);
     let earlier: Float64Array | null = null;
     for (let cycle = 0; cycle < 80; cycle++) {
@@ -252,36 +261,38 @@ export class LineSide {
     const peak = Math.SQRT2 * unit.condition.source;
     const given = new Float64Array(1);
     const nodes = [...this.spotOf.keys()];
-    const mean = new Map(nodes.map((n) => [n, 0]));
-    const square = new Map(nodes.map((n) => [n, 0]));
-    const high = new Map(nodes.map((n) => [n, -Infinity]));
-    const low = new Map(nodes.map((n) => [n, Infinity]));
+    const count = nodes.length;
+    const spots = nodes.map((n) => this.spotOf.get(n)!);
+    const place = new Map(nodes.map((n, i) => [n, i]));
+    const under = new Int32Array(count).fill(-1);
+    for (const r of this.reservoirs) for (const n of r.nodes) under[place.get(n)!] = place.get(r.low)!;
+    const [mean, square, now] = [new Float64Array(count), new Float64Array(count), new Float64Array(count)];
+    const [high, low] = [new Float64Array(count).fill(-Infinity), new Float64Array(count).fill(Infinity)];
     const fed = new Float64Array(this.diodes.length);
     this.fed = fed;
     const carried = new Float64Array(this.way.length);
     this.carried = carried;
-    const base = new Map<number, number>();
-    for (const r of this.reservoirs) for (const n of r.nodes) base.set(n, r.low);
     for (let s = 1; s <= STEPS; s++) {
       given[0] = peak * Math.sin((2 * Math.PI * s) / STEPS);
       if (!run.try(h, given)) break;
-      run.take(h, given);
+      run.take(h);
       for (let i = 0; i < fed.length; i++) fed[i] = Math.max(fed[i]!, run.diodeAmps[i]!);
       for (let i = 0; i < carried.length; i++) {
         const { a, b, ohms } = this.resistors[i]!;
-        carried[i] = carried[i]! + ((run.at(a, given) - run.at(b, given)) / ohms) ** 2 / STEPS;
+        const amps = (run.at(a, given) - run.at(b, given)) / ohms;
+        carried[i] = carried[i]! + (amps * amps) / STEPS;
       }
-      for (const n of nodes) {
-        const under = base.get(n);
-        const v =
-          run.at(this.spotOf.get(n)!, given) - (under === undefined ? 0 : run.at(this.spotOf.get(under)!, given));
-        mean.set(n, mean.get(n)! + v / STEPS);
-        square.set(n, square.get(n)! + (v * v) / STEPS);
-        high.set(n, Math.max(high.get(n)!, v));
-        low.set(n, Math.min(low.get(n)!, v));
+      for (let i = 0; i < count; i++) now[i] = run.at(spots[i]!, given);
+      for (let i = 0; i < count; i++) {
+        const v = under[i]! < 0 ? now[i]! : now[i]! - now[under[i]!]!;
+        mean[i] = mean[i]! + v / STEPS;
+        square[i] = square[i]! + (v * v) / STEPS;
+        if (v > high[i]!) high[i] = v;
+        if (v < low[i]!) low[i] = v;
       }
     }
-    return { mean, high, low, rms: new Map([...square].map(([n, v]) => [n, Math.sqrt(v)])) };
+    const byNode = (values: Float64Array): Map<number, number> => new Map(nodes.map((n, i) => [n, values[i]!]));
+    return { mean: byNode(mean), high: byNode(high), low: byNode(low), rms: byNode(square.map(Math.sqrt)) };
   }
 
   /** Each reservoir held at its mean, as devices of the mean network; the inlet at rest. */

@@ -59,20 +59,24 @@ export function closeLoops(
   let seconds = start ? 0.3 : 1e-3;
   unit.settled = false;
   let calm = 0;
+  let last: readonly Tangent[] = [];
   for (let round = 0; round < (start ? AGAIN : OUTER); round++) {
     const tangents = loops.map(
-      (l) => new Tangent(l.running, x, l.sampled ? (l.running.cell.unknownOf.get(l.sampled.node) ?? -1) : -1),
+      (l, i) =>
+        new Tangent(l.running, x, l.sampled ? (l.running.cell.unknownOf.get(l.sampled.node) ?? -1) : -1, last[i] ?? null),
     );
+    last = tangents;
     const fixed = [...unit.devices(state), ...more, ...tangents.map((t) => t.device())];
     let next: Float64Array | null = null;
-    let moved = Infinity;
+    let [moved, off] = [Infinity, 0];
     for (let tries = 0; tries < 14; tries++) {
       for (const t of tangents) t.setting = t.from;
       const before = x;
       const charged = seconds > FOREVER ? [] : capacitors.map((c) => c(before, seconds));
       next = settle(unit, loops, tangents, unit.network([...fixed, ...charged]), x);
       moved = next ? Math.max(...tangents.map((t) => t.distance(next!))) : Infinity;
-      if (next && moved < FAR && (moved < SURE || tangents.every((t) => t.surprise(next!) < TRUST))) break;
+      off = next && moved > NEARBY ? Math.max(...tangents.map((t) => t.surprise(next!))) : 0;
+      if (next && moved < FAR && (moved < SURE || off < TRUST)) break;
       seconds = Math.min(seconds, FOREVER) / 4;
     }
     if (!next) return round > 0 ? x : null;
@@ -90,11 +94,23 @@ export function closeLoops(
       unit.settled = true;
       return x;
     }
-    seconds *= moved < 0.02 ? 20 : moved < 0.06 ? 6 : moved < 0.15 ? 2 : moved < 0.2 ? 1 : moved < 0.3 ? 0.6 : 0.4;
+    seconds *= stretch(moved, off);
   }
   return x;
 }
 
+/** How much longer the next step of time may be: by how far the volts moved and how far the cells were from their tangents. */
+function stretch(moved: number, off: number): number {
+  if (moved < 0.02) return 20;
+  if (moved < 0.06) return 6;
+  if (moved < NEARBY) return 2;
+  if (off < 0.02) return 6;
+  if (off < 0.1) return 2;
+  return moved < 0.2 ? 1 : moved < 0.3 ? 0.6 : 0.4;
+}
+
+/** Volts that move less than this leave no doubt of a tangent. */
+const NEARBY = 0.15;
 /** A step of time is kept so short that no volts change more than this, relative to one volt more than they are. */
 const FAR = 0.6;
 /** A longer step than this is believed only where the cell itself gives nearly what its tangent said there. */
@@ -212,7 +228,7 @@ function turn(
 ): Float64Array | null {
   const least = loop.running.by === 'top' ? LEAST_TOP : LEAST_HERTZ;
   const most = loop.running.by === 'top' ? Infinity : loop.running.cell.plan.hertz * 1.3;
-  const bottom = Math.max(tangent.from / TURN, least);
+  const bottom = Math.max(tangent.from / TURN ** 2, least);
   const roof = Math.max(Math.min(tangent.from * TURN, most), bottom);
   let x = start;
   const ask = (setting: number): number => {
@@ -255,7 +271,7 @@ function turn(
 }
 
 const CONTENT = 1e-5;
-/** A setting moves by no more than this factor on one tangent. */
+/** A setting rises by no more than this factor on one tangent, and falls by no more than its square. */
 const TURN = 2;
 
 /** How far a loop asks for more (above zero) or less than it has, as a share. */

@@ -1,3 +1,4 @@
+import { netKey } from '../circuit';
 import type { Fault } from '../fault';
 import { sheetFact } from '../part';
 import { alternatingOf, busVolts, inverterOf } from './alternating';
@@ -35,15 +36,21 @@ export interface Operation {
 
 /**
  * Switches a unit on from nothing, with its load connected, and follows it to its steady state. What cannot last gives
- * way: fuses far beyond their rating blow, the worst first, and the unit is followed without them.
+ * way: fuses far beyond their rating blow, the worst first, and the unit is followed without them. near: the same unit in
+ * a steady state that is not far (healthy, say), to begin the closing of its loops at.
  */
-export function operateUnit(plan: WorkPlan, condition: OperatingCondition, faults: readonly Fault[]): Operation {
+export function operateUnit(
+  plan: WorkPlan,
+  condition: OperatingCondition,
+  faults: readonly Fault[],
+  near: Operation | null = null,
+): Operation {
   learnEnables(plan);
   if (plan.usualBus.volts === null && plan.converters.some(isInverter)) learnBus(plan);
   const destroys: { readonly ref: string; readonly why: string }[] = [];
   let all = faults;
   for (;;) {
-    const made = operateOnce(plan, condition, all);
+    const made = operateOnce(plan, condition, all, near);
     if (!('blows' in made)) return { ...made, destroys };
     const { ref, amps, rating } = made.blows;
     destroys.push({
@@ -59,8 +66,10 @@ function operateOnce(
   plan: WorkPlan,
   condition: OperatingCondition,
   faults: readonly Fault[],
+  near: Operation | null,
 ): Operation | { readonly blows: Overload } {
   const unit = new UnitUnderPower(plan, condition, faults);
+  let warm = near;
   const state: WorkState = { powered: new Set(), running: new Set(), closed: new Set() };
   const warnings: string[] = [];
   let volts = solveWithLine(unit, state, null);
@@ -73,7 +82,10 @@ function operateOnce(
     unit.arrange(state);
     unit.alternating = null;
     cycle = state.running.size > 0 ? relaxationOf(unit, state, volts) : null;
-    volts = cycle ? cycle.volts : regulate(unit, state);
+    // Where the same converters run, the loops begin where they were.
+    const begun = warm && alike(warm.state.running, state.running) ? resume(unit, warm) : null;
+    if (begun) warm = null;
+    volts = cycle ? cycle.volts : (regulate(unit, state, begun) ?? (begun ? regulate(unit, state) : null));
     // The load of an inverter hangs on its bus, and the bus on the load.
     for (let turn = 0; turn < 4 && volts; turn++) {
       alternating = alternatingOf(unit, state, volts, faults);
@@ -118,6 +130,24 @@ function operateOnce(
     destroys: [],
     warnings,
   };
+}
+
+const alike = (a: ReadonlySet<number>, b: ReadonlySet<number>): boolean =>
+  a.size > 0 && a.size === b.size && [...a].every((i) => b.has(i));
+
+/** Settings and mean volts of a unit taken over from one that is like it but for its faults. */
+function resume(unit: UnitUnderPower, { unit: from, volts }: Operation): Float64Array {
+  unit.cells.forEach((cell, i) => {
+    const before = from.cells[i];
+    if (!cell || !before?.result) return;
+    [cell.top, cell.hertz] = [before.top, before.hertz];
+    cell.cell.resume(before.cell);
+  });
+  if (from.line) unit.line?.resume(from.line);
+  return Float64Array.from(unit.circuit.nodeNames, (name) => {
+    const node = from.circuit.nodeOfNet.get(netKey(name));
+    return node === undefined ? 0 : volts[node]!;
+  });
 }
 
 /** Share of the power that an inverter passes on. */

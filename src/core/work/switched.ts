@@ -1,3 +1,5 @@
+import { factorDense, solveDense } from '../linear';
+
 /** Where an end of an element lies: an unknown (or -1) plus a given (or -1). Its volts are their sum. */
 export interface Spot {
   readonly unknown: number;
@@ -62,6 +64,14 @@ export interface SwitchedCircuit {
 
 const LEAK = 1e-8;
 
+interface Pair {
+  readonly a: Spot;
+  readonly b: Spot;
+}
+
+const diodePair = ({ a, k }: SwitchedDiode): Pair => ({ a, b: k });
+const switchPair = ({ high, low }: SwitchedSwitch): Pair => ({ a: high, b: low });
+
 /**
  * Steps a switched circuit through time by the implicit Euler rule (exact for the straight ramps of a switching period),
  * finding the states of its diodes. All buffers are its own.
@@ -76,9 +86,19 @@ export class SwitchedRun {
   readonly switchAmps: Float64Array;
   readonly volts: Float64Array;
   private readonly size: number;
-  private readonly matrix: Float64Array;
+  private readonly spare: Factor;
+  /** The last solution, with a place behind it for what is not unknown: always nothing. */
   private readonly x: Float64Array;
+  /** Volts given, with a place behind them for nothing. */
+  private readonly known: Float64Array;
   private readonly first: readonly number[];
+  private readonly resistorEnds: Int32Array;
+  private readonly diodeEnds: Int32Array;
+  private readonly switchEnds: Int32Array;
+  private readonly capacitorEnds: Int32Array;
+  private readonly windingEnds: readonly Int32Array[];
+  /** Resistors with an end at given volts. */
+  private readonly fed: Int32Array;
 
   constructor(readonly circuit: SwitchedCircuit) {
     let n = circuit.unknowns;
@@ -95,13 +115,37 @@ export class SwitchedRun {
     this.diodeAmps = new Float64Array(circuit.diodes.length);
     this.switchAmps = new Float64Array(circuit.switches.length);
     this.volts = new Float64Array(circuit.unknowns);
-    this.matrix = new Float64Array(n * n);
-    this.x = new Float64Array(n);
+    this.spare = { matrix: new Float64Array(n * n), pivots: new Int32Array(n) };
+    this.x = new Float64Array(n + 1);
+    const { resistors, diodes, switches, capacitors, windings } = circuit;
+    const all = [...resistors, ...diodes.map(diodePair), ...switches.map(switchPair), ...capacitors];
+    const pairs = windings.flatMap((w) => w.ohms.map((_, k) => ({ a: w.ends[2 * k]!, b: w.ends[2 * k + 1]! })));
+    const givens = 1 + Math.max(-1, ...[...all, ...pairs].flatMap(({ a, b }) => [a.given, b.given]));
+    this.known = new Float64Array(givens + 1);
+    const endsOf = (list: readonly Pair[]): Int32Array =>
+      Int32Array.from(
+        list.flatMap(({ a, b }) =>
+          [a, b].flatMap((s) => [s.unknown < 0 ? n : s.unknown, s.given < 0 ? givens : s.given]),
+        ),
+      );
+    this.resistorEnds = endsOf(resistors);
+    this.diodeEnds = endsOf(diodes.map(diodePair));
+    this.switchEnds = endsOf(switches.map(switchPair));
+    this.capacitorEnds = endsOf(capacitors);
+    this.windingEnds = windings.map((w) => endsOf(w.ohms.map((_, k) => ({ a: w.ends[2 * k]!, b: w.ends[2 * k + 1]! }))));
+    this.fed = Int32Array.from(resistors.flatMap(({ a, b }, i) => (a.given >= 0 || b.given >= 0 ? [i] : [])));
   }
 
   /** Volts of a spot in the last solution. */
   at(spot: Spot, given: Float64Array): number {
     return (spot.unknown < 0 ? 0 : this.x[spot.unknown]!) + (spot.given < 0 ? 0 : given[spot.given]!);
+  }
+
+  /** Volts across an element in the last solution; ends: its unknowns and givens, four a piece. */
+  private across(ends: Int32Array, i: number): number {
+    const { x, known } = this;
+    const k = 4 * i;
+    return x[ends[k]!]! - x[ends[k + 2]!]! + known[ends[k + 1]!]! - known[ends[k + 3]!]!;
   }
 
   /**
@@ -111,160 +155,182 @@ export class SwitchedRun {
    */
   try(h: number, given: Float64Array): boolean {
     const { diodes } = this.circuit;
+    const { diodeOn, diodeEnds } = this;
     this.crossing = 1;
+    this.known.set(given);
     for (let round = 0; round < 40; round++) {
-      if (!this.solve(h, given)) return false;
+      if (!this.solve(h)) return false;
       let worst = -1;
       let most = 0;
       for (let d = 0; d < diodes.length; d++) {
-        const { a, k, volts, ohms } = diodes[d]!;
-        const over = this.at(a, given) - this.at(k, given) - volts;
-        const amps = this.diodeOn[d] ? over / ohms : LEAK * over;
-        if (round === 0 && this.diodeOn[d] && amps < 0) {
+        const { volts, ohms } = diodes[d]!;
+        const over = this.across(diodeEnds, d) - volts;
+        const on = diodeOn[d]!;
+        const amps = on ? over / ohms : LEAK * over;
+        if (round === 0 && on && amps < 0) {
           const before = this.diodeAmps[d]!;
           if (before > 0) this.crossing = Math.min(this.crossing, before / (before - amps));
         }
-        const wrong = this.diodeOn[d] ? amps < -1e-9 : over > 1e-9;
-        if (!wrong) continue;
+        if (on ? amps >= -1e-9 : over <= 1e-9) continue;
         // Early all that are wrong flip at once; later the worst alone, so that no circle is run.
-        if (round < 3) this.diodeOn[d] = !this.diodeOn[d];
+        if (round < 3) diodeOn[d] = !on;
         const size = Math.abs(over);
         if (size > most) [most, worst] = [size, d];
       }
       if (worst < 0) return true;
-      if (round >= 3) this.diodeOn[worst] = !this.diodeOn[worst];
+      if (round >= 3) diodeOn[worst] = !diodeOn[worst];
     }
     return true;
   }
   crossing = 1;
 
   /** Takes the step that was tried last. */
-  take(h: number, given: Float64Array): void {
-    const { circuit } = this;
-    circuit.windings.forEach((w, i) => {
-      for (let k = 0; k < w.ohms.length; k++) {
-        const at = this.first[i]! + k;
-        this.amps[at - circuit.unknowns] = this.x[at]!;
-      }
-    });
-    circuit.diodes.forEach(({ a, k, volts, ohms }, d) => {
-      const over = this.at(a, given) - this.at(k, given) - volts;
-      this.diodeAmps[d] = this.diodeOn[d] ? over / ohms : 0;
-    });
-    circuit.switches.forEach(({ high, low, ohms }, s) => {
-      this.switchAmps[s] = this.switchOn[s] ? (this.at(high, given) - this.at(low, given)) / ohms : 0;
-    });
-    circuit.capacitors.forEach(({ a, b, farads, ohms }, c) => {
-      const across = this.at(a, given) - this.at(b, given);
+  take(h: number): void {
+    const { circuit, x } = this;
+    const { diodes, switches, capacitors, unknowns } = circuit;
+    for (let i = 0; i < this.amps.length; i++) this.amps[i] = x[unknowns + i]!;
+    for (let d = 0; d < diodes.length; d++) {
+      const { volts, ohms } = diodes[d]!;
+      this.diodeAmps[d] = this.diodeOn[d] ? (this.across(this.diodeEnds, d) - volts) / ohms : 0;
+    }
+    for (let s = 0; s < switches.length; s++)
+      this.switchAmps[s] = this.switchOn[s] ? this.across(this.switchEnds, s) / switches[s]!.ohms : 0;
+    for (let c = 0; c < capacitors.length; c++) {
+      const { farads, ohms } = capacitors[c]!;
+      const across = this.across(this.capacitorEnds, c);
       this.capVolts[c] = this.capVolts[c]! + ((across - this.capVolts[c]!) * h) / (h + farads * ohms);
-    });
-    for (let i = 0; i < circuit.unknowns; i++) this.volts[i] = this.x[i]!;
+    }
+    for (let i = 0; i < unknowns; i++) this.volts[i] = x[i]!;
   }
 
-  private solve(h: number, given: Float64Array): boolean {
-    const { circuit, size, matrix, x } = this;
+  private solve(h: number): boolean {
+    const factor = this.factorFor(h);
+    if (!factor) return false;
+    this.right(h);
+    solveDense(factor.matrix, factor.pivots, this.size, this.x);
+    // The place of what is not unknown.
+    this.x[this.size] = 0;
+    return true;
+  }
+
+  /** Factors by step and by the states of diodes and switches: steps come again period after period. */
+  private readonly factors = new Map<number, Map<number, Factor | null>>();
+  private kept = 0;
+
+  /** Must be called after an element's ohms were changed. */
+  changed(): void {
+    this.factors.clear();
+    this.kept = 0;
+  }
+
+  private factorFor(h: number): Factor | null {
+    const { size, diodeOn, switchOn } = this;
+    if (diodeOn.length + switchOn.length > 30) return this.factored(h, this.spare);
+    let mask = 0;
+    for (const on of diodeOn) mask = 2 * mask + (on ? 1 : 0);
+    for (const on of switchOn) mask = 2 * mask + (on ? 1 : 0);
+    let own = this.factors.get(h);
+    if (!own) {
+      if (++this.kept > KEPT) this.changed();
+      this.factors.set(h, (own = new Map<number, Factor | null>()));
+    }
+    const known = own.get(mask);
+    if (known) return known;
+    // Most steps come but once: a factor is kept from the second time on.
+    if (known === undefined) {
+      own.set(mask, null);
+      return this.factored(h, this.spare);
+    }
+    const made = this.factored(h, { matrix: new Float64Array(size * size), pivots: new Int32Array(size) });
+    if (made) own.set(mask, made);
+    return made;
+  }
+
+  private factored(h: number, into: Factor): Factor | null {
+    const { circuit, size } = this;
+    const { matrix } = into;
     matrix.fill(0);
-    x.fill(0);
     for (let i = 0; i < circuit.unknowns; i++) matrix[i * size + i] = 1e-9;
-    for (const { unknown, amps } of circuit.drains) x[unknown] = x[unknown]! - amps;
-    for (const { a, b, ohms } of circuit.resistors) this.conduct(a, b, 1 / ohms, 0, given);
-    circuit.diodes.forEach(({ a, k, volts, ohms }, d) => {
-      if (this.diodeOn[d]) this.conduct(a, k, 1 / ohms, volts, given);
-      else this.conduct(a, k, LEAK, 0, given);
-    });
-    circuit.switches.forEach(({ high, low, ohms }, s) =>
-      this.conduct(high, low, this.switchOn[s] ? 1 / ohms : LEAK, 0, given),
-    );
-    circuit.capacitors.forEach(({ a, b, farads, ohms }, c) =>
-      this.conduct(a, b, farads / (h + farads * ohms), this.capVolts[c]!, given),
-    );
-    circuit.windings.forEach((w, i) => this.wind(w, this.first[i]!, h, given));
-    return eliminate(matrix, x, size);
-  }
-
-  /** A conductance between two spots in series with some volts. */
-  private conduct(a: Spot, b: Spot, siemens: number, volts: number, given: Float64Array): void {
-    const { matrix, size, x } = this;
-    const known = (a.given < 0 ? 0 : given[a.given]!) - (b.given < 0 ? 0 : given[b.given]!) - volts;
-    const [i, j] = [a.unknown, b.unknown];
-    if (i === j) return;
-    if (i >= 0) {
-      matrix[i * size + i] = matrix[i * size + i]! + siemens;
-      x[i] = x[i]! - siemens * known;
-    }
-    if (j >= 0) {
-      matrix[j * size + j] = matrix[j * size + j]! + siemens;
-      x[j] = x[j]! + siemens * known;
-    }
-    if (i >= 0 && j >= 0) {
+    const conduct = ({ unknown: i }: Spot, { unknown: j }: Spot, siemens: number): void => {
+      if (i === j) return;
+      if (i >= 0) matrix[i * size + i] = matrix[i * size + i]! + siemens;
+      if (j >= 0) matrix[j * size + j] = matrix[j * size + j]! + siemens;
+      if (i < 0 || j < 0) return;
       matrix[i * size + j] = matrix[i * size + j]! - siemens;
       matrix[j * size + i] = matrix[j * size + i]! - siemens;
+    };
+    for (const { a, b, ohms } of circuit.resistors) conduct(a, b, 1 / ohms);
+    circuit.diodes.forEach(({ a, k, ohms }, d) => conduct(a, k, this.diodeOn[d] ? 1 / ohms : LEAK));
+    circuit.switches.forEach(({ high, low, ohms }, s) => conduct(high, low, this.switchOn[s] ? 1 / ohms : LEAK));
+    for (const { a, b, farads, ohms } of circuit.capacitors) conduct(a, b, farads / (h + farads * ohms));
+    circuit.windings.forEach((w, i) => this.wind(w, this.first[i]!, h, matrix));
+    return factorDense(matrix, into.pivots, size).ok ? into : null;
+  }
+
+  /** The right side of a step: what is given, what flows steadily, what windings and capacitors bring along. */
+  private right(h: number): void {
+    const { circuit, x, amps, known } = this;
+    const { resistors, diodes, switches, capacitors, windings, unknowns } = circuit;
+    x.fill(0);
+    for (const { unknown, amps: flows } of circuit.drains) x[unknown] = x[unknown]! - flows;
+    for (const i of this.fed) this.push(this.resistorEnds, i, 1 / resistors[i]!.ohms, 0);
+    for (let d = 0; d < diodes.length; d++)
+      if (this.diodeOn[d]) this.push(this.diodeEnds, d, 1 / diodes[d]!.ohms, diodes[d]!.volts);
+      else this.push(this.diodeEnds, d, LEAK, 0);
+    for (let s = 0; s < switches.length; s++)
+      this.push(this.switchEnds, s, this.switchOn[s] ? 1 / switches[s]!.ohms : LEAK, 0);
+    for (let c = 0; c < capacitors.length; c++) {
+      const { farads, ohms } = capacitors[c]!;
+      this.push(this.capacitorEnds, c, farads / (h + farads * ohms), this.capVolts[c]!);
+    }
+    for (let i = 0; i < windings.length; i++) {
+      const { ohms, henries } = windings[i]!;
+      const [first, count, ends] = [this.first[i]!, ohms.length, this.windingEnds[i]!];
+      for (let k = 0; k < count; k++) {
+        // va - vb = R i + L (i - i before) / h.
+        let sum = known[ends[4 * k + 3]!]! - known[ends[4 * k + 1]!]!;
+        for (let m = 0; m < count; m++) sum -= (henries[k * count + m]! / h) * amps[first + m - unknowns]!;
+        x[first + k] = sum;
+      }
     }
   }
 
-  private wind(w: SwitchedWindings, first: number, h: number, given: Float64Array): void {
-    const { matrix, size, x, amps, circuit } = this;
+  /** What an element with some volts of its own pushes into its unknowns. */
+  private push(ends: Int32Array, i: number, siemens: number, volts: number): void {
+    const { x, known } = this;
+    const k = 4 * i;
+    const [a, b] = [ends[k]!, ends[k + 2]!];
+    if (a === b) return;
+    const flows = siemens * (known[ends[k + 1]!]! - known[ends[k + 3]!]! - volts);
+    x[a] = x[a]! - flows;
+    x[b] = x[b]! + flows;
+  }
+
+  private wind(w: SwitchedWindings, first: number, h: number, matrix: Float64Array): void {
+    const { size } = this;
     const count = w.ohms.length;
     for (let k = 0; k < count; k++) {
       const row = first + k;
-      const [a, b] = [w.ends[2 * k]!, w.ends[2 * k + 1]!];
-      if (a.unknown >= 0) {
-        matrix[a.unknown * size + row] = matrix[a.unknown * size + row]! + 1;
-        matrix[row * size + a.unknown] = matrix[row * size + a.unknown]! + 1;
+      for (const [{ unknown }, sign] of [
+        [w.ends[2 * k]!, 1],
+        [w.ends[2 * k + 1]!, -1],
+      ] as const) {
+        if (unknown < 0) continue;
+        matrix[unknown * size + row] = matrix[unknown * size + row]! + sign;
+        matrix[row * size + unknown] = matrix[row * size + unknown]! + sign;
       }
-      if (b.unknown >= 0) {
-        matrix[b.unknown * size + row] = matrix[b.unknown * size + row]! - 1;
-        matrix[row * size + b.unknown] = matrix[row * size + b.unknown]! - 1;
-      }
-      // va - vb = R i + L (i - i before) / h.
-      let right = -(a.given < 0 ? 0 : given[a.given]!) + (b.given < 0 ? 0 : given[b.given]!);
       matrix[row * size + row] = matrix[row * size + row]! - w.ohms[k]!;
-      for (let m = 0; m < count; m++) {
-        const perSecond = w.henries[k * count + m]! / h;
-        matrix[row * size + first + m] = matrix[row * size + first + m]! - perSecond;
-        right -= perSecond * amps[first + m - circuit.unknowns]!;
-      }
-      x[row] = right;
+      for (let m = 0; m < count; m++)
+        matrix[row * size + first + m] = matrix[row * size + first + m]! - w.henries[k * count + m]! / h;
     }
   }
 }
 
-/** Solves a small dense system in place, rows exchanged by size; false where it has no solution. */
-function eliminate(matrix: Float64Array, x: Float64Array, n: number): boolean {
-  for (let k = 0; k < n; k++) {
-    let best = k;
-    let size = Math.abs(matrix[k * n + k]!);
-    for (let i = k + 1; i < n; i++) {
-      const other = Math.abs(matrix[i * n + k]!);
-      if (other > size) {
-        best = i;
-        size = other;
-      }
-    }
-    if (!(size > 1e-30)) return false;
-    if (best !== k) {
-      for (let j = k; j < n; j++) {
-        const kept = matrix[k * n + j]!;
-        matrix[k * n + j] = matrix[best * n + j]!;
-        matrix[best * n + j] = kept;
-      }
-      const kept = x[k]!;
-      x[k] = x[best]!;
-      x[best] = kept;
-    }
-    const pivot = matrix[k * n + k]!;
-    for (let i = k + 1; i < n; i++) {
-      const entry = matrix[i * n + k]!;
-      if (entry === 0) continue;
-      const factor = entry / pivot;
-      for (let j = k + 1; j < n; j++) matrix[i * n + j] = matrix[i * n + j]! - factor * matrix[k * n + j]!;
-      x[i] = x[i]! - factor * x[k]!;
-    }
-  }
-  for (let i = n - 1; i >= 0; i--) {
-    let sum = x[i]!;
-    for (let j = i + 1; j < n; j++) sum -= matrix[i * n + j]! * x[j]!;
-    x[i] = sum / matrix[i * n + i]!;
-  }
-  return true;
+/** A circuit's matrix, factored. */
+interface Factor {
+  readonly matrix: Float64Array;
+  readonly pivots: Int32Array;
 }
+
+/** So many lengths of step are kept in mind. */
+const KEPT = 600;

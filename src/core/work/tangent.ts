@@ -7,6 +7,12 @@ import type { WorkDevice } from './workDevice';
 /** Even a choke that runs empty gets this share of its rise: light loads stand on the edge of it. */
 const LEAST_RAMP = 0.3;
 
+/** Less than this share of a period is no pulse but the first step of one. */
+const NO_PULSE = 1e-3;
+
+/** Slopes serve again where neither volts nor setting have moved by more than this share. */
+const LIKE = 0.01;
+
 /** Holds what would float to its mean, siemens. */
 const ANCHOR = 1e-5;
 
@@ -26,6 +32,7 @@ export class Tangent {
     readonly running: RunningCell,
     x: Float64Array,
     private readonly sampledUnknown: number,
+    before: Tangent | null,
   ) {
     const { cell } = running;
     this.at = cell.given(x);
@@ -36,6 +43,13 @@ export class Tangent {
     cell.kneeAmps(running.result!.mean.map((m, i) => (m > 1e-9 ? running.result!.square[i]! / m : 1e-4)));
     this.here = this.run(this.at, this.setting);
     const result = running.result;
+    if (before?.serves(x, this.setting)) {
+      this.byInput = before.byInput;
+      this.bySetting = before.bySetting;
+      this.fresh = before.fresh;
+      return;
+    }
+    this.fresh = { at: this.at, setting: this.setting, mean: Float64Array.from(this.here) };
     this.byInput = Array.from(this.at, (v, k) => {
       const step = Math.max(0.04, 4e-3 * Math.abs(v));
       const moved = Float64Array.from(this.at);
@@ -48,12 +62,26 @@ export class Tangent {
   }
 
   readonly from: number;
+  /** Where its slopes were taken. */
+  private readonly fresh: { readonly at: Float64Array; readonly setting: number; readonly mean: Float64Array };
+
+  /** Whether its slopes are as good as new ones at mean volts x and a setting. */
+  private serves(x: Float64Array, setting: number): boolean {
+    const now = this.running.cell.given(x);
+    const { fresh } = this;
+    if (Math.abs(setting - fresh.setting) > LIKE * setting) return false;
+    for (let k = 0; k < now.length; k++)
+      if (Math.abs(now[k]! - fresh.at[k]!) > LIKE * (1 + Math.abs(now[k]!))) return false;
+    return true;
+  }
 
   /** Gives the comparator the ramp of the falling current, where it never falls to nothing: then one period follows another. */
   private steady(): void {
     const { running } = this;
     const { cell } = running;
     const result = running.result!;
+    // A pulse that ends as it begins tells nothing of the rise: the current was there before it.
+    if (result.duty * cell.plan.phases.length < NO_PULSE) return;
     const part = Math.min(result.duty * cell.plan.phases.length, 0.95);
     const valley = result.top - result.rise * (result.duty / cell.hertz);
     const falls = valley > 0.03 * result.top ? part / (1 - part) : 0;

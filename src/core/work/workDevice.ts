@@ -13,6 +13,8 @@ export interface WorkDevice {
   readonly name: string;
   readonly nodes: readonly number[];
   readonly joins: readonly (readonly number[])[];
+  /** Its currents follow its volts in straight lines, always the same ones. */
+  readonly linear?: true;
   evaluate(x: Float64Array, flow: Float64Array, slope: Float64Array): void;
   limit?(x: Float64Array, last: Float64Array): boolean;
 }
@@ -106,12 +108,14 @@ export function twoPole(
   };
 }
 
+const straight = (device: WorkDevice): WorkDevice => ({ ...device, linear: true });
+
 export const resistance = (name: string, a: number, b: number, ohms: number): WorkDevice =>
-  twoPole(name, a, b, (v) => [v / ohms, 1 / ohms]);
+  straight(twoPole(name, a, b, (v) => [v / ohms, 1 / ohms]));
 
 /** Held at some volts through a resistance. */
 export const held = (name: string, a: number, b: number, volts: number, ohms: number): WorkDevice =>
-  twoPole(name, a, b, (v) => [(v - volts) / ohms, 1 / ohms]);
+  straight(twoPole(name, a, b, (v) => [(v - volts) / ohms, 1 / ohms]));
 
 /** Held from below: gives current while the volts are less, takes none. */
 export const heldUp = (name: string, a: number, b: number, volts: number, ohms: number): WorkDevice =>
@@ -120,6 +124,7 @@ export const heldUp = (name: string, a: number, b: number, volts: number, ohms: 
 /** A steady current from a to b, whatever the volts. */
 export const steady = (name: string, a: number, b: number, amps: number): WorkDevice => ({
   ...twoPole(name, a, b, () => [amps, 0]),
+  linear: true,
   joins: [],
 });
 
@@ -276,6 +281,7 @@ export function linearHold(
     name,
     nodes,
     joins: [[nodes[0], nodes[1]]],
+    linear: true,
     evaluate(x, flow, slope) {
       flow.fill(0);
       slope.fill(0);
