@@ -1,7 +1,7 @@
 import type { Device } from '../device';
 import { Broyden } from './broyden';
 import { coupled, onOhms, reach } from './cellParts';
-import type { CellPlan, PeriodResult } from './cellPlan';
+import type { CellInput, CellPlan, PeriodResult } from './cellPlan';
 import { PeriodSums } from './periodSums';
 import { SwitchedRun } from './switched';
 import type {
@@ -17,8 +17,8 @@ import type {
 /** A converter's switching part: windings, switches and diodes between nodes that stand and nodes that swing. */
 export class Cell {
   readonly circuit: SwitchedCircuit;
-  /** The nodes whose mean volts go in: node, less a second one (or -1). */
-  readonly inputs: readonly (readonly [number, number])[];
+  /** What goes in: sums of the mean volts of nodes, each with its weight. */
+  readonly inputs: readonly CellInput[];
   /** Node pairs of each diode, then of each switch. */
   readonly ends: readonly (readonly [number, number])[];
   readonly diodeDevices: readonly Device[];
@@ -42,7 +42,7 @@ export class Cell {
     const riding = new Map<number, number>();
     for (const [a, b] of plan.riding) riding.set(a, b);
     const unknownOf = new Map<number, number>();
-    const inputs: [number, number][] = [];
+    const inputs: CellInput[] = [];
     const spots = new Map<number, Spot>();
     let unknowns = 0;
     const spotOf = (node: number): Spot => {
@@ -50,10 +50,14 @@ export class Cell {
       if (known) return known;
       let spot: Spot;
       const rides = riding.get(node);
-      if (plan.isStatic(node)) spot = { unknown: -1, given: inputs.push([node, -1]) - 1 };
-      else if (rides !== undefined) {
+      const level = plan.levels.get(node);
+      if (plan.isStatic(node)) {
+        const weights = level ? level.map((n) => [n, 1 / level.length] as const) : [[node, 1] as const];
+        spot = { unknown: -1, given: inputs.push(weights) - 1 };
+      } else if (rides !== undefined) {
         const under = spotOf(rides);
-        spot = { unknown: under.unknown, given: inputs.push([node, rides]) - 1 };
+        const over = level ? [] : [[node, 1] as const, [rides, -1] as const];
+        spot = { unknown: under.unknown, given: inputs.push(over) - 1 };
       } else spot = { unknown: unknowns++, given: -1 };
       spots.set(node, spot);
       if (spot.unknown >= 0) unknownOf.set(node, spot.unknown);
@@ -153,6 +157,7 @@ export class Cell {
   resume(other: Cell): void {
     if (other.state.length !== this.state.length || other.carried.length !== this.carried.length) return;
     this.ramp = other.ramp;
+    this.floor = other.floor;
     this.lastTop = other.lastTop;
     this.state = Float64Array.from(other.state);
     other.carried.forEach((amps, i) => (this.carried[i] = amps));
@@ -161,7 +166,7 @@ export class Cell {
 
   /** Volts of the inputs from the mean volts of all nodes. */
   given(x: Float64Array): Float64Array {
-    return Float64Array.from(this.inputs, ([a, b]) => x[a]! - (b < 0 ? 0 : x[b]!));
+    return Float64Array.from(this.inputs, (weights) => weights.reduce((sum, [n, w]) => sum + w * x[n]!, 0));
   }
 
   /**
@@ -247,7 +252,7 @@ export class Cell {
         if (on) {
           const amps = this.phaseAmps(given) + this.ramp * (t + step);
           const was = this.lastPhase + this.ramp * t;
-          if (amps >= top) {
+          if (amps >= top && !this.free) {
             const share = amps > was && was < top && !fresh ? (top - was) / (amps - was) : 0;
             if (share < 1 && share > 0 && step > period * FINEST) {
               step = Math.max(step * share, period * FINEST);
@@ -287,6 +292,11 @@ export class Cell {
 
   private lastTop = 0;
   private readonly shooter: Broyden;
+
+  /** A peak current below this makes no pulse, ampere: a loop that went further down would lose its way back. */
+  floor = 0;
+  /** Whether every pulse is as long as it may be, whatever its current. */
+  free = false;
 
   /** Added to the current that the comparator sees, A/s: it steadies a converter whose choke never runs empty. */
   ramp = 0;

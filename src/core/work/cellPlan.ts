@@ -12,11 +12,16 @@ export interface CellPlan {
   isStatic(node: number): boolean;
   /** Nodes that a capacitor holds together while both swing: the pairs. */
   readonly riding: readonly (readonly [number, number])[];
+  /** Nodes that two switches in turn, driven alike, hold at a level: the nodes that it lies between (none: as what it rides on). */
+  readonly levels: ReadonlyMap<number, readonly number[]>;
   /** Devices that take no part: windings that only sense or drive, what protects the pins of integrated circuits. */
   readonly aside: ReadonlySet<Device>;
   /** Ohm that the capacitors at a standing node show to the switching. */
   rippleOhms(node: number): number;
 }
+
+/** A sum of the mean volts of nodes, each with its weight; empty: nothing. */
+export type CellInput = readonly (readonly [node: number, weight: number])[];
 
 /** One period of a cell in its steady state. */
 export interface PeriodResult {

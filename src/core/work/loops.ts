@@ -14,6 +14,7 @@ interface Loop {
   readonly ic: WorkIc | undefined;
   readonly sampled: { readonly node: number; readonly share: number } | null;
   limit: number;
+  turns: number;
   /** Whether its controller's law at a feedback pin is known; and the printed output that it makes. */
   readonly told: boolean;
   readonly made: { readonly rail: number; readonly back: number; readonly volts: number } | null;
@@ -87,6 +88,7 @@ export function closeLoops(
       const { running } = loops[i]!;
       if (running.by === 'top') running.top = t.setting;
       else running.hertz = t.setting;
+      release(unit, loops[i]!, t, next!);
     });
     // Where the longest on-time is the limit, the setting means nothing: volts that stay twice tell as much.
     calm = seconds > 1 && moved < NEAR ? calm + 1 : 0;
@@ -98,6 +100,26 @@ export function closeLoops(
   }
   return x;
 }
+
+/**
+ * A converter that wants more than its longest pulses give is let run with them, and taken back when it wants less: there its
+ * peak current sets nothing.
+ */
+function release(unit: UnitUnderPower, loop: Loop, tangent: Tangent, x: Float64Array): void {
+  const { running } = loop;
+  const { cell } = running;
+  if (running.by !== 'top' || (!cell.free && !tangent.limited) || loop.turns > MOST_TURNS) return;
+  const was = cell.free;
+  cell.free = true;
+  const wants = demand(unit, loop, tangent, x) > 0;
+  cell.free = wants;
+  if (was === wants) return;
+  loop.turns++;
+  if (was) running.top = tangent.result.attained;
+}
+
+/** So often a converter changes between the two within one closing of loops. */
+const MOST_TURNS = 8;
 
 /** How much longer the next step of time may be: by how far the volts moved and how far the cells were from their tangents. */
 function stretch(moved: number, off: number): number {
@@ -134,6 +156,7 @@ function loopOf(unit: UnitUnderPower, running: RunningCell): Loop {
     told,
     made: own ? { rail: unit.node(own.rail), back: unit.node(own.return), volts: own.volts } : null,
     sampled: ic && fb >= 0 ? unit.sampled(fb, unit.ground(ic), running) : null,
+    turns: 0,
     limit: topLimit(unit, running, ic),
   };
 }
@@ -165,7 +188,7 @@ function begin(unit: UnitUnderPower, loop: Loop, x: Float64Array): void {
     return share * amps * volts;
   };
   const settingFor = (power: number): number => {
-    let [least, most] = by === 'hertz' ? [LEAST_HERTZ, 1.3 * cell.plan.hertz] : [10 * LEAST_TOP, Math.min(limit, 300)];
+    let [least, most] = by === 'hertz' ? [LEAST_HERTZ, 1.3 * cell.plan.hertz] : [10 * LEAST_TOP, Math.min(Math.max(limit, 20 * LEAST_TOP), 300)];
     for (let i = 0; i < 12; i++) {
       const middle = Math.sqrt(least * most);
       if (takes(middle) > power) most = middle;
@@ -226,11 +249,12 @@ function turn(
   network: MeanNetwork,
   start: Float64Array,
 ): Float64Array | null {
-  const least = loop.running.by === 'top' ? LEAST_TOP : LEAST_HERTZ;
+  const least = loop.running.by === 'top' ? Math.max(LEAST_TOP, loop.running.cell.floor) : LEAST_HERTZ;
   const most = loop.running.by === 'top' ? Infinity : loop.running.cell.plan.hertz * 1.3;
   const bottom = Math.max(tangent.from / TURN ** 2, least);
   const roof = Math.max(Math.min(tangent.from * TURN, most), bottom);
   let x = start;
+  if (loop.running.cell.free) return network.solve(x);
   const ask = (setting: number): number => {
     tangent.setting = setting;
     const next = network.solve(x);
@@ -282,7 +306,7 @@ function demand(unit: UnitUnderPower, loop: Loop, tangent: Tangent, x: Float64Ar
   if (running.by === 'top') {
     top = tangent.reached(x);
     if (limit < Infinity) bounds.push((limit - top) / Math.max(limit, 1e-9));
-    if (running.result && running.result.attained < 0.998 * tangent.from)
+    if (!running.cell.free && tangent.limited)
       bounds.push((tangent.attained(x) * 1.005 - tangent.setting) / tangent.setting);
   }
   if (ic) {

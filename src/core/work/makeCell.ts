@@ -100,11 +100,38 @@ export function makeCell(unit: UnitCircuit, c: PowerConverter): Cell | null {
     riding: [...plan.riding].flatMap(([a, b]) =>
       nodeOf(a) >= 0 && nodeOf(b) >= 0 ? [[nodeOf(a), nodeOf(b)] as const] : [],
     ),
+    levels: levelsOf(unit, c),
     aside: new Set(circuit.devices.filter((d) => isAside(unit, d, inside))),
     rippleOhms: (node) => rippleOhms(unit, node, hertz),
   });
   cell.series = series;
   return cell;
+}
+
+/**
+ * Where the capacitors of a bridge settle that switches alike both ways: a winding carries no mean volts. The far end of a
+ * half bridge's winding stands half way between its rails, a capacitor in a full bridge's holds nothing.
+ */
+function levelsOf(unit: UnitCircuit, c: PowerConverter): ReadonlyMap<number, readonly number[]> {
+  const levels = new Map<number, readonly number[]>();
+  if (c.topology !== 'half-bridge' && c.topology !== 'full-bridge') return levels;
+  const low = c.switches.find((s) => s.side === 'bottom')?.low;
+  const rails = [c.supply, ...(low === undefined ? [] : [low])].map((n) => unit.node(n));
+  const legs = new Set(c.nodes.map((n) => unit.node(n)));
+  const rides = new Map([...unit.plan.riding].map(([a, b]) => [unit.node(a), unit.node(b)] as const));
+  const isLeg = (n: number): boolean => legs.has(n) || legs.has(rides.get(n) ?? -1);
+  for (const d of unit.powerDevices) {
+    if (d.model.kind !== 'windings') continue;
+    for (let k = 0; k + 1 < d.nodes.length; k += 2) {
+      const ends = [d.nodes[k]!, d.nodes[k + 1]!];
+      if (!ends.some(isLeg)) continue;
+      for (const n of ends) {
+        if (unit.isSteady(n) && !rails.includes(n)) levels.set(n, rails);
+        else if (!legs.has(n) && isLeg(n)) levels.set(n, []);
+      }
+    }
+  }
+  return levels;
 }
 
 /** Whether a device takes no part in the switching: drive and sense windings, the pins' own parts of integrated circuits. */

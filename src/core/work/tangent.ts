@@ -6,6 +6,7 @@ import type { WorkDevice } from './workDevice';
 
 /** Even a choke that runs empty gets this share of its rise: light loads stand on the edge of it. */
 const LEAST_RAMP = 0.3;
+const MOST_RAMP = 50;
 
 /** Less than this share of a period is no pulse but the first step of one. */
 const NO_PULSE = 1e-3;
@@ -37,12 +38,14 @@ export class Tangent {
     const { cell } = running;
     this.at = cell.given(x);
     this.run(this.at, running.by === 'top' ? running.top : running.hertz);
-    if (running.by === 'top') this.steady();
+    if (running.by === 'top' && !cell.free) this.steady();
     this.setting = running.by === 'top' ? running.top : running.hertz;
     this.from = this.setting;
     cell.kneeAmps(running.result!.mean.map((m, i) => (m > 1e-9 ? running.result!.square[i]! / m : 1e-4)));
     this.here = this.run(this.at, this.setting);
-    const result = running.result;
+    const result = running.result!;
+    this.limited = running.by === 'top' && result.attained < 0.998 * this.setting;
+    this.result = result;
     if (before?.serves(x, this.setting)) {
       this.byInput = before.byInput;
       this.bySetting = before.bySetting;
@@ -51,6 +54,7 @@ export class Tangent {
     }
     this.fresh = { at: this.at, setting: this.setting, mean: Float64Array.from(this.here) };
     this.byInput = Array.from(this.at, (v, k) => {
+      if (cell.inputs[k]!.length === 0) return new Float64Array(this.here.length);
       const step = Math.max(0.04, 4e-3 * Math.abs(v));
       const moved = Float64Array.from(this.at);
       moved[k] = v + step;
@@ -62,6 +66,9 @@ export class Tangent {
   }
 
   readonly from: number;
+  /** The period that it was taken at, and whether its pulses ended at the longest on-time rather than at their current. */
+  readonly result: PeriodResult;
+  readonly limited: boolean;
   /** Where its slopes were taken. */
   private readonly fresh: { readonly at: Float64Array; readonly setting: number; readonly mean: Float64Array };
 
@@ -85,7 +92,11 @@ export class Tangent {
     const part = Math.min(result.duty * cell.plan.phases.length, 0.95);
     const valley = result.top - result.rise * (result.duty / cell.hertz);
     const falls = valley > 0.03 * result.top ? part / (1 - part) : 0;
-    const ramp = Math.max(result.rise, 0) * Math.max(falls, LEAST_RAMP);
+    const rise = Math.max(result.rise, 0);
+    const ramp = rise * Math.max(falls, LEAST_RAMP);
+    cell.floor = ((rise + ramp) * NO_PULSE) / cell.hertz;
+    // A choke that runs empty keeps the ramp that it had when it did not: on the edge it would go to and fro.
+    if (falls === 0 && cell.ramp >= ramp && cell.ramp < MOST_RAMP * rise) return;
     if (Math.abs(ramp - cell.ramp) < 0.15 * Math.max(ramp, cell.ramp)) return;
     const limited = result.attained < 0.998 * running.top;
     cell.ramp = ramp;
@@ -109,12 +120,9 @@ export class Tangent {
   }
 
   private value(i: number, x: Float64Array): number {
-    const { inputs } = this.running.cell;
+    const given = this.running.cell.given(x);
     let now = this.here[i]! + this.bySetting[i]! * (this.setting - this.from);
-    for (let k = 0; k < inputs.length; k++) {
-      const [a, b] = inputs[k]!;
-      now += this.byInput[k]![i]! * (x[a]! - (b < 0 ? 0 : x[b]!) - this.at[k]!);
-    }
+    for (let k = 0; k < given.length; k++) now += this.byInput[k]![i]! * (given[k]! - this.at[k]!);
     return now;
   }
 
@@ -165,7 +173,9 @@ export class Tangent {
       cell.windingDevices.every((d) =>
         d.nodes.every((n) => cell.unknownOf.has(n) || joined.find(n) !== joined.find(node)),
       );
-    const stands = new Map(cell.inputs.flatMap(([a, b], k) => (b < 0 ? [[a, this.at[k]!] as const] : [])));
+    const stands = new Map(
+      cell.inputs.flatMap((weights, k) => (weights.length === 1 ? [[weights[0]![0], this.at[k]!] as const] : [])),
+    );
     return cell.ends.flatMap((pair) =>
       [pair, [pair[1], pair[0]] as const].flatMap(([node, under]) => {
         const at = cell.unknownOf.get(node);
@@ -179,12 +189,12 @@ export class Tangent {
   /** The tangent as a device of the mean network; follows `setting`. */
   device(): WorkDevice {
     const { cell } = this.running as { cell: Cell };
-    const nodes = [...new Set([...cell.inputs.flat().filter((n) => n >= 0), ...cell.ends.flat()])];
+    const nodes = [...new Set([...cell.inputs.flatMap((weights) => weights.map(([n]) => n)), ...cell.ends.flat()])];
     const anchors = this.anchors();
     const local = new Map(nodes.map((n, i) => [n, i]));
     const n = nodes.length;
     const ends = cell.ends.map(([a, b]) => [local.get(a)!, local.get(b)!] as const);
-    const inputs = cell.inputs.map(([a, b]) => [local.get(a)!, b < 0 ? -1 : local.get(b)!] as const);
+    const inputs = cell.inputs.map((weights) => weights.map(([node, w]) => [local.get(node)!, w] as const));
     return {
       name: 'switching',
       nodes,
@@ -194,14 +204,14 @@ export class Tangent {
         slope.fill(0);
         ends.forEach(([i, j], d) => {
           let now = this.here[d]! + this.bySetting[d]! * (this.setting - this.from);
-          inputs.forEach(([la, lb], k) => {
+          inputs.forEach((weights, k) => {
             const g = this.byInput[k]![d]!;
-            now += g * (x[la]! - (lb < 0 ? 0 : x[lb]!) - this.at[k]!);
-            slope[i * n + la] = slope[i * n + la]! + g;
-            slope[j * n + la] = slope[j * n + la]! - g;
-            if (lb < 0) return;
-            slope[i * n + lb] = slope[i * n + lb]! - g;
-            slope[j * n + lb] = slope[j * n + lb]! + g;
+            now -= g * this.at[k]!;
+            for (const [at, w] of weights) {
+              now += g * w * x[at]!;
+              slope[i * n + at] = slope[i * n + at]! + g * w;
+              slope[j * n + at] = slope[j * n + at]! - g * w;
+            }
           });
           flow[i] = flow[i]! + now;
           flow[j] = flow[j]! - now;
