@@ -59,12 +59,17 @@ export function closeLoops(
   // lead from where it is to where it settles.
   let seconds = start ? 0.3 : 1e-3;
   unit.settled = false;
-  let calm = 0;
+  let [calm, stuck] = [0, 0];
   let last: readonly Tangent[] = [];
   for (let round = 0; round < (start ? AGAIN : OUTER); round++) {
     const tangents = loops.map(
       (l, i) =>
-        new Tangent(l.running, x, l.sampled ? (l.running.cell.unknownOf.get(l.sampled.node) ?? -1) : -1, last[i] ?? null),
+        new Tangent(
+          l.running,
+          x,
+          l.sampled ? (l.running.cell.unknownOf.get(l.sampled.node) ?? -1) : -1,
+          last[i] ?? null,
+        ),
     );
     last = tangents;
     const fixed = [...unit.devices(state), ...more, ...tangents.map((t) => t.device())];
@@ -81,6 +86,9 @@ export function closeLoops(
       seconds = Math.min(seconds, FOREVER) / 4;
     }
     if (!next) return round > 0 ? x : null;
+    // Steps that stay as short as this lead nowhere.
+    stuck = seconds < STUCK ? stuck + 1 : 0;
+    if (stuck > STUCK_ROUNDS) return x;
     x = next;
     unit.lastDevices = fixed;
     const turned = Math.max(...tangents.map((t) => Math.abs(t.setting - t.from) / (t.setting + 0.01)));
@@ -138,6 +146,9 @@ const FAR = 0.6;
 /** A longer step than this is believed only where the cell itself gives nearly what its tangent said there. */
 const SURE = 0.25;
 const TRUST = 0.5;
+/** So many steps of less than this, s, and no end is in sight. */
+const STUCK = 1e-6;
+const STUCK_ROUNDS = 16;
 /** Steps longer than this are as good as endless, s. */
 const FOREVER = 100;
 /** Where nothing moves any more in a step this long, nothing will: what leaks away slower stays, s. */
@@ -188,7 +199,10 @@ function begin(unit: UnitUnderPower, loop: Loop, x: Float64Array): void {
     return share * amps * volts;
   };
   const settingFor = (power: number): number => {
-    let [least, most] = by === 'hertz' ? [LEAST_HERTZ, 1.3 * cell.plan.hertz] : [10 * LEAST_TOP, Math.min(Math.max(limit, 20 * LEAST_TOP), 300)];
+    let [least, most] =
+      by === 'hertz'
+        ? [LEAST_HERTZ, 1.3 * cell.plan.hertz]
+        : [10 * LEAST_TOP, Math.min(Math.max(limit, 20 * LEAST_TOP), 300)];
     for (let i = 0; i < 12; i++) {
       const middle = Math.sqrt(least * most);
       if (takes(middle) > power) most = middle;

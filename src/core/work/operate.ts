@@ -69,7 +69,6 @@ function operateOnce(
   near: Operation | null,
 ): Operation | { readonly blows: Overload } {
   const unit = new UnitUnderPower(plan, condition, faults);
-  let warm = near;
   const state: WorkState = { powered: new Set(), running: new Set(), closed: new Set() };
   const warnings: string[] = [];
   let volts = solveWithLine(unit, state, null);
@@ -82,9 +81,8 @@ function operateOnce(
     unit.arrange(state);
     unit.alternating = null;
     cycle = state.running.size > 0 ? relaxationOf(unit, state, volts) : null;
-    // Where the same converters run, the loops begin where they were.
-    const begun = warm && alike(warm.state.running, state.running) ? resume(unit, warm) : null;
-    if (begun) warm = null;
+    // Where converters run that ran before, the loops begin where they were.
+    const begun = near && within(state.running, near.state.running) ? resume(unit, near) : null;
     volts = cycle ? cycle.volts : (regulate(unit, state, begun) ?? (begun ? regulate(unit, state) : null));
     // The load of an inverter hangs on its bus, and the bus on the load.
     for (let turn = 0; turn < 4 && volts; turn++) {
@@ -132,14 +130,13 @@ function operateOnce(
   };
 }
 
-const alike = (a: ReadonlySet<number>, b: ReadonlySet<number>): boolean =>
-  a.size > 0 && a.size === b.size && [...a].every((i) => b.has(i));
+const within = (a: ReadonlySet<number>, b: ReadonlySet<number>): boolean => a.size > 0 && [...a].every((i) => b.has(i));
 
 /** Settings and mean volts of a unit taken over from one that is like it but for its faults. */
 function resume(unit: UnitUnderPower, { unit: from, volts }: Operation): Float64Array {
   unit.cells.forEach((cell, i) => {
     const before = from.cells[i];
-    if (!cell || !before?.result) return;
+    if (!cell || cell.result || !before?.result) return;
     [cell.top, cell.hertz] = [before.top, before.hertz];
     cell.cell.resume(before.cell);
   });

@@ -2,7 +2,7 @@ import type { Device } from '../device';
 import type { PowerConverter } from '../stages';
 import { oscillatorDevice, oscillatorOf } from './blockingOscillator';
 import { royerDevices, royerOf } from './royer';
-import { controllerOf } from './makeCell';
+import { controllerOf, senseOhms } from './makeCell';
 import type { UnitCircuit } from './unitCircuit';
 import { linearHold, steady } from './workDevice';
 import type { WorkDevice } from './workDevice';
@@ -74,6 +74,7 @@ function powerFactorStage(unit: UnitCircuit, c: PowerConverter): readonly WorkDe
     (d) => d.model.kind === 'junction' && d.nodes[0] === sw && d.nodes[1] === out,
   );
   if (!diode) return [];
+  const most = mostTaken(unit, c);
   const back = unit.rectified.find((r) => r.nodes.some((n) => unit.node(c.supply) === n))?.low ?? low!;
   const [SW, OUT, LOW, FB, GND, BACK] = [0, 1, 2, 3, 4, 5];
   return [
@@ -86,11 +87,12 @@ function powerFactorStage(unit: UnitCircuit, c: PowerConverter): readonly WorkDe
         slope.fill(0);
         const n = 6;
         const short = reference - (x[FB]! - x[GND]!);
-        const gives = Math.max(short, 0) * PFC_GAIN;
-        const g = short > 0 ? PFC_GAIN : 0;
         const high = Math.max(x[OUT]! - x[LOW]!, 1);
         const mains = Math.max(x[SW]! - x[BACK]!, 5);
         const ratio = high / (PFC_EFFICIENCY * SINE_SHAPE * mains);
+        const limited = Math.max(short, 0) * PFC_GAIN * ratio > most;
+        const g = short > 0 && !limited ? PFC_GAIN : 0;
+        const gives = limited ? most / ratio : Math.max(short, 0) * PFC_GAIN;
         const takes = gives * ratio;
         flow[SW] = takes;
         flow[OUT] = -gives;
@@ -98,6 +100,19 @@ function powerFactorStage(unit: UnitCircuit, c: PowerConverter): readonly WorkDe
         const put = (row: number, column: number, s: number): void => {
           slope[row * n + column] = slope[row * n + column]! + s;
         };
+        if (limited) {
+          // It takes all it may, and gives what that is at the volts of the rail.
+          for (const [row, sign] of [
+            [OUT, -1],
+            [LOW, 1],
+          ] as const) {
+            put(row!, OUT!, (-sign * gives) / high);
+            put(row!, LOW!, (sign * gives) / high);
+            put(row!, SW!, (sign * gives) / mains);
+            put(row!, BACK!, (-sign * gives) / mains);
+          }
+          return;
+        }
         // d gives / d FB = -g; d takes follows, the ratio by the volts of the rail and of the mains.
         for (const [row, byGives, byTakes] of [
           [SW, 0, 1],
@@ -116,6 +131,22 @@ function powerFactorStage(unit: UnitCircuit, c: PowerConverter): readonly WorkDe
     },
   ];
 }
+
+/** The mean current that a power-factor stage takes at most: what its shunt allows at the crest, or what its full load wants. */
+function mostTaken(unit: UnitCircuit, c: PowerConverter): number {
+  const csMax = controllerOf(unit, c)?.facts['csMax'];
+  const ohms = senseOhms(unit, c);
+  const shown =
+    csMax !== undefined && ohms > 0 && ohms < Infinity ? (Math.abs(csMax) / ohms) * MEAN_OF_CREST : Infinity;
+  const { outputs, board } = unit.plan;
+  const watts = outputs.reduce((sum, o) => sum + o.volts * o.amps, 0);
+  const least = board.nameplate?.inputMin ?? unit.plan.inputs.nominal;
+  return Math.min(shown, least > 0 && watts > 0 ? (SPARE_POWER * watts) / least : Infinity);
+}
+
+/** Mean of a rectified sine over its crest; how many times its full load's current such a stage takes at most. */
+const MEAN_OF_CREST = 2 / Math.PI;
+const SPARE_POWER = 2.5;
 
 /** Legs at half their bus in the mean; what the load takes as a current from the bus. */
 function inverter(unit: UnitCircuit, c: PowerConverter): readonly WorkDevice[] {

@@ -132,7 +132,9 @@ export class SwitchedRun {
     this.diodeEnds = endsOf(diodes.map(diodePair));
     this.switchEnds = endsOf(switches.map(switchPair));
     this.capacitorEnds = endsOf(capacitors);
-    this.windingEnds = windings.map((w) => endsOf(w.ohms.map((_, k) => ({ a: w.ends[2 * k]!, b: w.ends[2 * k + 1]! }))));
+    this.windingEnds = windings.map((w) =>
+      endsOf(w.ohms.map((_, k) => ({ a: w.ends[2 * k]!, b: w.ends[2 * k + 1]! }))),
+    );
     this.fed = Int32Array.from(resistors.flatMap(({ a, b }, i) => (a.given >= 0 || b.given >= 0 ? [i] : [])));
   }
 
