@@ -214,8 +214,15 @@ export class Cell {
     }
   }
 
-  /** Runs one period from a state of the windings. */
-  private once(given: Float64Array, top: number, start: Float64Array): PeriodResult {
+  /** The volts of every swinging node over its steady period: seconds, then volts by unknown, step by step. */
+  trace(given: Float64Array, top: number): readonly (readonly [number, Float64Array])[] {
+    const steps: [number, Float64Array][] = [];
+    this.once(given, top, Float64Array.from(this.state), (t) => steps.push([t, Float64Array.from(this.run.volts)]));
+    return steps;
+  }
+
+  /** Runs one period from a state of the windings; taken: called after each step with the seconds since the period began. */
+  private once(given: Float64Array, top: number, start: Float64Array, taken?: (seconds: number) => void): PeriodResult {
     const { run, plan, circuit } = this;
     const period = 1 / this.hertz;
     const count = circuit.diodes.length + circuit.switches.length;
@@ -273,6 +280,7 @@ export class Cell {
         const changed = differ(states, run.diodeOn);
         sums.add(step, fresh || changed, on);
         t += step;
+        taken?.(phase * length + t);
         if (on) onTime += step;
         fresh = false;
         h = changed ? period * FIRST : Math.min(Math.max(step, period * FIRST) * GROWTH, length / 8);

@@ -55,6 +55,18 @@ export function firstGuess(unit: UnitUnderPower, state: WorkState): Float64Array
   return x;
 }
 
+/** What a pin sees of a rail over resistors alone, both against a ground: a share. */
+export function shareAt(unit: UnitUnderPower, rail: number, pin: number, ground: number): number {
+  const { circuit } = unit;
+  const resistors = circuit.devices.flatMap((d) =>
+    d.model.kind === 'resistor'
+      ? [resistance(d.name, d.nodes[0]!, d.nodes[1]!, Math.max(circuit.parameters[d.at]!, WIRE_OHMS))]
+      : [],
+  );
+  const x = unit.network([...resistors, held('one', rail, ground, 1, 1e-3)]).solve();
+  return x ? x[pin]! - x[ground]! : 0;
+}
+
 /** The rail that a feedback pin divides down, held where the pin is content. */
 function regulatedGuess(unit: UnitUnderPower, c: PowerConverter): readonly WorkDevice[] {
   const ic = c.controller === null ? undefined : unit.plan.ics.get(c.controller);
@@ -62,17 +74,10 @@ function regulatedGuess(unit: UnitUnderPower, c: PowerConverter): readonly WorkD
   if (!ic || reference === undefined) return [];
   const [fb, ground] = [unit.pin(ic, 'FB'), unit.ground(ic)];
   if (fb < 0 || ground < 0) return [];
-  const { circuit } = unit;
-  const resistors = circuit.devices.flatMap((d) =>
-    d.model.kind === 'resistor'
-      ? [resistance(d.name, d.nodes[0]!, d.nodes[1]!, Math.max(circuit.parameters[d.at]!, WIRE_OHMS))]
-      : [],
-  );
   for (const net of c.outputs) {
     const node = unit.node(net);
     if (node < 0 || !unit.isSteady(node) || unit.plan.outputs.some((o) => o.rail === net)) continue;
-    const x = unit.network([...resistors, held('one', node, ground, 1, 1e-3)]).solve();
-    const share = x ? x[fb]! - x[ground]! : 0;
+    const share = shareAt(unit, node, fb, ground);
     if (share > 1e-3 && share < 1) return [held('guess', node, ground, reference / share, 0.1)];
   }
   return [];

@@ -4,6 +4,8 @@ import type { Fault } from '../fault';
 import { recogniseStages } from '../stages';
 import { operateUnit } from './operate';
 import type { Operation } from './operate';
+import { Derivation } from './derive';
+import type { Derived, DerivationStep } from './derive';
 import { closeLoops } from './loops';
 import { isInverter } from './simpleConverter';
 import { resistance } from './workDevice';
@@ -29,10 +31,22 @@ export interface PoweredReading {
   readonly high: number | null;
 }
 
+/** One period of a switching node: seconds and volts, and what a scope would say of it, Hz and V. */
+export interface Waveform {
+  readonly hertz: number;
+  readonly duty: number;
+  readonly points: readonly (readonly [seconds: number, volts: number])[];
+  readonly high: number;
+  readonly low: number;
+  readonly mean: number;
+  readonly rms: number;
+}
+
 /** What a meter for volts puts across its leads, ohm. */
 const METER_OHMS = 10e6;
-/** How far a good unit may read from its nominal figure, and in volts at least. */
-const BAND = 0.05;
+/** How far a good unit may read from its nominal figure as a share: other than direct volts, and these at least; in volts. */
+const BANDS = { acv: 0.05, ripple: 0.4, freq: 0.1 } as const;
+const LEAST_SHARE = 0.01;
 const LEAST_BAND = 0.02;
 /** Volts that give way to the meter by more than this share are asked for again with the loops closed. */
 const SAGS = 0.01;
@@ -56,8 +70,49 @@ export class PoweredReader {
     if (a < 0 || b < 0) return undefined;
     const value = this.value(mode, a, b, netKey(red), netKey(black));
     if (value === null) return { value, low: null, high: null };
-    const half = Math.max(Math.abs(value) * BAND, mode === 'freq' ? 0 : LEAST_BAND);
+    const share = mode === 'dcv' ? LEAST_SHARE : BANDS[mode];
+    const spread = mode === 'dcv' ? this.derive(red, black).spread : 0;
+    const half = Math.max(Math.abs(value) * share, spread, mode === 'freq' ? 0 : LEAST_BAND);
     return { value, low: value - half, high: value + half };
+  }
+
+  private derivation: Derivation | null = null;
+
+  /** How the mean volts between two nets come about, step by step from a source, and how far a good unit may lie off. */
+  derive(red: string, black: string): Derived {
+    return (this.derivation ??= new Derivation(this.operation)).of(red, black);
+  }
+
+  /** One period of the volts between two nets where something switches, with its figures; null where nothing does. */
+  waveform(red: string, black: string): Waveform | null {
+    const { unit, volts } = this.operation;
+    const [a, b] = [unit.node(red), unit.node(black)];
+    const running = this.running().find((r) => r.result && (r.cell.unknownOf.has(a) || r.cell.soft.has(a)));
+    if (!running?.result || a < 0 || b < 0) return null;
+    const { cell, result, hertz } = running;
+    const steps = cell.trace(cell.given(volts), running.top);
+    const at = (v: Float64Array, node: number): number => {
+      const unknown = cell.unknownOf.get(node);
+      const ripple = cell.soft.get(node);
+      return unknown !== undefined ? v[unknown]! : volts[node]! + (ripple === undefined ? 0 : v[ripple]!);
+    };
+    const points = steps.map(([t, v]) => [t, at(v, a) - at(v, b)] as const);
+    let [mean, square, before] = [0, 0, 0];
+    for (const [t, v] of points) {
+      mean += v * (t - before) * hertz;
+      square += v * v * (t - before) * hertz;
+      before = t;
+    }
+    const heights = points.map(([, v]) => v);
+    return {
+      hertz,
+      duty: result.duty,
+      points,
+      high: Math.max(...heights),
+      low: Math.min(...heights),
+      mean,
+      rms: Math.sqrt(square),
+    };
   }
 
   private value(mode: PoweredMode, a: number, b: number, red: string, black: string): number | null {
@@ -205,6 +260,7 @@ export interface PoweredPoint {
   readonly high: number;
   readonly unit: string;
   readonly why: string;
+  readonly steps: readonly DerivationStep[];
 }
 
 /** Every net against its island's references, every capacitor, and pairs that ride on one another, as a meter reads them. */
@@ -236,6 +292,7 @@ export function poweredPoints(reader: PoweredReader): readonly PoweredPoint[] {
     }
   return [...pairs.values()].flatMap(([red, black]): PoweredPoint[] => {
     const seen = reader.read('dcv', red, black);
+    const { steps } = reader.derive(red, black);
     if (!seen || seen.value === null) return [];
     return [
       {
@@ -246,7 +303,8 @@ export function poweredPoints(reader: PoweredReader): readonly PoweredPoint[] {
         low: seen.low!,
         high: seen.high!,
         unit: 'V',
-        why: 'mean of the unit at work',
+        why: steps.map((s) => s.words).join('; '),
+        steps,
       },
     ];
   });

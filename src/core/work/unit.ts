@@ -24,6 +24,9 @@ function blocksLine(d: Device, parameters: Float64Array, lineNodes: ReadonlySet<
   return across && (d.model.kind === 'junction' || (d.model.kind === 'resistor' && parameters[d.at]! >= 1e8));
 }
 
+/** The windings of a device by name. */
+export const windingNames = (d: Device): readonly string[] => (d.model.states === 1 ? [d.name] : d.name.split('+'));
+
 /** Windings and links without resistance have this, ohm. */
 export const WIRE_OHMS = 1e-3;
 
@@ -82,12 +85,14 @@ export class UnitUnderPower extends UnitCircuit {
         case 'resistor':
           list.push(resistance(d.name, d.nodes[0]!, d.nodes[1]!, Math.max(parameters[d.at]!, WIRE_OHMS)));
           break;
-        case 'windings':
+        case 'windings': {
+          const names = windingNames(d);
           for (let k = 0; k < d.model.states; k++)
             list.push(
-              resistance(d.name, d.nodes[2 * k]!, d.nodes[2 * k + 1]!, Math.max(parameters[d.at + k]!, WIRE_OHMS)),
+              resistance(names[k]!, d.nodes[2 * k]!, d.nodes[2 * k + 1]!, Math.max(parameters[d.at + k]!, WIRE_OHMS)),
             );
           break;
+        }
         case 'junction':
         case 'transistor':
         case 'channel':
