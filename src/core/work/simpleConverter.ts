@@ -138,9 +138,9 @@ function mostTaken(unit: UnitCircuit, c: PowerConverter): number {
   const ohms = senseOhms(unit, c);
   const shown =
     csMax !== undefined && ohms > 0 && ohms < Infinity ? (Math.abs(csMax) / ohms) * MEAN_OF_CREST : Infinity;
-  const { outputs, board } = unit.plan;
+  const { outputs, inputs } = unit.plan;
   const watts = outputs.reduce((sum, o) => sum + o.volts * o.amps, 0);
-  const least = board.nameplate?.inputMin ?? unit.plan.inputs.nominal;
+  const least = inputs.lowest;
   return Math.min(shown, least > 0 && watts > 0 ? (SPARE_POWER * watts) / least : Infinity);
 }
 

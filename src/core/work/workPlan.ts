@@ -42,7 +42,12 @@ export interface WorkPlan {
   readonly sensed: Set<PowerConverter>;
   /** Further sources from outside that are there in normal work. */
   readonly supplies: readonly { readonly rail: string; readonly return: string; readonly volts: number }[];
-  readonly inputs: { readonly rail: string | null; readonly return: string | null; readonly nominal: number };
+  readonly inputs: {
+    readonly rail: string | null;
+    readonly return: string | null;
+    readonly lowest: number;
+    readonly nominal: number;
+  };
 }
 
 const HOLDING_FARADS = 20e-9;
@@ -95,6 +100,7 @@ export function workPlan(board: Board): WorkPlan {
     inputs: {
       rail: supply.rail === null ? null : netKey(supply.rail),
       return: supply.return === null ? null : netKey(supply.return),
+      lowest: supply.lowest ?? supply.nominal ?? 0,
       nominal: supply.nominal ?? supply.highest ?? 0,
     },
   };
