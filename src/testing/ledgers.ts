@@ -88,6 +88,9 @@ export const reading = (powered: boolean) => ({
   conditions: { powered },
 });
 
+/** A reading on the unit under power, as it is written. */
+export const UNDER_POWER = { mode: 'dcv', red: 'IN', black: 'GND', value: 12, source: 12, load: 'half' };
+
 export const KILLERS: readonly (readonly [string, (log: Log) => LedgerLine])[] = [
   ['power', (log) => log.add('recharged', { why: 'powered' }, null)],
   ['a row of a sweep', (log) => log.add('sweep-rows', { sweep: '1', csv: '', count: 1 })],
@@ -137,6 +140,13 @@ class Model {
         }
         return;
       }
+      case 'powered-reading':
+        // It was connected: nothing isolated before counts any more.
+        if (line.reverses === null) {
+          for (const list of this.isolated) list.clear();
+          this.kill(() => true);
+        }
+        return;
       case 'recharged':
       case 'sweep-rows':
       case 'safety-test':
@@ -212,6 +222,7 @@ function step(random: Random, log: Log): void {
     case 9:
       return void pick(random, KILLERS)[1](log);
     case 10:
+      if (random() < 0.3) return void log.add('powered-reading', UNDER_POWER, board);
       return void log.add('reading', reading(random() < 0.5), board);
     case 11:
       return void log.add(

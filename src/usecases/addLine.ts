@@ -39,12 +39,13 @@ async function write(tx: Tx, job: StoredJob, told: NewLine, now: Date): Promise<
   const already = await lineByClientKey(tx, jobId, told.clientKey);
   if (already) return already;
   const { boardId } = told;
-  const entry = told.entry.kind === 'reading' ? await placed(tx, jobId, boardId, told.entry.body) : told.entry;
+  const entry = await placed(tx, jobId, boardId, told.entry);
   const line = { ...told, entry };
   if (entry.kind === 'replacement' && boardId !== null) await checkReplacement(tx, jobId, boardId, entry.body);
   for (const text of boardFacts(entry)) checkShorthand(text);
   await checkReferences(tx, jobId, entry);
   const undone = line.reverses === null ? undefined : (await lineOf(tx, jobId, line.reverses))?.line;
+  if (entry.kind === 'powered-reading') await refuseSecondLive(tx, job.bench, job.id, READ_LIVE);
   if (undone?.entry.kind === 'isolation') await refuseSecondLive(tx, job.bench, job.id, UNDO_LIVE);
   const stored = await insertLine(tx, jobId, line, now);
   if (boardId !== null && boardFacts(entry).length > 0) await retrace(tx, jobId, boardId, stored, stored.id);
@@ -53,6 +54,8 @@ async function write(tx: Tx, job: StoredJob, told: NewLine, now: Date): Promise<
   return stored;
 }
 
+const READ_LIVE =
+  'Two live units on one bench: isolate that one first. Nothing was written; the figure is kept in the field.';
 const UNDO_LIVE =
   'Undoing this isolation would make two live units on one bench: isolate that one first. Nothing was written.';
 
@@ -95,8 +98,10 @@ async function placed(
   tx: Tx,
   jobId: string,
   boardId: string | null,
-  body: Extract<NewLine['entry'], { kind: 'reading' }>['body'],
+  entry: NewLine['entry'],
 ): Promise<NewLine['entry']> {
+  if (entry.kind !== 'reading' && entry.kind !== 'powered-reading') return entry;
+  const { body } = entry;
   const board = boardId === null ? null : await presentBoard(tx, jobId, boardId);
   const nets = new Set(board ? boardNets(board).map(netKey) : []);
   const lost = [body.red, body.black].find((net) => !nets.has(netKey(net)));
@@ -108,9 +113,10 @@ async function placed(
         : 'The reading does not say on which board of this job.',
       remedy: 'Nothing was written: the reading was taken on another board, or the net has another name now.',
     });
+  if (entry.kind === 'powered-reading') return entry;
   return {
     kind: 'reading',
-    body: { ...body, placeConfirmed: isPlaceConfirmed(board, body.mode, body.red, body.black) },
+    body: { ...entry.body, placeConfirmed: isPlaceConfirmed(board, entry.body.mode, body.red, body.black) },
   };
 }
 

@@ -85,6 +85,7 @@ const STORED: readonly (readonly [LedgerKind, number, Readonly<Record<string, un
   ['sweep-rows', 1, { sweep: '8', csv: 'vin,vout\n12,6.2\n', count: 1 }],
   ['job-state', 1, { outcome: 'repaired', waitingFor: '' }],
   ['reversal', 1, { reason: 'wrong part' }],
+  ['powered-reading', 1, { mode: 'dcv', red: 'OUT+', black: 'OUT-', value: 24.1, source: 230, load: 'half' }],
 ];
 
 test.each(STORED)('a %s line of version %p opens, and is written again in the newest', (kind, _version, body) => {

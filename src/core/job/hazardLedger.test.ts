@@ -10,6 +10,7 @@ import {
   Log,
   PARTS,
   STORES,
+  UNDER_POWER,
   boardOf,
   boards,
   ledgerCase,
@@ -33,6 +34,27 @@ test.each(KILLERS)('%s ends the proof, and undoing that line does not bring it b
   expect(log.state).toBe('NOT PROVED');
   log.prove();
   expect(log.state).toBe('DISCHARGED');
+});
+
+test('what is read under power makes the unit live, until it is isolated and proved anew', () => {
+  const log = ready();
+  const line = log.add('powered-reading', UNDER_POWER);
+  expect(log.state).toBe('LIVE');
+  // Taking the figure back does not take back that it was connected.
+  log.undo(line);
+  expect(log.state).toBe('LIVE');
+  log.prove();
+  expect(log.state).toBe('LIVE');
+  log.isolate();
+  expect(log.state).toBe('NOT PROVED');
+  log.prove();
+  expect(log.state).toBe('DISCHARGED');
+});
+
+test('a reading under power that waits in the window makes the unit live at once', () => {
+  const log = ready();
+  const entry = entryOf('powered-reading', UNDER_POWER) as LedgerEntry;
+  expect(log.hazard([{ boardId: '1', entry, reverses: null }]).state).toBe('LIVE');
 });
 
 test('undoing what was written before the proof ends it as well', () => {

@@ -52,9 +52,14 @@ function isolates(
   return same(sources[i]!.name) && sources.filter((s) => same(s.name)).length === 1;
 }
 
+/** Whether a line was read on the unit with its sources connected. */
+const isUnderPower = ({ entry }: Pick<LedgerLine, 'entry'>): boolean => entry.kind === 'powered-reading';
+
 /** Who isolated each source, in the order of the sources; null where nobody has, or where it was undone. */
 export function isolatedBy(sources: readonly JobSource[], lines: readonly LedgerLine[]): readonly (string | null)[] {
-  const standing = linesOf(lines, 'isolation');
+  // What was read under power was connected, whoever had isolated it before; also where that line was undone.
+  const last = Math.max(-1, ...lines.filter(isUnderPower).map((l) => l.seq));
+  const standing = linesOf(lines, 'isolation').filter(({ line }) => line.seq > last);
   return sources.map((_, i) => standing.find(({ body }) => isolates(body, sources, i))?.line.actor ?? null);
 }
 
@@ -79,6 +84,7 @@ function energises(line: LedgerLine, reversed: LedgerLine | undefined): boolean 
   const { entry } = line;
   switch (entry.kind) {
     case 'recharged':
+    case 'powered-reading':
     case 'sweep-rows':
     case 'safety-test':
     // What cannot be read may have said anything.
@@ -126,10 +132,8 @@ export function jobHazard(
   const proofs = new ProofLedger(sources, order, touches);
   // An isolation that waits here has not been written: it isolates nothing yet; an undoing that waits counts.
   const undoing = waiting.flatMap((w) => (w.reverses === null ? [] : [w.reverses]));
-  const by = isolatedBy(
-    sources,
-    lines.filter((l) => !undoing.includes(l.id)),
-  );
+  const standing = lines.filter((l) => !undoing.includes(l.id));
+  const by = waiting.some(isUnderPower) ? sources.map(() => null) : isolatedBy(sources, standing);
   return judgeHazard(
     sources.map((s, i) => ({ name: s.name, isolatedBy: by[i] ?? null })),
     stores,
@@ -172,6 +176,7 @@ class ProofLedger {
         for (const [i, ids] of open) if (isolates(line.entry.body, sources, i)) ids.add(line.id);
       }
       if (reversed) for (const ids of open.values()) ids.delete(reversed.id);
+      if (isUnderPower(line)) for (const ids of open.values()) ids.clear();
       return [...open.values()].some((ids) => ids.size === 0);
     });
   }

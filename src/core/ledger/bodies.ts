@@ -4,6 +4,7 @@ import type { Change, ExpectedStep } from '../modify';
 import type { FittedPart } from '../substitute';
 import type { SumGiven } from '../sums';
 import type { SweepColumn } from '../sweep';
+import type { OperatingCondition, PoweredMode } from '../work';
 
 /** What a meter showed: a figure, overload, or that it was as expected, without a figure. */
 export type SeenAtMeter =
@@ -45,6 +46,17 @@ export interface ReadingBody {
   readonly conditions: Conditions;
 }
 
+/** A reading on the unit under power: V or Hz as the meter showed them; source: volts it was fed with. */
+export interface PoweredReadingBody {
+  readonly mode: PoweredMode;
+  readonly red: string;
+  readonly black: string;
+  readonly value: number;
+  readonly unsteady?: boolean | undefined;
+  readonly source: number;
+  readonly load: OperatingCondition['load'];
+}
+
 type Given = Readonly<Record<string, SumGiven>>;
 
 /** How a job may end; `open` until it does. */
@@ -54,6 +66,7 @@ export type JobOutcome = (typeof OUTCOMES)[number];
 /** What each kind of line says. */
 export interface LedgerBodies {
   readonly reading: ReadingBody;
+  readonly 'powered-reading': PoweredReadingBody;
   readonly finding: { readonly place: string; readonly severity: Severity; readonly words: string };
   /** `id` tells two sources of one name apart. */
   readonly isolation: { readonly source: string; readonly id?: string | undefined };

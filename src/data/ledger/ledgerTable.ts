@@ -45,7 +45,7 @@ export async function isolationsOf(
   jobIds: readonly string[],
 ): Promise<ReadonlyMap<string, readonly StoredLine[]>> {
   const { rows } = await db.query(
-    `select job_id, ${COLUMNS} from ledger_line where job_id = any($1) and kind in ('isolation', 'reversal')`,
+    `select job_id, ${COLUMNS} from ledger_line where job_id = any($1) and kind in ('isolation', 'powered-reading', 'reversal')`,
     [jobIds],
   );
   return byJob(rows, (row) => Row.parse(row));

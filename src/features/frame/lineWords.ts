@@ -3,6 +3,7 @@ import { formatQuantity, formatVolts } from '@/core/quantity';
 import { UNTRACED } from '@/core/safety';
 import { SUMS } from '@/core/sums';
 import { SWEEP_COLUMNS } from '@/core/sweep';
+import type { PoweredMode } from '@/core/work';
 import type { SweepColumn } from '@/core/sweep';
 import type { StoredEntry } from '@/wire/ledger';
 import { readSweepText } from '@/wire/csv';
@@ -18,6 +19,13 @@ export function seenWords(
   return `${seen.unsteady ? '~' : ''}${mode === 'diode' ? formatVolts(value) : formatQuantity(value, 'ohm')}`;
 }
 
+/** Meters on a unit under power, by name. */
+export const POWERED_NAMES = { dcv: 'DC volts', acv: 'AC volts', ripple: 'Ripple', freq: 'Frequency' } as const;
+
+/** What such a meter shows. */
+export const poweredWords = (mode: PoweredMode, value: number): string =>
+  mode === 'freq' ? formatQuantity(value, 'Hz', 4) : formatQuantity(value, 'V', 4);
+
 /** One ledger line in words. */
 export function lineWords(entry: StoredEntry): { readonly head: string; readonly text: string } {
   switch (entry.kind) {
@@ -26,6 +34,13 @@ export function lineWords(entry: StoredEntry): { readonly head: string; readonly
         head: `${entry.body.mode === 'diode' ? 'diode test' : entry.body.mode} ${seenWords(entry.body.mode, entry.body.seen)}`,
         text: `red ${entry.body.red}, black ${entry.body.black}${entry.body.purpose === 'probe' ? '' : `, ${entry.body.purpose.replace('-', ' ')}`}`,
       };
+    case 'powered-reading': {
+      const { mode, red, black, value, unsteady, source, load } = entry.body;
+      return {
+        head: `${POWERED_NAMES[mode]} ${unsteady ? '~' : ''}${poweredWords(mode, value)}`,
+        text: `red ${red}, black ${black}, fed ${formatQuantity(source, 'V')}, ${load === 'none' ? 'no' : load} load`,
+      };
+    }
     case 'finding':
       return { head: `seen: ${entry.body.words}`, text: entry.body.place };
     case 'isolation':

@@ -236,7 +236,7 @@ function PartsFitted() {
 function Cautions() {
   const { lines } = useJob();
   const skipped = linesOf(lines, 'check-skipped');
-  const powered = linesOf(lines, 'sweep-rows').length > 0;
+  const powered = linesOf(lines, 'sweep-rows').length > 0 || linesOf(lines, 'powered-reading').length > 0;
   const overridden = linesOf(lines, 'override');
   return (
     <section className="mb-4">
