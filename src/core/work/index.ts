@@ -5,3 +5,5 @@ export { LOAD_SHARE } from './workBoard';
 export type { OperatingCondition } from './workBoard';
 export type { ConverterState, Operation } from './operate';
 export { workPlan } from './workPlan';
+export { alivePoint, alivePoints, poweredUnit } from './alivePoints';
+export type { AlivePoint } from './alivePoints';

@@ -73,7 +73,9 @@ export class PoweredReader {
     const share = mode === 'dcv' ? LEAST_SHARE : BANDS[mode];
     const spread = mode === 'dcv' ? this.derive(red, black).spread : 0;
     const half = Math.max(Math.abs(value) * share, spread, mode === 'freq' ? 0 : LEAST_BAND);
-    return { value, low: value - half, high: value + half };
+    // What has no sign is never less than nothing.
+    const low = mode === 'dcv' ? value - half : Math.max(value - half, 0);
+    return { value, low, high: value + half };
   }
 
   private derivation: Derivation | null = null;

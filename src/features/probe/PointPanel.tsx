@@ -48,7 +48,8 @@ function lowOhms({ unit, nominal }: ExpectedReading): boolean {
   return unit === 'ohm' && nominal !== null && nominal < 5;
 }
 
-function Lead({
+/** Where one lead goes. */
+export function Lead({
   name,
   net,
   board,

@@ -1,5 +1,6 @@
 'use client';
-import { standingLines } from '@/core/ledger';
+import { Tabs } from 'radix-ui';
+import { linesOf, standingLines } from '@/core/ledger';
 import { memo, useMemo, useRef, useState } from 'react';
 import type { SeenReading } from '@/core/expect';
 import { faultWords } from '@/core/fault';
@@ -19,6 +20,7 @@ import type { LastOutcome } from './OutcomeLine';
 import { PermitList } from './PermitList';
 import { PlanList } from './PlanList';
 import { PointPanel } from './PointPanel';
+import { PoweredProbe } from './PoweredProbe';
 import { ProofFirst } from './ProofFirst';
 import { ReadingEntry } from './ReadingEntry';
 import { SuspectList } from './SuspectList';
@@ -30,8 +32,35 @@ export function ProbeScreen() {
   const { lines } = useJob();
   const { progress, now } = useStanding();
   const open = progress.hazard.meterSafe || goesOnWithoutProof(lines, now);
-  return open ? <Probing /> : <ProofFirst hazard={progress.hazard} />;
+  // What was just read under power goes on under power.
+  const [way, setWay] = useState(
+    progress.hazard.state === 'LIVE' && linesOf(lines, 'powered-reading').length > 0 ? 'powered' : 'cold',
+  );
+  return (
+    <Tabs.Root value={way} onValueChange={setWay}>
+      <Tabs.List aria-label="How it is read" className="mb-2 flex gap-1 border-b border-line">
+        {WAYS.map(([value, words]) => (
+          <Tabs.Trigger
+            key={value}
+            value={value}
+            className="border-b-2 border-transparent px-3 py-1 text-faint data-[state=active]:border-brass data-[state=active]:text-ink"
+          >
+            {words}
+          </Tabs.Trigger>
+        ))}
+      </Tabs.List>
+      <Tabs.Content value="cold">{open ? <Probing /> : <ProofFirst hazard={progress.hazard} />}</Tabs.Content>
+      <Tabs.Content value="powered">
+        <PoweredProbe />
+      </Tabs.Content>
+    </Tabs.Root>
+  );
 }
+
+const WAYS = [
+  ['cold', 'Cold'],
+  ['powered', 'Under power'],
+] as const;
 
 /** Without properties of its own, so that a tick of the clock does not draw it again. */
 const Probing = memo(function Probing() {

@@ -1,11 +1,12 @@
 'use client';
-import { useEffect, useEffectEvent, useRef, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import type { KeyboardEvent as ReactKeyboardEvent } from 'react';
 import type { ExpectedReading, SeenReading } from '@/core/expect';
 import { decadeSlip } from '@/core/expect';
 import { formatQuantity, formatVolts } from '@/core/quantity';
 import { Button } from '@/ui/Button';
 import { interpreted, readTyped } from '@/features/frame/readReading';
+import { useAnywhere } from './useAnywhere';
 
 /** What the keys of the empty field do. */
 export interface EntryKeys {
@@ -15,9 +16,6 @@ export interface EntryKeys {
   repeatTone(): void;
   places(): void;
 }
-
-/** Somewhere else that takes typing of its own. */
-const ELSEWHERE = 'input, textarea, select, [contenteditable], [role="dialog"]';
 
 /**
  * The reading field: digits always come here, wherever focus is. Enter keeps, Space agrees, letters act while it is
@@ -91,21 +89,7 @@ export function ReadingEntry({
     event.preventDefault();
     act();
   };
-  const anywhere = useEffectEvent((event: KeyboardEvent): void => {
-    const target = event.target as HTMLElement;
-    if (target.closest(ELSEWHERE) || event.ctrlKey || event.metaKey || event.altKey) return;
-    if (/^[\d.~-]$/u.test(event.key)) return field.current?.focus();
-    const act = text === '' && event.key !== ' ' ? acts[event.key] : undefined;
-    if (!act) return;
-    event.preventDefault();
-    field.current?.focus();
-    act();
-  });
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent): void => anywhere(event);
-    window.addEventListener('keydown', onKey);
-    return () => window.removeEventListener('keydown', onKey);
-  }, []);
+  useAnywhere(field, text === '', acts);
   const show = (v: number): string => (mode === 'diode' ? formatVolts(v) : formatQuantity(v, 'ohm', 4));
   return (
     <div className="mt-2">

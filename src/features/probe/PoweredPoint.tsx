@@ -1,0 +1,136 @@
+'use client';
+import { useEffect, useRef, useState } from 'react';
+import type { Board } from '@/core/circuit';
+import { parseQuantity } from '@/core/quantity';
+import type { AlivePoint } from '@/core/work';
+import { poweredUnit } from '@/core/work';
+import { POWERED_NAMES, poweredWords } from '@/features/frame/lineWords';
+import { Button } from '@/ui/Button';
+import { Notice } from '@/ui/Notice';
+import { Lead } from './PointPanel';
+import { useAnywhere } from './useAnywhere';
+
+const CAUTIONS = {
+  mains:
+    'Mains side, and its black lead too: unit behind an isolating transformer or the meter on its own. Never clip an earthed instrument here.',
+  hv: 'High voltage. One hand, probes rated for it, nothing held that is not insulated.',
+  battery: 'A battery feeds a short without limit: a fused lead, no rings, no slipping probe.',
+  elv: null,
+} as const;
+
+/** A figure that was typed, or what is wrong with it. */
+type Typed = { readonly value: number; readonly unsteady: boolean } | { readonly wrong: string } | null;
+
+function readFigure(text: string, unit: 'V' | 'Hz'): Typed {
+  const body = text.trim();
+  if (body === '') return null;
+  const unsteady = body.startsWith('~');
+  const read = parseQuantity(unsteady ? body.slice(1) : body);
+  if (!read.ok) return { wrong: read.problem.sentence };
+  if (read.value.unit !== null && read.value.unit !== unit) return { wrong: `That is not in ${unit}.` };
+  return { value: read.value.value, unsteady };
+}
+
+/** The point under power that is read now: leads, what should show and why, the field. */
+export function PoweredPoint({
+  board,
+  point,
+  asked,
+  onKeep,
+  onStep,
+}: {
+  board: Board;
+  point: AlivePoint;
+  /** Counts how often a point was asked for: each time the field takes the typing. */
+  asked: number;
+  onKeep(value: number, unsteady: boolean): void;
+  onStep(by: 1 | -1): void;
+}) {
+  const [text, setText] = useState('');
+  const field = useRef<HTMLInputElement>(null);
+  useEffect(() => field.current?.focus(), [point, asked]);
+  const acts = { n: () => onStep(1), b: () => onStep(-1) };
+  useAnywhere(field, text === '', acts);
+  const typed = readFigure(text, poweredUnit(point.mode));
+  const wrong = typed && 'wrong' in typed ? typed.wrong : null;
+  const keep = (): void => {
+    if (!typed || 'wrong' in typed) return;
+    setText('');
+    onKeep(typed.value, typed.unsteady);
+  };
+  const caution = point.hazard && CAUTIONS[point.hazard];
+  return (
+    <section
+      aria-label="Point under power"
+      data-point={`${point.mode} ${point.red} ${point.black}`}
+      className="border border-line bg-raised px-4 py-3"
+    >
+      {caution && (
+        <Notice kind="caution" className="mb-2">
+          {caution}
+        </Notice>
+      )}
+      <div className="grid grid-cols-[1fr_auto] gap-x-6">
+        <div>
+          <Lead name="Black" net={point.black} board={board} all={false} sign="●" />
+          <Lead name="Red" net={point.red} board={board} all={false} sign="◆" />
+        </div>
+        <div className="text-right">
+          <p className="text-lg font-semibold">{POWERED_NAMES[point.mode]}</p>
+          <p className="text-faint">should show</p>
+          <p className="figure text-2xl whitespace-nowrap">{bandWords(point)}</p>
+        </div>
+      </div>
+      {point.steps.length > 0 && (
+        <ol aria-label="How it comes about" className="mt-1 list-inside list-decimal text-sm text-faint">
+          {point.steps.map((s) => (
+            <li key={s.words}>{s.words}</li>
+          ))}
+        </ol>
+      )}
+      <form
+        className="mt-2 flex items-stretch gap-3"
+        onSubmit={(e) => {
+          e.preventDefault();
+          keep();
+        }}
+      >
+        <input
+          ref={field}
+          aria-label="Reading under power"
+          value={text}
+          onChange={(e) => setText(e.target.value)}
+          onKeyDown={(e) => {
+            const act = text === '' && !e.ctrlKey && !e.metaKey && !e.altKey ? acts[e.key as 'n' | 'b'] : undefined;
+            if (!act) return;
+            e.preventDefault();
+            act();
+          }}
+          autoComplete="off"
+          placeholder="—"
+          className="figure h-20 min-w-0 flex-1 rounded-sm border-2 border-line bg-ground px-4 text-[56px] leading-none placeholder:text-line focus:border-slate"
+        />
+        <div className="flex w-44 flex-col justify-between">
+          <p className={`figure text-xl ${wrong ? 'text-sm text-oxide' : 'text-slate'}`} aria-live="polite">
+            {wrong ?? (typed && 'value' in typed ? poweredWords(point.mode, typed.value) : '')}
+          </p>
+          <Button kind="primary" type="submit" disabled={typed === null || wrong !== null}>
+            Keep the reading
+          </Button>
+        </div>
+      </form>
+      <p className="mt-1 text-sm text-faint">
+        <kbd>Enter</kbd> keeps · <kbd>n</kbd> next · <kbd>b</kbd> back · <kbd>~</kbd> before a figure that wanders.
+        Keeping one says the unit is connected: it is LIVE until it is isolated and proved again.
+      </p>
+    </section>
+  );
+}
+
+/** The band of a point in words. */
+export function bandWords({ mode, reading }: AlivePoint): string {
+  const { value, low, high } = reading;
+  if (value === null || low === null || high === null) return 'nothing periodic';
+  if (low === 0 && mode !== 'dcv') return `up to ${poweredWords(mode, high)}`;
+  return `${poweredWords(mode, low)} to ${poweredWords(mode, high)}`;
+}

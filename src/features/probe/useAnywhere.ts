@@ -1,0 +1,32 @@
+'use client';
+import { useEffect, useEffectEvent } from 'react';
+import type { RefObject } from 'react';
+
+/** Somewhere else that takes typing of its own. */
+const ELSEWHERE = 'input, textarea, select, [contenteditable], [role="dialog"], [role="radiogroup"]';
+
+/**
+ * Digits always come to the field, wherever focus is; the letters that act do so too while it is empty. acts: what each
+ * key does; empty: whether nothing is typed.
+ */
+export function useAnywhere(
+  field: RefObject<HTMLInputElement | null>,
+  empty: boolean,
+  acts: Readonly<Record<string, () => void>>,
+): void {
+  const anywhere = useEffectEvent((event: KeyboardEvent): void => {
+    const target = event.target as HTMLElement;
+    if (target.closest(ELSEWHERE) || event.ctrlKey || event.metaKey || event.altKey) return;
+    if (/^[\d.~-]$/u.test(event.key)) return field.current?.focus();
+    const act = empty && event.key !== ' ' ? acts[event.key] : undefined;
+    if (!act) return;
+    event.preventDefault();
+    field.current?.focus();
+    act();
+  });
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent): void => anywhere(event);
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, []);
+}
