@@ -28,7 +28,7 @@ export function alivePoint(
 ): AlivePoint | undefined {
   const reading = reader.read(mode, red, black);
   if (!reading) return undefined;
-  const { steps } = mode === 'dcv' ? reader.derive(red, black) : { steps: [] };
+  const steps = mode === 'dcv' && reading.value !== null ? reader.steps(red, black, reading.value) : [];
   const found = recogniseStages(reader.board).islands.filter((i) =>
     i.nets.some((n) => [red, black].some((lead) => netKey(n) === netKey(lead))),
   );

@@ -214,11 +214,9 @@ export class Cell {
     }
   }
 
-  /** The volts of every swinging node over its steady period: seconds, then volts by unknown, step by step. */
-  trace(given: Float64Array, top: number): readonly (readonly [number, Float64Array])[] {
-    const steps: [number, Float64Array][] = [];
-    this.once(given, top, Float64Array.from(this.state), (t) => steps.push([t, Float64Array.from(this.run.volts)]));
-    return steps;
+  /** Follows one steady period: taken is called after each step with the seconds since it began and the run as it stands. */
+  follow(given: Float64Array, top: number, taken: (seconds: number, run: SwitchedRun) => void): void {
+    this.once(given, top, Float64Array.from(this.state), (t) => taken(t, this.run));
   }
 
   /** Runs one period from a state of the windings; taken: called after each step with the seconds since the period began. */

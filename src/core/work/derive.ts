@@ -72,25 +72,43 @@ export class Derivation {
     return { steps: found.map(({ words, refs }) => ({ words, refs })), spread };
   }
 
+  /** What gives a node its volts without leaning on another one. */
+  private anchored(node: number, ground: number): Cause | null {
+    const key = `${node} ${ground}`;
+    const known = this.anchors.get(key);
+    if (known !== undefined) return known;
+    const made = this.anchor(node, ground);
+    this.anchors.set(key, made);
+    return made;
+  }
+
+  private readonly anchors = new Map<string, Cause | null>();
+
+  private anchor(node: number, ground: number): Cause | null {
+    const held =
+      cycling(this.scene, node, ground) ??
+      source(this.scene, node, ground) ??
+      alternating(this.scene, node) ??
+      feedback(this.scene, node);
+    const ic = heldByIc(this.scene, node);
+    return (
+      held ??
+      regulated(this.scene, node, ground) ??
+      (ic?.from === null ? ic.step : null) ??
+      (ic ? null : (wound(this.scene, node) ?? swings(this.scene, node, ground)))
+    );
+  }
+
   /** What gives a node its volts, and the node that it hangs on in turn. */
   private cause(
     node: number,
     ground: number,
     seen: ReadonlySet<number>,
   ): { readonly step: Cause | null; readonly from: number | null } {
-    const end = (step: Cause) => ({ step, from: null });
-    const held =
-      cycling(this.scene, node, ground) ??
-      source(this.scene, node, ground) ??
-      alternating(this.scene, node) ??
-      feedback(this.scene, node);
-    if (held) return end(held);
-    const rail = regulated(this.scene, node, ground);
-    if (rail) return end(rail);
+    const held = this.anchored(node, ground);
+    if (held) return { step: held, from: null };
     const ic = heldByIc(this.scene, node);
     if (ic) return ic;
-    const charged = wound(this.scene, node) ?? swings(this.scene, node, ground);
-    if (charged) return end(charged);
     const divided = this.divided(node, ground);
     if (divided) return divided;
     return this.strongest(node, ground, seen);
@@ -123,7 +141,31 @@ export class Derivation {
     };
   }
 
-  /** The way with the least drop to a node that is not yet part of the chain. */
+  /** Of some ways out of a node the one with the least drop, all told, to what holds volts of its own. */
+  private nearest(ways: readonly Flow[], node: number, ground: number, seen: ReadonlySet<number>): Flow | undefined {
+    if (ways.length < 2) return ways[0];
+    const open = ways.map((way) => ({ way, at: way.to, drop: Math.abs(this.scene.between(node, way.to)) }));
+    const done = new Set([node, ground, ...seen]);
+    while (open.length > 0) {
+      const next = open.reduce((best, o) => (o.drop < best.drop ? o : best));
+      open.splice(open.indexOf(next), 1);
+      if (done.has(next.at)) continue;
+      done.add(next.at);
+      if (this.anchored(next.at, ground)) return next.way;
+      const flows = this.scene.flowsAt(next.at);
+      const most = Math.max(...flows.map((f) => Math.abs(f.amps)), 0);
+      for (const f of flows) {
+        if (done.has(f.to) || Math.abs(f.amps) < SMALL_SHARE * most) continue;
+        const drop = next.drop + Math.abs(this.scene.between(next.at, f.to));
+        open.push({ way: next.way, at: f.to, drop });
+      }
+    }
+    return [...ways].sort(
+      (p, q) => Math.abs(this.scene.between(node, p.to)) - Math.abs(this.scene.between(node, q.to)),
+    )[0];
+  }
+
+  /** The way to what holds volts of its own, or to the ground where that is nearer. */
   private strongest(
     node: number,
     ground: number,
@@ -132,9 +174,8 @@ export class Derivation {
     const flows = this.scene.flowsAt(node);
     const most = Math.max(...flows.map((f) => Math.abs(f.amps)), 0);
     const toGround = flows.find((f) => f.to === ground && Math.abs(f.amps) >= 0.999 * most && flows.length === 1);
-    const on = flows
-      .filter((f) => !seen.has(f.to) && (Math.abs(f.amps) > SMALL_SHARE * most || most === 0))
-      .sort((p, q) => Math.abs(this.scene.between(node, p.to)) - Math.abs(this.scene.between(node, q.to)))[0];
+    const ways = flows.filter((f) => !seen.has(f.to) && (Math.abs(f.amps) > SMALL_SHARE * most || most === 0));
+    const on = this.nearest(ways, node, ground, seen);
     const v = this.scene.between(node, ground);
     // Nearer to the ground than to anything else: it is tied to it.
     const low = flows.some((f) => f.to === ground) && on && Math.abs(v) < Math.abs(this.scene.between(node, on.to));

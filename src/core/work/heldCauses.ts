@@ -121,9 +121,20 @@ export function regulated(scene: Scene, node: number, ground: number): Cause | n
   return {
     words: `${scene.net[node]} is held at ${sum}: reference of ${divider.ref} over ${parts.join(', ')}; now ${volts(now)}${more}`,
     refs: [divider.ref, ...parts],
-    ...own(made * Math.hypot(OFF.reference, (1 - divider.vRef / made) * tolerance)),
+    ...own(Math.min(made * Math.hypot(OFF.reference, (1 - divider.vRef / made) * tolerance), printed(scene, node))),
   };
 }
+
+/** How far a rail may lie off that is printed on the unit: whoever chose the parts of its divider made them for that. */
+function printed(scene: Scene, node: number): number {
+  const { unit } = scene.operation;
+  const output = unit.plan.outputs.find((o) => unit.node(o.rail) === node);
+  const now = output ? scene.between(node, unit.node(output.return)) : 0;
+  return output && Math.abs(now - output.volts) < PRINTED * output.volts ? PRINTED * output.volts : Infinity;
+}
+
+/** A unit makes what is printed on it within this share. */
+const PRINTED = 0.05;
 
 /** A rail that a feedback pin sees by way of several resistors. */
 function heldByPin(scene: Scene, node: number, ground: number): Cause | null {

@@ -1,6 +1,7 @@
 import { boardNets, netKey } from '../circuit';
 import type { Board } from '../circuit';
 import type { Fault } from '../fault';
+import { formatQuantity } from '../quantity';
 import { recogniseStages } from '../stages';
 import { operateUnit } from './operate';
 import type { Operation } from './operate';
@@ -85,6 +86,16 @@ export class PoweredReader {
     return (this.derivation ??= new Derivation(this.operation)).of(red, black);
   }
 
+  /** The steps of a reading of direct volts, with what the meter itself takes from it where that counts. */
+  steps(red: string, black: string, value: number): readonly DerivationStep[] {
+    const { unit, volts } = this.operation;
+    const { steps } = this.derive(red, black);
+    const open = volts[unit.node(red)]! - volts[unit.node(black)]!;
+    if (Math.abs(value - open) < SAGS * Math.abs(open) + LEAST_BAND) return steps;
+    const words = `the meter's ${formatQuantity(METER_OHMS, 'ohm')} takes it to ${formatQuantity(value, 'V', 4)}`;
+    return [...steps, { words, refs: [] }];
+  }
+
   /** One period of the volts between two nets where something switches, with its figures; null where nothing does. */
   waveform(red: string, black: string): Waveform | null {
     const { unit, volts } = this.operation;
@@ -92,7 +103,8 @@ export class PoweredReader {
     const running = this.running().find((r) => r.result && (r.cell.unknownOf.has(a) || r.cell.soft.has(a)));
     if (!running?.result || a < 0 || b < 0) return null;
     const { cell, result, hertz } = running;
-    const steps = cell.trace(cell.given(volts), running.top);
+    const steps: [number, Float64Array][] = [];
+    cell.follow(cell.given(volts), running.top, (t, run) => steps.push([t, Float64Array.from(run.volts)]));
     const at = (v: Float64Array, node: number): number => {
       const unknown = cell.unknownOf.get(node);
       const ripple = cell.soft.get(node);
@@ -294,8 +306,8 @@ export function poweredPoints(reader: PoweredReader): readonly PoweredPoint[] {
     }
   return [...pairs.values()].flatMap(([red, black]): PoweredPoint[] => {
     const seen = reader.read('dcv', red, black);
-    const { steps } = reader.derive(red, black);
     if (!seen || seen.value === null) return [];
+    const steps = reader.steps(red, black, seen.value);
     return [
       {
         red,

@@ -8,7 +8,7 @@ import type { RunningCell } from './unitCircuit';
 /** What is further than this from what turns tell has its reason named. */
 const SPIKE = 0.03;
 /** A node that swings by less than this share of its mean is a rail. */
-const RAIL_SWING = 0.2;
+const RAIL_SWING = 0.4;
 /** Less than this in the mean does not charge a rail, ampere. */
 const CHARGES = 1e-6;
 
