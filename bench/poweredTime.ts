@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { netKey } from '@/core/circuit';
+import { listHypotheses } from '@/core/diagnose';
 import { PoweredReader } from '@/core/work';
 import { exampleBoard } from './exampleBoards';
 
@@ -11,11 +12,15 @@ interface Expected {
   readonly tolerance: number;
 }
 
+/** Of the single faults every so many is run. */
+const FAULT_STEP = 7;
+
 const folder = join(process.env['LANTERN_ROOT'] ?? process.cwd(), 'fixtures');
 
 /**
  * The unit under power at half load: milliseconds to its operating point, the first time on a board (what is learnt of it
- * included) and the next time; points of the labels that it reads right.
+ * included) and the next time; from there each single fault of a sample; one period of a waveform; points of the labels
+ * that it reads right.
  */
 export function poweredTime(name: string) {
   const board = exampleBoard(name);
@@ -35,5 +40,30 @@ export function poweredTime(name: string) {
     const value = first.reader.read('dcv', netKey(red), netKey(black))?.value ?? NaN;
     return Math.abs(value - volts) <= (tolerance < 1 ? tolerance * Math.abs(volts) : tolerance) + 1e-9;
   }).length;
-  return { firstMs: first.ms, nextMs: next.ms, right, of: labels.hot_expect.length };
+  const { operation } = next.reader;
+  const faults = listHypotheses(board).filter((h) => h.faults.length === 1);
+  const times = faults
+    .filter((_, i) => i % FAULT_STEP === 0)
+    .map((h) => {
+      const start = performance.now();
+      new PoweredReader(board, condition, h.faults, operation);
+      return performance.now() - start;
+    })
+    .sort((a, b) => a - b);
+  const [converter] = operation.unit.plan.converters;
+  const node = converter?.nodes[0];
+  const low = converter?.switches.find((s) => s.side !== 'top')?.low;
+  const began = performance.now();
+  if (node !== undefined && low !== undefined) next.reader.waveform(node, low);
+  return {
+    firstMs: first.ms,
+    nextMs: next.ms,
+    faults: faults.length,
+    faultMedianMs: times[times.length >> 1] ?? 0,
+    faultMeanMs: times.reduce((sum, ms) => sum + ms, 0) / Math.max(times.length, 1),
+    faultMostMs: times.at(-1) ?? 0,
+    waveformMs: performance.now() - began,
+    right,
+    of: labels.hot_expect.length,
+  };
 }

@@ -88,6 +88,12 @@ type Row = ReturnType<typeof benchBoard> & {
   readonly powered: ReturnType<typeof poweredTime>;
 };
 
+function powerLine(p: Row['powered']): string {
+  const ms = (v: number): string => `${Math.round(v)} ms`;
+  const each = `each of ${p.faults} single faults from there ${ms(p.faultMedianMs)} median, ${ms(p.faultMeanMs)} mean, ${ms(p.faultMostMs)} most`;
+  return `  7 under power         ${p.right} of ${p.of} labelled points; operating point ${ms(p.firstMs)} the first time, ${ms(p.nextMs)} the next; ${each}; a waveform ${ms(p.waveformMs)}`;
+}
+
 /** How well the stages are recognised from the netlist alone, and under 20 changes of each kind. */
 const accuracyOf = (name: string) => stageAccuracy(labelledBoard(name), 20);
 
@@ -200,6 +206,6 @@ function text(r: Row): string {
     `  5 schematic           ${Math.round(r.layoutMs)} ms for stages and layout`,
     `    touches per pin      proposals ${r.touches.ours.toFixed(2)} (groups left apart ${r.touches.missed.toFixed(1)}); all pairs ${r.touches.allPairs.toFixed(1)}, representatives ${r.touches.representatives.toFixed(2)}, guesswork ${r.touches.guesswork.toFixed(2)}; ${r.touches.pins} pins on ${r.touches.nets} nets`,
     `  6 stages              F1 ${r.stages.f1.toFixed(3)}, pins ${r.stages.pins.right} of ${r.stages.pins.of}, ${r.stages.topology}; disturbed, mean/worst: ${disturbed.join(', ')}`,
-    `  7 under power         ${r.powered.right} of ${r.powered.of} labelled points; operating point ${Math.round(r.powered.firstMs)} ms the first time, ${Math.round(r.powered.nextMs)} ms the next`,
+    powerLine(r.powered),
   ].join('\n');
 }

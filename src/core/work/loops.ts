@@ -1,24 +1,11 @@
 import { firstGuess } from './firstGuess';
-import { controllerOf } from './makeCell';
-import { LOAD_SHARE } from './workBoard';
+import { LEAST_HERTZ, begin, leastTop, loopOf } from './loop';
+import type { Loop } from './loop';
 import type { MeanNetwork } from './meanNetwork';
 import { Tangent } from './tangent';
 import type { UnitUnderPower } from './unit';
-import type { RunningCell, WorkState } from './unitCircuit';
+import type { WorkState } from './unitCircuit';
 import type { WorkDevice } from './workDevice';
-import type { WorkIc } from './workPlan';
-
-/** The loop of one running converter: what it regulates and within which limits. */
-interface Loop {
-  readonly running: RunningCell;
-  readonly ic: WorkIc | undefined;
-  readonly sampled: { readonly node: number; readonly share: number } | null;
-  limit: number;
-  turns: number;
-  /** Whether its controller's law at a feedback pin is known; and the printed output that it makes. */
-  readonly told: boolean;
-  readonly made: { readonly rail: number; readonly back: number; readonly volts: number } | null;
-}
 
 /** Rounds until it gives up: from nothing, and from where it stood. */
 const OUTER = 90;
@@ -26,9 +13,6 @@ const AGAIN = 45;
 const NEAR = 1.5e-3;
 /** A setting that moves no volts may wander by this share: a period is not computed finer. */
 const ALIKE = 0.01;
-/** A pulse is never less than this, ampere; a converter never slower than this, hertz. */
-const LEAST_TOP = 2e-4;
-const LEAST_HERTZ = 150;
 
 /**
  * The mean volts with every running converter turned to where its loop is content. Each cell is straightened about the
@@ -104,6 +88,11 @@ export function closeLoops(
       unit.settled = true;
       return x;
     }
+    // A controller whose supply has run down stops: how it goes on is the hiccup's to say.
+    if (more.length === 0 && loops.map((l, i) => runDown(unit, l, tangents[i]!, x)).some(Boolean)) {
+      unit.settled = true;
+      return x;
+    }
     seconds *= stretch(moved, off);
   }
   return x;
@@ -129,6 +118,23 @@ function release(unit: UnitUnderPower, loop: Loop, tangent: Tangent, x: Float64A
 /** So often a converter changes between the two within one closing of loops. */
 const MOST_TURNS = 8;
 
+/** Whether the supply of a loop's controller has fallen well below where it stops and falls on, while it gives all it may. */
+function runDown(unit: UnitUnderPower, loop: Loop, tangent: Tangent, x: Float64Array): boolean {
+  const { ic, running, limit } = loop;
+  const { vccStart, vccStop = 0.6 * (vccStart ?? 0) } = ic?.facts ?? {};
+  if (!ic || vccStart === undefined) return false;
+  const [vcc, ground] = [unit.pin(ic, 'VCC'), unit.ground(ic)];
+  if (vcc < 0 || ground < 0 || !unit.isSteady(vcc)) return false;
+  const volts = x[vcc]! - x[ground]!;
+  const gives = running.cell.free || tangent.reached(x) > 0.98 * limit;
+  loop.falling = gives && volts < loop.supply ? loop.falling + 1 : 0;
+  loop.supply = volts;
+  return loop.falling >= FALLS_ON && volts < RUN_DOWN * vccStop;
+}
+
+const RUN_DOWN = 0.7;
+const FALLS_ON = 3;
+
 /** How much longer the next step of time may be: by how far the volts moved and how far the cells were from their tangents. */
 function stretch(moved: number, off: number): number {
   if (moved < 0.02) return 20;
@@ -153,89 +159,6 @@ const STUCK_ROUNDS = 16;
 const FOREVER = 100;
 /** Where nothing moves any more in a step this long, nothing will: what leaks away slower stays, s. */
 const LONG = 10;
-
-function loopOf(unit: UnitUnderPower, running: RunningCell): Loop {
-  const ic = controllerOf(unit, running.converter);
-  const fb = ic ? unit.pin(ic, 'FB') : -1;
-  const told = ic !== undefined && fb >= 0 && (ic.facts['fbRef'] ?? ic.facts['fbOffset']) !== undefined;
-  const own = unit.plan.outputs.find(
-    (o) => o.kind === 'dc' && o.volts > 0 && running.converter.outputs.includes(o.rail),
-  );
-  return {
-    running,
-    ic,
-    told,
-    made: own ? { rail: unit.node(own.rail), back: unit.node(own.return), volts: own.volts } : null,
-    sampled: ic && fb >= 0 ? unit.sampled(fb, unit.ground(ic), running) : null,
-    turns: 0,
-    limit: topLimit(unit, running, ic),
-  };
-}
-
-/** A first setting: where the switches take about the power that the loads want. */
-function begin(unit: UnitUnderPower, loop: Loop, x: Float64Array): void {
-  const { running, limit } = loop;
-  const { cell, converter, by } = running;
-  if (by === 'hertz') {
-    if (running.result) return;
-    running.top = Math.min(limit, 10);
-  } else if (running.top > 0) return;
-  const watts = wanted(unit, running, LOAD_SHARE[unit.condition.load]) / 0.85;
-  const given = cell.given(x);
-  const supply = Math.abs(x[unit.node(converter.supply)] ?? 0);
-  const low = converter.switches.find((s) => s.side !== 'top')?.low;
-  const volts = Math.max(supply - (low === undefined || unit.node(low) < 0 ? 0 : x[unit.node(low)]!), 0.5);
-  const share = converter.topology === 'half-bridge' || converter.topology === 'two-switch-forward' ? 0.5 : 1;
-  const takes = (setting: number): number => {
-    cell.hertz = by === 'hertz' ? setting : running.hertz;
-    const result = cell.period(given, by === 'hertz' ? running.top : setting);
-    if (by === 'top' && cell.ramp === 0 && result.rise > 0) cell.ramp = 0.5 * result.rise;
-    const count = cell.diodeDevices.length;
-    let amps = 0;
-    result.mean.forEach((m, i) => {
-      const drives = i >= count && !cell.plan.sync.includes(cell.switchDevices[i - count]!);
-      if (drives || (i < count && converter.topology === 'boost')) amps += Math.max(m, 0);
-    });
-    return share * amps * volts;
-  };
-  const settingFor = (power: number): number => {
-    let [least, most] =
-      by === 'hertz'
-        ? [LEAST_HERTZ, 1.3 * cell.plan.hertz]
-        : [10 * LEAST_TOP, Math.min(Math.max(limit, 20 * LEAST_TOP), 300)];
-    for (let i = 0; i < 12; i++) {
-      const middle = Math.sqrt(least * most);
-      if (takes(middle) > power) most = middle;
-      else least = middle;
-    }
-    return Math.sqrt(least * most);
-  };
-  const found = settingFor(watts);
-  if (by === 'hertz') running.hertz = found;
-  else running.top = found;
-  if (by === 'top' && limit === Infinity)
-    loop.limit = SPARE * Math.max(found, settingFor(wanted(unit, running, 1) / 0.85));
-}
-
-/** Watts that the loads of a converter want at the volts of the nameplate, with a little for itself. */
-function wanted(unit: UnitUnderPower, { converter }: RunningCell, share: number): number {
-  const { plan } = unit;
-  const own = plan.outputs.filter((o) => o.kind === 'dc' && converter.outputs.includes(o.rail));
-  const all = plan.outputs.filter((o) => o.kind !== 'pulse');
-  const full = (own.length > 0 ? own : all).reduce((sum, o) => sum + o.volts * o.amps, 0);
-  return full * (share + 0.02) + 0.1;
-}
-
-/** Where no data sheet tells its limit, a converter gives this many times what its full load wants. */
-const SPARE = 3;
-
-/** The greatest peak current that a controller allows, ampere. */
-export function topLimit(unit: UnitUnderPower, { senseOhms, converter }: RunningCell, ic: WorkIc | undefined): number {
-  const facts = ic?.facts ?? {};
-  const sensed = senseOhms > 0 && (senseOhms < Infinity || unit.plan.sensed.has(converter));
-  const bySense = facts['csMax'] !== undefined && sensed ? Math.abs(facts['csMax']) / senseOhms : Infinity;
-  return Math.min(bySense, facts['iLimit'] ?? Infinity);
-}
 
 /** Settings on the straight cells, one loop after the other until none moves. */
 function settle(
@@ -263,7 +186,7 @@ function turn(
   network: MeanNetwork,
   start: Float64Array,
 ): Float64Array | null {
-  const least = loop.running.by === 'top' ? Math.max(LEAST_TOP, loop.running.cell.floor) : LEAST_HERTZ;
+  const least = loop.running.by === 'top' ? leastTop(loop.running) : LEAST_HERTZ;
   const most = loop.running.by === 'top' ? Infinity : loop.running.cell.plan.hertz * 1.3;
   const bottom = Math.max(tangent.from / TURN ** 2, least);
   const roof = Math.max(Math.min(tangent.from * TURN, most), bottom);

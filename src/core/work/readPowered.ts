@@ -52,7 +52,7 @@ const LEAST_BAND = 0.02;
 /** Volts that give way to the meter by more than this share are asked for again with the loops closed. */
 const SAGS = 0.01;
 
-/** A unit in one operating condition with its faults, ready for any number of readings. */
+/** A unit in one operating condition with its faults, ready for any number of readings. near: as for `operateUnit`. */
 export class PoweredReader {
   readonly operation: Operation;
 
@@ -60,8 +60,9 @@ export class PoweredReader {
     readonly board: Board,
     condition: OperatingCondition,
     faults: readonly Fault[],
+    near: Operation | null = null,
   ) {
-    this.operation = operateUnit(workPlan(board), condition, faults);
+    this.operation = operateUnit(workPlan(board), condition, faults, near);
   }
 
   /** What the meter shows between two nets (contract, section 5); undefined where a net is not on this board. */
