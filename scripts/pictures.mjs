@@ -17,6 +17,7 @@ const PICTURES = [
   ['probe', '/jobs/SP-118/probe'],
   ['probe-paper', '/jobs/SP-118/probe', 'paper'],
   ['permit', '/jobs/SP-122/probe'],
+  ['probe-powered', '/jobs/SP-119/probe', 'soot', 'Under power'],
   ['repair', '/jobs/SP-115/repair'],
   ['report', '/jobs/SP-115/report', 'paper'],
   ['sums', '/jobs/SP-118/sums?sum=discharge-time&c=@C1.value&vStart=@C1.store&vSafe=5&r=2k2'],
@@ -33,13 +34,18 @@ for (const [name, path, theme = 'soot', tab, press, fill] of PICTURES) {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
   await page.addInitScript((t) => window.localStorage.setItem('theme', t), theme);
   await page.goto(base + path, { waitUntil: 'networkidle' });
-  if (path.endsWith('/probe')) await page.locator('[data-settled="yes"]').waitFor({ timeout: 60_000 });
+  if (path.endsWith('/probe') && tab === undefined)
+    await page.locator('[data-settled="yes"]').waitFor({ timeout: 60_000 });
   // The schematic is laid out in a worker of its own.
   await page.waitForTimeout(2500);
   if (tab) await page.getByRole('tab', { name: tab }).click();
   if (press) await page.getByRole('button', { name: press }).click();
   if (fill) await page.getByLabel(fill[0]).fill(fill[1]);
   if (tab || fill) await page.waitForTimeout(1200);
+  if (name === 'probe-powered') {
+    await page.getByRole('button', { name: 'output', exact: true }).first().click();
+    await page.waitForTimeout(500);
+  }
   if (name === 'permit') {
     await page.locator('[data-permit]').waitFor({ timeout: 60_000 });
     await page.locator('#permit').evaluate((e) => e.scrollIntoView({ block: 'center' }));

@@ -7,6 +7,19 @@ import type { PermitReading, PowerPermit } from '@/core/permit';
 import type { PlanEntry } from '@/workers/messages';
 import { MODE_NAMES } from './PointPanel';
 
+/** Why a board is not to be powered. */
+export function PermitShut({ reasons }: { reasons: readonly string[] }) {
+  return (
+    <p className="border-l-4 border-oxide bg-raised px-3 py-1.5">
+      <span aria-hidden className="text-oxide">
+        ▲
+      </span>{' '}
+      <strong>Do not power this.</strong> {reasons.slice(0, 3).join(' ')}
+      {reasons.length > 3 && ` And ${reasons.length - 3} more.`}
+    </p>
+  );
+}
+
 /**
  * The permit to power: what it rests on, or what is still to be read for it. A reading of the list becomes the next
  * point when it is picked.
@@ -32,13 +45,7 @@ export function PermitList({
           safe to touch.
         </p>
       ) : (
-        <p className="border-l-4 border-oxide bg-raised px-3 py-1.5">
-          <span aria-hidden className="text-oxide">
-            ▲
-          </span>{' '}
-          <strong>Do not power this.</strong> {reasons.slice(0, 3).join(' ')}
-          {reasons.length > 3 && ` And ${reasons.length - 3} more.`}
-        </p>
+        <PermitShut reasons={reasons} />
       )}
       {clearing.length > 0 && (
         <>

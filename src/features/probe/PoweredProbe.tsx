@@ -17,6 +17,7 @@ import { Button } from '@/ui/Button';
 import { Notice } from '@/ui/Notice';
 import { OutcomeLine } from './OutcomeLine';
 import type { LastOutcome } from './OutcomeLine';
+import { PermitShut } from './PermitList';
 import { PoweredPoint, bandWords } from './PoweredPoint';
 import { PoweredState } from './PoweredState';
 import { usePowered } from './usePowered';
@@ -104,10 +105,12 @@ export function PoweredProbe() {
     <div className="flex flex-col gap-2">
       <OutcomeLine last={last} />
       {weighed?.permit && !weighed.permit.allowed && (
-        <Notice kind="caution">
-          No permit to power yet: nothing read on this board rules out a short on the way of the energy. First power
-          only through a limiter; what is still to be read stands under Cold.
-        </Notice>
+        <div>
+          <PermitShut reasons={weighed.permit.reasons} />
+          <p className="text-sm text-faint">
+            What is still to be read for a permit stands under Cold. First power only through a limiter.
+          </p>
+        </div>
       )}
       <div className="flex flex-wrap items-end gap-4">
         <TextField
