@@ -1,4 +1,4 @@
-import { Diagnoser, SYMPTOMS, buildWholeDictionary, listHypotheses } from '@/core/diagnose';
+import { Diagnoser, SYMPTOMS, buildWholeDictionary, listHypotheses, weighPowered } from '@/core/diagnose';
 import type { Diagnosis, PlannedReading, Symptom } from '@/core/diagnose';
 import { Permit } from '@/core/permit';
 import type { PowerPermit } from '@/core/permit';
@@ -23,14 +23,20 @@ export function diagnoseCommand(words: readonly string[]): number {
     const sentence = readings.problem.map((p) => p.sentence).join('\n');
     throw new ProblemError({ code: 'readings-error', sentence, remedy: 'Correct the file; nothing was used.' });
   }
-  const diagnoser = new Diagnoser(buildWholeDictionary(board, listHypotheses(board, symptoms)));
-  const diagnosis = diagnoser.diagnose(readings.value);
-  const permit = Permit.of(board).judge(readings.value, diagnoser);
+  const { cold, powered } = readings.value;
+  const clock = (): number => performance.now() / 1000;
+  const hypotheses = weighPowered(board, listHypotheses(board, symptoms), powered, MOST_SECONDS, clock);
+  const diagnoser = new Diagnoser(buildWholeDictionary(board, hypotheses));
+  const diagnosis = diagnoser.diagnose(cold);
+  const permit = Permit.of(board).judge(cold, diagnoser);
   console.log(
     option(args, 'json') !== undefined ? JSON.stringify(document(diagnosis, permit)) : report(diagnosis, permit),
   );
   return 0;
 }
+
+/** Faults are worked out under power no longer than this: a minute and a half. */
+const MOST_SECONDS = 90;
 
 function document(d: Diagnosis, permit: PowerPermit): unknown {
   const next = d.plan[0];

@@ -11,7 +11,7 @@ export const HELP = `Usage: ./lantern COMMAND
   read BOARD --requests FILE.jsonl                         one request a line
   expect BOARD [--state cold|hot] [--facts FILE] [--source V] [--load L] [--fault F]…
                                                            what every point should read
-  diagnose BOARD --readings FILE.csv [--symptom S] [--facts FILE]
+  diagnose BOARD --readings FILE.csv [--symptom S] [--facts FILE]   (columns mode,red,black,value and, under power, source,load)
                                                            suspects, next reading, permit to power
   decode MARK [--kind K]  |  decode --requests FILE.jsonl  what a marking may mean, most likely first
   stages BOARD                                             stages, pin roles, topology, islands

@@ -45,7 +45,7 @@ test('the published JSON Schema is the one made from the Zod schema', () => {
 
 test('readings CSV: figures, OL, quotes and case; every bad line named', () => {
   const good = parseReadingsCsv(board, 'mode,red,black,value\r\ndiode,GA1,"BAT-",0.628\nohms,hv+,HV-,OL\n\n');
-  expect(good.ok && good.value.map((r) => [r.red, r.seen])).toEqual([
+  expect(good.ok && good.value.cold.map((r) => [r.red, r.seen])).toEqual([
     ['GA1', { kind: 'figure', value: 0.628 }],
     ['HV+', { kind: 'overload' }],
   ]);
@@ -56,6 +56,24 @@ test('readings CSV: figures, OL, quotes and case; every bad line named', () => {
   expect(!bad.ok && bad.problem.map((p) => p.details!.line)).toEqual([2, 3, 4, 5]);
   expect(parseReadingsCsv(board, 'a,b\n').ok).toBe(false);
   expect(readCells(csvCell('a "b", c'), ',').rows).toEqual([['a "b", c']]);
+});
+
+test('readings CSV: lines with a source were read under power, the others cold', () => {
+  const header = 'mode,red,black,value,source,load\n';
+  const good = parseReadingsCsv(
+    board,
+    `${header}diode,GA1,BAT-,0.6,,\ndcv,HV+,HV-,318.5,230,half\nfreq,GA1,BAT-,65000,230,`,
+  );
+  expect(good.ok && good.value.cold).toHaveLength(1);
+  expect(good.ok && good.value.powered).toEqual([
+    { mode: 'dcv', red: 'HV+', black: 'HV-', value: 318.5, condition: { source: 230, load: 'half' } },
+    { mode: 'freq', red: 'GA1', black: 'BAT-', value: 65000, condition: { source: 230, load: 'half' } },
+  ]);
+  const bad = parseReadingsCsv(
+    board,
+    `${header}diode,GA1,BAT-,1,230,half\ndcv,HV+,HV-,1,230,some\ndcv,HV+,HV-,1,much,half\ndcv,HV+,HV-,OL,230,half\ndcv,HV+,HV-,1,,`,
+  );
+  expect(!bad.ok && bad.problem.map((p) => p.details!.line)).toEqual([2, 3, 4, 5, 6]);
 });
 
 test('ledger entries are strict: unknown keys, empty reasons and wild figures are refused', () => {

@@ -32,6 +32,8 @@ export { logLikelihood } from './likelihood';
 export type { Observation } from './likelihood';
 export { pointKey, posterior, weighReadings } from './posterior';
 export type { TakenReading } from './posterior';
+export { weighPowered } from './poweredWeights';
+export type { PoweredTaken } from './poweredWeights';
 export { settleSeconds } from './settling';
 export { GATE_LIMIT, SupplyShorts } from './supplyShorts';
 export { SYMPTOMS } from './priors';

@@ -5,6 +5,7 @@ import { findDividers } from '../operate';
 import { shareAt } from './firstGuess';
 import { OFF, amps, ohms, own, percent, volts } from './scene';
 import type { Cause, Scene } from './scene';
+import type { WorkIc } from './workPlan';
 
 /** A regulated rail further than this from what its divider says is held by something else. */
 const HELD = 0.03;
@@ -79,11 +80,23 @@ export function source(scene: Scene, node: number, ground: number): Cause | null
   };
 }
 
+/** A feedback pin that a loop holds at its reference. */
+function contentPin(scene: Scene, node: number, fed: readonly WorkIc[]): Cause | null {
+  const { unit, states } = scene.operation;
+  const ic = fed.find((x) => x.facts['fbRef'] !== undefined && states[x.ref] === 'run');
+  const reference = ic?.facts['fbRef'];
+  const v = ic ? scene.between(node, unit.ground(ic)) : 0;
+  if (!ic || reference === undefined || Math.abs(v - reference) > HELD * Math.abs(reference)) return null;
+  const words = `${ic.ref} turns its pulses until ${scene.net[node]} reads ${volts(reference)}; now ${volts(v)}`;
+  return { words, refs: [ic.ref], ...own(OFF.drop * 0.1 * v + OFF.reference * v) };
+}
+
 /** A feedback pin that is pulled up inside and down by an optocoupler. */
 export function feedback(scene: Scene, node: number): Cause | null {
   const { unit } = scene.operation;
-  const ic = [...unit.plan.ics.values()].find((x) => unit.pin(x, 'FB') === node && x.facts['fbPullup'] !== undefined);
-  if (!ic) return null;
+  const fed = [...unit.plan.ics.values()].filter((x) => unit.pin(x, 'FB') === node);
+  const ic = fed.find((x) => x.facts['fbPullup'] !== undefined);
+  if (!ic) return contentPin(scene, node, fed);
   const { fbRail = 5, fbPullup, fbOffset, fbDivide } = ic.facts;
   const v = scene.between(node, unit.ground(ic));
   const running = unit.cells.find((c) => c?.converter.controller === ic.ref && c.result);

@@ -50,7 +50,9 @@ export function operateUnit(
   const destroys: { readonly ref: string; readonly why: string }[] = [];
   let all = faults;
   for (;;) {
-    const made = operateOnce(plan, condition, all, near);
+    let made = operateOnce(plan, condition, all, near);
+    // Begun too far away, perhaps: from switch-on it may come to rest.
+    if (near && !('blows' in made) && !made.unit.settled) made = operateOnce(plan, condition, all, null);
     if (!('blows' in made)) return { ...made, destroys };
     const { ref, amps, rating } = made.blows;
     destroys.push({

@@ -37,7 +37,13 @@ export function swings(scene: Scene, node: number, ground: number): Cause | null
     return {
       words: `${scene.net[node]} swings from ${volts(result.lowVolts[at]!)} to ${volts(result.highVolts[at]!)} at ${formatQuantity(running.hertz, 'Hz')}, ${refs.join(', ')} on ${percent(result.duty)} of the time: ${volts(scene.between(node, ground))} in the mean`,
       refs,
-      ...own(OFF.swing * Math.abs(scene.between(node, ground)) + 0.01 * (result.highVolts[at]! - result.lowVolts[at]!)),
+      ...own(
+        OFF.swing * Math.abs(scene.between(node, ground)) +
+          Math.min(
+            0.01 * (result.highVolts[at]! - result.lowVolts[at]!),
+            0.1 * Math.abs(scene.between(node, ground)) + 0.5,
+          ),
+      ),
     };
   }
   return null;
