@@ -226,7 +226,7 @@ export class LineSide {
         for (let i = 0; i < now.length; i++) {
           const [d1, d2] = [before[i]! - earlier[i]!, now[i]! - before[i]!];
           const ratio = Math.abs(d1) > 1e-9 ? d2 / d1 : 0;
-          if (ratio > 0.2 && ratio < 0.98) run.capVolts[i] = now[i]! + (d2 * ratio) / (1 - ratio);
+          if (ratio > 0.2 && ratio < MOST_RATIO) run.capVolts[i] = now[i]! + (d2 * ratio) / (1 - ratio);
         }
       }
       earlier = before;
@@ -321,3 +321,5 @@ export class LineSide {
 const HOLD_OHMS = 1e-3;
 /** A rectifier that carries less than this at most feeds nothing, ampere. */
 const FEEDS = 1e-8;
+/** Steps that shrink more slowly than this are not foretold: two capacitors that trade their charge would be thrown apart. */
+const MOST_RATIO = 0.9;
