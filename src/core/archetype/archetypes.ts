@@ -234,7 +234,7 @@ export const ARCHETYPES: readonly Archetype[] = [
         [160, 200, 230],
         [{ rail: 'U', return: 'V', volts: 130, amps: 50, kind: 'ac', hertz: 50, rails: ['U', 'V', 'W'] }],
       ),
-      auxInputs: [{ rail: '12V', return: 'GND', volts: 12 }],
+      auxInputs: [{ rail: '12V', return: 'BAT-', volts: 12 }],
     },
   },
   {

@@ -76,7 +76,7 @@ function charged(scene: Scene, running: RunningCell, at: number, node: number): 
   const result = running.result!;
   const [from] = cell.ends[at]!;
   const winding = windingAt(scene, running, from);
-  const drop = dropOf(scene, running, at);
+  const drop = dropOf(running, at);
   const switches = switchesOf(running);
   const refs = [...scene.refsOf(cell.diodeDevices[at]!.name), ...(winding ? [winding.name] : []), ...switches];
   const diode = `${cell.diodeDevices[at]!.name} charges ${scene.net[node]} with ${amps(result.mean[at]!)} in the mean`;
@@ -85,7 +85,7 @@ function charged(scene: Scene, running: RunningCell, at: number, node: number): 
   if (!lead || !winding)
     return { words: `${diode}, itself ${volts(drop)}; ${works}`, refs, ...own(OFF.wound * scene.between(node, from)) };
   const ratio = Math.sqrt(winding.henries / lead.winding.henries);
-  const high = lead.across + dropOf(scene, running, lead.at);
+  const high = lead.across + dropOf(running, lead.at);
   const made = high * ratio - drop;
   const now = acrossOf(scene, running, winding, at);
   const more = now - made;
@@ -101,7 +101,7 @@ function charged(scene: Scene, running: RunningCell, at: number, node: number): 
 }
 
 /** Volts of a diode of a cell at the middle of what it carries. */
-function dropOf(scene: Scene, { cell, result }: RunningCell, at: number): number {
+function dropOf({ cell, result }: RunningCell, at: number): number {
   const { volts: knee, ohms: series } = cell.circuit.diodes[at]!;
   const mean = result!.mean[at]!;
   return knee + series * (mean > CHARGES ? result!.square[at]! / mean : 0);

@@ -12,6 +12,7 @@ import { expectedWords, seenWords } from '@/features/frame/lineWords';
 import { Button } from '@/ui/Button';
 import { Choice, TextField } from '@/ui/Field';
 import { COMPLAINTS } from '@/wire/jobForm';
+import { PoweredReadings } from './PoweredReadings';
 import { Modified, Sweeps } from './Proofs';
 
 const SAFETY_TESTS = [
@@ -105,6 +106,9 @@ export function ReportScreen() {
       ))}
       {boards.map((home) => (
         <ReadingsTable key={home.id} home={home} purpose="after-repair" title="After the repair" />
+      ))}
+      {boards.map((home) => (
+        <PoweredReadings key={home.id} home={home} />
       ))}
       <Sweeps />
       <Cautions />
