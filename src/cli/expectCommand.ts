@@ -5,7 +5,7 @@ import type { ExpectedReading } from '@/core/expect';
 import { solverFor } from '@/core/meter';
 import { ProblemError } from '@/core/problem';
 import { formatQuantity, formatVolts } from '@/core/quantity';
-import { PoweredReader, poweredPoints } from '@/core/work';
+import { LOADS, PoweredReader, poweredPoints } from '@/core/work';
 import type { PoweredPoint } from '@/core/work';
 import { UnusableArguments, option, readArguments } from './arguments';
 import type { Arguments } from './arguments';
@@ -25,7 +25,8 @@ export function expectCommand(words: readonly string[]): number {
 function expectHot(path: string, args: Arguments): number {
   const board = openBoard(path, option(args, 'facts'));
   const source = Number(option(args, 'source') ?? option(args, 'mains') ?? board.nameplate?.inputNominal);
-  const load = option(args, 'load') ?? 'half';
+  const told = option(args, 'load') ?? 'half';
+  const load = LOADS.find((l) => l === told);
   if (!Number.isFinite(source) || source < 0) {
     throw new ProblemError({
       code: 'no-nameplate',
@@ -33,8 +34,7 @@ function expectHot(path: string, args: Arguments): number {
       remedy: 'Give its nameplate with --facts FILE, or --source in volts.',
     });
   }
-  if (load !== 'none' && load !== 'half' && load !== 'full')
-    throw new UnusableArguments('--load is none, half or full.');
+  if (!load) throw new UnusableArguments('--load is none, half or full.');
   const faults = (args.options.get('fault') ?? []).map((text) => {
     const fault = parseFault(board, text);
     if (!fault.ok) throw new ProblemError(fault.problem);

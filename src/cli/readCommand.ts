@@ -9,7 +9,7 @@ import { formatQuantity, formatVolts } from '@/core/quantity';
 import { SIGNAL_MODES, SIGNAL_UNITS, SignalReader } from '@/core/signal';
 import type { SignalMode } from '@/core/signal';
 import type { DcSolver } from '@/core/solve';
-import { POWERED_MODES, POWERED_UNITS, PoweredReader } from '@/core/work';
+import { LOADS, POWERED_MODES, POWERED_UNITS, PoweredReader } from '@/core/work';
 import type { ConverterState, Operation, PoweredMode } from '@/core/work';
 import { z } from 'zod';
 import { option, readArguments, required, UnusableArguments } from './arguments';
@@ -26,7 +26,7 @@ const Request = z.object({
   powered: z
     .object({
       source: z.number().nonnegative().max(10_000).optional(),
-      load: z.enum(['none', 'half', 'full']).default('half'),
+      load: z.enum(LOADS).default('half'),
     })
     .optional(),
 });

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { COLD_CONDITIONS, OUTCOMES, newestVersion, upcast } from '@/core/ledger';
 import type { LedgerEntry as CoreEntry, LedgerKind, LedgerLine, StoredEntry } from '@/core/ledger';
 import { COLD_MODES } from '@/core/meter';
-import { POWERED_MODES } from '@/core/work';
+import { LOADS, POWERED_MODES } from '@/core/work';
 import { ModificationBody, ModificationVerdictBody, SumBody, SweepBody, SweepRowsBody } from './change';
 import { RowId } from './ids';
 
@@ -52,7 +52,7 @@ export const LedgerEntry = z.discriminatedUnion('kind', [
       value: z.number().min(-100000).max(1e9),
       unsteady: z.boolean().optional(),
       source: z.number().min(0).max(5000),
-      load: z.enum(['none', 'half', 'full']),
+      load: z.enum(LOADS),
     }),
   }),
   z.strictObject({

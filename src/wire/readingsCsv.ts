@@ -3,11 +3,9 @@ import { boardNets, netKey } from '@/core/circuit';
 import type { PoweredTaken, TakenReading } from '@/core/diagnose';
 import { coldMode } from '@/core/meter';
 import { ok, refuse } from '@/core/problem';
-import { POWERED_MODES } from '@/core/work';
+import { LOADS, POWERED_MODES } from '@/core/work';
 import type { Problem, Result } from '@/core/problem';
 import { readCells } from './csv';
-
-const LOADS = ['none', 'half', 'full'] as const;
 
 export type CsvProblem = Problem<'readings-error', { readonly line: number }>;
 

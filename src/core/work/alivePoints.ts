@@ -2,7 +2,7 @@ import { netKey } from '../circuit';
 import { recogniseStages } from '../stages';
 import type { IslandHazard } from '../stages';
 import type { DerivationStep } from './scene';
-import { POWERED_UNITS } from './readPowered';
+
 import type { PoweredMode, PoweredReader, PoweredReading } from './readPowered';
 
 /** A test point of a unit under power, with what should show there and how that comes about. */
@@ -71,6 +71,3 @@ export function alivePoints(reader: PoweredReader): readonly AlivePoint[] {
   for (const ic of ics) add(`feedback of ${ic.ref}`, 'dcv', unit.pin(ic, 'FB'), unit.ground(ic));
   return points;
 }
-
-/** A unit of a powered mode. */
-export const poweredUnit = (mode: PoweredMode): 'V' | 'Hz' => POWERED_UNITS[mode];

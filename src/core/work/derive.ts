@@ -1,6 +1,6 @@
 import { isFuse, partFigure } from '../part';
 import { engineeringParts } from '../quantity';
-import { alternating, cycling, feedback, heldByIc, regulated, source } from './heldCauses';
+import { alternating, cycling, feedback, heldByIc, regulated, regulator, source } from './heldCauses';
 import type { Operation } from './operate';
 import { OFF, Scene, amps, ohms, own, volts } from './scene';
 import type { Cause, Derived, Flow } from './scene';
@@ -51,8 +51,7 @@ export class Derivation {
       n === null ? [] : [unit.node(n)],
     );
     if (grounds.includes(b)) return b;
-    const network = unit.network(unit.lastDevices);
-    return grounds.find((g) => g >= 0 && network.joined(g, a)) ?? b;
+    return grounds.find((g) => g >= 0 && this.scene.network.joined(g, a)) ?? b;
   }
 
   /** Follows the volts of a node back to what holds them; gives the steps in the order in which they come about. */
@@ -89,14 +88,12 @@ export class Derivation {
       cycling(this.scene, node, ground) ??
       source(this.scene, node, ground) ??
       alternating(this.scene, node) ??
-      feedback(this.scene, node);
-    const ic = heldByIc(this.scene, node);
-    return (
-      held ??
+      feedback(this.scene, node) ??
       regulated(this.scene, node, ground) ??
-      (ic?.from === null ? ic.step : null) ??
-      (ic ? null : (wound(this.scene, node) ?? swings(this.scene, node, ground)))
-    );
+      heldByIc(this.scene, node);
+    // What a regulator makes hangs on its input.
+    if (held || regulator(this.scene, node)) return held;
+    return wound(this.scene, node) ?? swings(this.scene, node, ground);
   }
 
   /** What gives a node its volts, and the node that it hangs on in turn. */
@@ -107,11 +104,7 @@ export class Derivation {
   ): { readonly step: Cause | null; readonly from: number | null } {
     const held = this.anchored(node, ground);
     if (held) return { step: held, from: null };
-    const ic = heldByIc(this.scene, node);
-    if (ic) return ic;
-    const divided = this.divided(node, ground);
-    if (divided) return divided;
-    return this.strongest(node, ground, seen);
+    return regulator(this.scene, node) ?? this.divided(node, ground) ?? this.strongest(node, ground, seen);
   }
 
   /** Between two resistors and nothing else that counts: a divider. */

@@ -1,4 +1,5 @@
 import type { PowerConverter } from '../stages';
+import { controllerOf } from './makeCell';
 import { halfOf } from './simpleConverter';
 import { WIRE_OHMS } from './unit';
 import type { UnitUnderPower } from './unit';
@@ -69,7 +70,7 @@ export function shareAt(unit: UnitUnderPower, rail: number, pin: number, ground:
 
 /** The rail that a feedback pin divides down, held where the pin is content. */
 function regulatedGuess(unit: UnitUnderPower, c: PowerConverter): readonly WorkDevice[] {
-  const ic = c.controller === null ? undefined : unit.plan.ics.get(c.controller);
+  const ic = controllerOf(unit, c);
   const reference = ic?.facts['fbRef'];
   if (!ic || reference === undefined) return [];
   const [fb, ground] = [unit.pin(ic, 'FB'), unit.ground(ic)];

@@ -1,10 +1,13 @@
 import { netKey } from '../circuit';
 import { valueTolerance } from '../part';
 import { formatQuantity } from '../quantity';
-import { findDividers } from '../operate';
+
 import { shareAt } from './firstGuess';
+import { cellsDrivenBy } from './icWork';
+import { controllerOf } from './makeCell';
 import { OFF, amps, ohms, own, percent, volts } from './scene';
 import type { Cause, Scene } from './scene';
+import { supplyThresholds } from './workPlan';
 import type { WorkIc } from './workPlan';
 
 /** A regulated rail further than this from what its divider says is held by something else. */
@@ -20,10 +23,10 @@ export function cycling(scene: Scene, node: number, ground: number): Cause | nul
   const v = scene.between(node, ground);
   const ic = [...unit.plan.ics.values()].find((x) => states[x.ref] === 'hiccup');
   const every = `every ${formatQuantity(period, 's')}`;
-  const { vccStart, vccStop = 0.6 * (vccStart ?? 0) } = ic?.facts ?? {};
+  const thresholds = ic && supplyThresholds(ic);
   const words =
-    name === 'supply pin' && ic && vccStart !== undefined
-      ? `${ic.ref} starts at ${volts(vccStart)} and stops at ${volts(vccStop)}, ${every}: ${volts(v)} in the mean at ${scene.net[node]}`
+    name === 'supply pin' && ic && thresholds
+      ? `${ic.ref} starts at ${volts(thresholds.start)} and stops at ${volts(thresholds.stop)}, ${every}: ${volts(v)} in the mean at ${scene.net[node]}`
       : `${scene.net[node]} is charged for a moment ${every} and falls with its load: ${volts(v)} in the mean`;
   return { words, refs: ic ? [ic.ref] : [], ...own(OFF.drive * v) };
 }
@@ -121,7 +124,7 @@ export function feedback(scene: Scene, node: number): Cause | null {
 /** A rail that a divider holds to a reference, as long as the loop is content. */
 export function regulated(scene: Scene, node: number, ground: number): Cause | null {
   const { unit } = scene.operation;
-  const divider = findDividers(unit.plan.board).find((d) => unit.node(d.rail) === node && d.vRef !== null);
+  const divider = scene.dividers.find((d) => unit.node(d.rail) === node && d.vRef !== null);
   if (!divider || divider.vRef === null) return heldByPin(scene, node, ground);
   const made = divider.vRef * (1 + divider.rTop / divider.rBottom);
   const now = scene.between(node, unit.node(divider.return));
@@ -155,7 +158,7 @@ function heldByPin(scene: Scene, node: number, ground: number): Cause | null {
   if (!unit.isSteady(node)) return null;
   for (const i of state.running) {
     const c = unit.plan.converters[i]!;
-    const ic = c.controller === null ? undefined : unit.plan.ics.get(c.controller);
+    const ic = controllerOf(unit, c);
     const reference = ic?.facts['fbRef'];
     const pin = ic ? unit.pin(ic, 'FB') : -1;
     if (!ic || pin < 0 || reference === undefined) continue;
@@ -172,8 +175,8 @@ function heldByPin(scene: Scene, node: number, ground: number): Cause | null {
   return null;
 }
 
-/** What an integrated circuit, a regulator or a driver holds of itself. */
-export function heldByIc(scene: Scene, node: number): { readonly step: Cause; readonly from: number | null } | null {
+/** What an integrated circuit or a driver holds of itself. */
+export function heldByIc(scene: Scene, node: number): Cause | null {
   const { unit, state } = scene.operation;
   for (const ic of unit.plan.ics.values()) {
     const ground = unit.ground(ic);
@@ -182,13 +185,10 @@ export function heldByIc(scene: Scene, node: number): { readonly step: Cause; re
       (d) => d.name.startsWith(`${ic.ref} `) && (d.nodes[0] === node || d.name.endsWith(' supply')),
     );
     const name = here.map((d) => d.name.slice(ic.ref.length + 1));
-    const told = (key: string, what: string) => ({
-      step: {
-        words: `${ic.ref} holds ${what} at ${volts(ic.facts[key]!)} (${key}); now ${volts(v)}`,
-        refs: [ic.ref],
-        ...own(OFF.held * v),
-      },
-      from: null,
+    const told = (key: string, what: string): Cause => ({
+      words: `${ic.ref} holds ${what} at ${volts(ic.facts[key]!)} (${key}); now ${volts(v)}`,
+      refs: [ic.ref],
+      ...own(OFF.held * v),
     });
     const near = (key: string): boolean =>
       ic.facts[key] !== undefined && Math.abs(v - ic.facts[key]!) < 0.1 * ic.facts[key]! + 0.05;
@@ -198,31 +198,29 @@ export function heldByIc(scene: Scene, node: number): { readonly step: Cause; re
     const pin = name.find((n) => /^pin \d+$/u.test(n));
     if (pin && near(pin.replace(' ', ''))) return told(pin.replace(' ', ''), pin);
     if (name.includes('drive')) {
-      const running = [...state.running].flatMap((i) => {
-        const c = unit.plan.converters[i]!;
-        const cell = unit.cells[i];
-        return cell?.result && (c.controller === ic.ref || c.drivers.includes(ic.ref)) ? [cell] : [];
-      })[0];
-      const duty = running?.result?.duty;
+      const duty = cellsDrivenBy(unit, state, ic).find((c) => c.result)?.result?.duty;
       const share = duty === undefined ? '' : ` ${percent(duty)} of the time`;
       return {
-        step: {
-          words: `${ic.ref} drives ${scene.net[node]}${share}: ${volts(v)} in the mean`,
-          refs: [ic.ref],
-          ...own(OFF.drive * v),
-        },
-        from: null,
+        words: `${ic.ref} drives ${scene.net[node]}${share}: ${volts(v)} in the mean`,
+        refs: [ic.ref],
+        ...own(OFF.drive * v),
       };
     }
   }
-  const regulator = unit.plan.board.parts.find((p) => p.kind === 'regulator' && unit.pinsOf(p.ref)[2] === node);
-  if (!regulator) return null;
-  const [input, back] = unit.pinsOf(regulator.ref) as [number, number];
+  return null;
+}
+
+/** A three-terminal regulator whose output a node is, and its input. */
+export function regulator(scene: Scene, node: number): { readonly step: Cause; readonly from: number } | null {
+  const { unit } = scene.operation;
+  const part = unit.plan.board.parts.find((p) => p.kind === 'regulator' && unit.pinsOf(p.ref)[2] === node);
+  if (!part) return null;
+  const [input, back] = unit.pinsOf(part.ref) as [number, number];
   const v = scene.between(node, back);
   return {
     step: {
-      words: `${regulator.ref} makes ${volts(v)} of the ${volts(scene.between(input, back))} at its input`,
-      refs: [regulator.ref],
+      words: `${part.ref} makes ${volts(v)} of the ${volts(scene.between(input, back))} at its input`,
+      refs: [part.ref],
       ...own(OFF.held * v),
     },
     from: input,

@@ -5,6 +5,7 @@ import type { UnitUnderPower } from './unit';
 import type { WorkState } from './unitCircuit';
 import { held } from './workDevice';
 import type { WorkDevice } from './workDevice';
+import { supplyThresholds } from './workPlan';
 
 /** A supply pin that saws between two thresholds: how long it falls and rises, s, and the mean volts of the unit meanwhile. */
 export interface Hiccup {
@@ -22,10 +23,10 @@ export interface Hiccup {
  */
 export function hiccupOf(unit: UnitUnderPower, state: WorkState, index: number, running: Float64Array): Hiccup | null {
   const ic = controllerOf(unit, unit.plan.converters[index]!);
-  if (!ic || ic.facts['vccStart'] === undefined) return null;
+  const thresholds = ic && supplyThresholds(ic);
+  if (!ic || !thresholds) return null;
   const [vcc, ground] = [unit.pin(ic, 'VCC'), unit.ground(ic)];
-  const start = ic.facts['vccStart'];
-  const stop = ic.facts['vccStop'] ?? 0.6 * start;
+  const { start, stop } = thresholds;
   if (vcc < 0 || ground < 0 || running[vcc]! - running[ground]! >= stop) return null;
   const middle = (start + stop) / 2;
   const farads = unit.faradsBetween(vcc, ground);

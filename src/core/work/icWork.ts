@@ -2,7 +2,7 @@ import type { PowerSwitch } from '../stages';
 import { held, heldUp, passRegulator, sink, twoPole } from './workDevice';
 import type { WorkDevice } from './workDevice';
 import { isInverter } from './simpleConverter';
-import type { UnitCircuit, WorkState } from './unitCircuit';
+import type { RunningCell, UnitCircuit, WorkState } from './unitCircuit';
 import type { WorkIc } from './workPlan';
 
 /** What a controller draws where no data sheet tells, ampere: at work, and before. */
@@ -54,15 +54,20 @@ export function icDevices(unit: UnitCircuit, ic: WorkIc, state: WorkState): read
   return list;
 }
 
-/** Outputs to gates at the mean of their pulses, and the output of an error amplifier. */
-function drives(unit: UnitCircuit, ic: WorkIc, state: WorkState, ground: number): readonly WorkDevice[] {
-  const list: WorkDevice[] = [];
-  const pins = unit.circuit.pins[ic.index]!;
-  const own = [...state.running].flatMap((i) => {
+/** The cells of the running converters that an integrated circuit controls or drives. */
+export function cellsDrivenBy(unit: UnitCircuit, state: WorkState, ic: WorkIc): readonly RunningCell[] {
+  return [...state.running].flatMap((i) => {
     const running = unit.cells[i];
     const c = unit.plan.converters[i]!;
     return running && (c.controller === ic.ref || c.drivers.includes(ic.ref)) ? [running] : [];
   });
+}
+
+/** Outputs to gates at the mean of their pulses, and the output of an error amplifier. */
+function drives(unit: UnitCircuit, ic: WorkIc, state: WorkState, ground: number): readonly WorkDevice[] {
+  const list: WorkDevice[] = [];
+  const pins = unit.circuit.pins[ic.index]!;
+  const own = cellsDrivenBy(unit, state, ic);
   const [running] = own;
   const legs = [...state.running].find((i) => {
     const c = unit.plan.converters[i]!;

@@ -1,4 +1,4 @@
-import { controllerOf } from './makeCell';
+import { aimOf, controllerOf } from './makeCell';
 import { LOAD_SHARE } from './workBoard';
 import type { UnitUnderPower } from './unit';
 import type { RunningCell } from './unitCircuit';
@@ -29,15 +29,12 @@ export const leastTop = ({ cell }: RunningCell): number => Math.max(LEAST_TOP, c
 export function loopOf(unit: UnitUnderPower, running: RunningCell): Loop {
   const ic = controllerOf(unit, running.converter);
   const fb = ic ? unit.pin(ic, 'FB') : -1;
-  const told = ic !== undefined && fb >= 0 && (ic.facts['fbRef'] ?? ic.facts['fbOffset']) !== undefined;
-  const own = unit.plan.outputs.find(
-    (o) => o.kind === 'dc' && o.volts > 0 && running.converter.outputs.includes(o.rail),
-  );
+  const { told, made } = aimOf(unit, running.converter);
   return {
     running,
     ic,
     told,
-    made: own ? { rail: unit.node(own.rail), back: unit.node(own.return), volts: own.volts } : null,
+    made: made ? { rail: unit.node(made.rail), back: unit.node(made.return), volts: made.volts } : null,
     sampled: ic && fb >= 0 ? unit.sampled(fb, unit.ground(ic), running) : null,
     turns: 0,
     supply: 0,

@@ -6,6 +6,7 @@ import { Tangent } from './tangent';
 import type { UnitUnderPower } from './unit';
 import type { WorkState } from './unitCircuit';
 import type { WorkDevice } from './workDevice';
+import { supplyThresholds } from './workPlan';
 
 /** Rounds until it gives up: from nothing, and from where it stood. */
 const OUTER = 90;
@@ -121,15 +122,15 @@ const MOST_TURNS = 8;
 /** Whether the supply of a loop's controller has fallen well below where it stops and falls on, while it gives all it may. */
 function runDown(unit: UnitUnderPower, loop: Loop, tangent: Tangent, x: Float64Array): boolean {
   const { ic, running, limit } = loop;
-  const { vccStart, vccStop = 0.6 * (vccStart ?? 0) } = ic?.facts ?? {};
-  if (!ic || vccStart === undefined) return false;
+  const thresholds = ic && supplyThresholds(ic);
+  if (!ic || !thresholds) return false;
   const [vcc, ground] = [unit.pin(ic, 'VCC'), unit.ground(ic)];
   if (vcc < 0 || ground < 0 || !unit.isSteady(vcc)) return false;
   const volts = x[vcc]! - x[ground]!;
   const gives = running.cell.free || tangent.reached(x) > 0.98 * limit;
   loop.falling = gives && volts < loop.supply ? loop.falling + 1 : 0;
   loop.supply = volts;
-  return loop.falling >= FALLS_ON && volts < RUN_DOWN * vccStop;
+  return loop.falling >= FALLS_ON && volts < RUN_DOWN * thresholds.stop;
 }
 
 const RUN_DOWN = 0.7;

@@ -4,7 +4,7 @@ import { factorDense, solveDense } from '../linear';
 import type { PowerConverter } from '../stages';
 import { Cell } from './cell';
 import type { UnitCircuit } from './unitCircuit';
-import type { WorkIc } from './workPlan';
+import type { PlannedOutput, WorkIc } from './workPlan';
 
 /** Topologies whose switching is worked out period by period. */
 const SWITCHED: ReadonlySet<string> = new Set([
@@ -28,13 +28,20 @@ export function controllerOf(unit: UnitCircuit, c: PowerConverter): WorkIc | und
   return c.controller === null ? undefined : unit.plan.ics.get(c.controller);
 }
 
+/** What a converter is made to hold: whether the law of a feedback pin is known, and the printed output that it makes. */
+export function aimOf(
+  unit: UnitCircuit,
+  c: PowerConverter,
+): { readonly told: boolean; readonly made: PlannedOutput | undefined } {
+  const ic = controllerOf(unit, c);
+  const told = ic !== undefined && unit.pin(ic, 'FB') >= 0 && (ic.facts['fbRef'] ?? ic.facts['fbOffset']) !== undefined;
+  return { told, made: unit.plan.outputs.find((o) => o.kind === 'dc' && o.volts > 0 && c.outputs.includes(o.rail)) };
+}
+
 /** Whether anything tells what a converter makes: the law of a feedback pin, a limit, or an output of the nameplate. */
 export function hasAim(unit: UnitCircuit, c: PowerConverter): boolean {
-  const ic = controllerOf(unit, c);
-  const facts = ic?.facts ?? {};
-  const fed = ic !== undefined && unit.pin(ic, 'FB') >= 0;
-  const made = unit.plan.outputs.some((o) => o.kind === 'dc' && c.outputs.includes(o.rail));
-  return made || (fed && (facts['fbRef'] ?? facts['fbOffset']) !== undefined) || facts['ccDuty'] !== undefined;
+  const { told, made } = aimOf(unit, c);
+  return told || made !== undefined || controllerOf(unit, c)?.facts['ccDuty'] !== undefined;
 }
 
 /** The cell of a converter; null for topologies that have models of their own. */
@@ -170,6 +177,14 @@ function rippleOhms(unit: UnitCircuit, node: number, hertz: number): number {
  * current of one ampere raises there. Infinity where nothing joins them.
  */
 export function senseOhms(unit: UnitCircuit, c: PowerConverter): number {
+  const known = unit.shunts.get(c);
+  if (known !== undefined) return known;
+  const ohms = findShunt(unit, c);
+  unit.shunts.set(c, ohms);
+  return ohms;
+}
+
+function findShunt(unit: UnitCircuit, c: PowerConverter): number {
   const ic = controllerOf(unit, c);
   const ground = ic ? unit.ground(ic) : -1;
   const { circuit } = unit;

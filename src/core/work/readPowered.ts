@@ -52,6 +52,9 @@ const LEAST_BAND = 0.02;
 /** Volts that give way to the meter by more than this share are asked for again with the loops closed. */
 const SAGS = 0.01;
 
+/** Whether volts that stood open are others with the meter in place. */
+const givesWay = (now: number, open: number): boolean => Math.abs(now - open) > SAGS * Math.abs(open) + LEAST_BAND;
+
 /** A unit in one operating condition with its faults, ready for any number of readings. near: as for `operateUnit`. */
 export class PoweredReader {
   readonly operation: Operation;
@@ -92,7 +95,7 @@ export class PoweredReader {
     const { unit, volts } = this.operation;
     const { steps } = this.derive(red, black);
     const open = volts[unit.node(red)]! - volts[unit.node(black)]!;
-    if (Math.abs(value - open) < SAGS * Math.abs(open) + LEAST_BAND) return steps;
+    if (!givesWay(value, open)) return steps;
     const words = `the meter's ${formatQuantity(METER_OHMS, 'ohm')} takes it to ${formatQuantity(value, 'V', 4)}`;
     return [...steps, { words, refs: [] }];
   }
@@ -150,9 +153,9 @@ export class PoweredReader {
     const meter = resistance('meter', a, b, METER_OHMS);
     const x = unit.network([...unit.lastDevices, meter]).solve(volts) ?? volts;
     const [now, open] = [x[a]! - x[b]!, volts[a]! - volts[b]!];
-    const sags = Math.abs(now - open) > SAGS * Math.abs(open) + LEAST_BAND;
+
     const stiff = unit.condition.load === 'none' || (unit.isSteady(a) && unit.isSteady(b));
-    return sags && stiff && this.answers() ? this.regulated(meter, a, b) : now;
+    return givesWay(now, open) && stiff && this.answers() ? this.regulated(meter, a, b) : now;
   }
 
   /** Whether there is a loop at rest that answers to a load. */

@@ -1,5 +1,8 @@
 import { valueTolerance } from '../part';
+import { findDividers } from '../operate';
+import type { Divider } from '../operate';
 import { formatQuantity } from '../quantity';
+import type { MeanNetwork } from './meanNetwork';
 import type { Operation } from './operate';
 import type { WorkDevice } from './workDevice';
 
@@ -51,12 +54,17 @@ const NO_PARTS: ReadonlySet<string> = new Set(['switching', 'symmetry', 'mains',
 export class Scene {
   readonly net: readonly string[];
   readonly at = new Map<number, WorkDevice[]>();
+  readonly dividers: readonly Divider[];
+  /** The network as it was solved last, for what is joined to what. */
+  readonly network: MeanNetwork;
   private readonly refs: ReadonlySet<string>;
 
   constructor(readonly operation: Operation) {
     const { unit } = operation;
     this.net = unit.circuit.nodeNames;
     this.refs = new Set(unit.plan.board.parts.map((p) => p.ref));
+    this.dividers = findDividers(unit.plan.board);
+    this.network = unit.network(unit.lastDevices);
     for (const device of unit.lastDevices)
       for (const n of new Set(device.nodes)) this.at.set(n, [...(this.at.get(n) ?? []), device]);
   }

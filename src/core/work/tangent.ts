@@ -52,7 +52,7 @@ export class Tangent {
       this.fresh = before.fresh;
       return;
     }
-    this.fresh = { at: this.at, setting: this.setting, mean: Float64Array.from(this.here) };
+    this.fresh = { at: this.at, setting: this.setting };
     this.byInput = Array.from(this.at, (v, k) => {
       if (cell.inputs[k]!.length === 0) return new Float64Array(this.here.length);
       const step = Math.max(0.04, 4e-3 * Math.abs(v));
@@ -70,7 +70,7 @@ export class Tangent {
   readonly result: PeriodResult;
   readonly limited: boolean;
   /** Where its slopes were taken. */
-  private readonly fresh: { readonly at: Float64Array; readonly setting: number; readonly mean: Float64Array };
+  private readonly fresh: { readonly at: Float64Array; readonly setting: number };
 
   /** Whether its slopes are as good as new ones at mean volts x and a setting. */
   private serves(x: Float64Array, setting: number): boolean {

@@ -50,6 +50,8 @@ export class UnitCircuit {
   /** What an inverter of the unit takes from its bus, ampere; set while solving. */
   alternating: { readonly amps: number } | null = null;
   readonly bootstraps: readonly Bootstrap[];
+  /** Ohm of the shunts of converters, as far as they were asked for. */
+  readonly shunts = new Map<PowerConverter, number>();
   private readonly steadyNodes: ReadonlySet<number>;
   private readonly partIndex: ReadonlyMap<string, number>;
 

@@ -2,10 +2,13 @@ import type { Board } from '../circuit';
 import { partFigure, withFigure } from '../part';
 import type { Part } from '../part';
 
+/** How much of the nameplate's load may be connected. */
+export const LOADS = ['none', 'half', 'full'] as const;
+
 /** The operating condition: volts of the source (rms on mains) and how much of the nameplate's load is connected. */
 export interface OperatingCondition {
   readonly source: number;
-  readonly load: 'none' | 'half' | 'full';
+  readonly load: (typeof LOADS)[number];
 }
 
 /** Share of the nameplate's current. */

@@ -18,6 +18,18 @@ export interface WorkIc {
   readonly facts: Readonly<Record<string, number>>;
 }
 
+/** An output of the nameplate whose nets are on the board. */
+export type PlannedOutput = NameplateOutput & { readonly rail: string; readonly return: string };
+
+/** Volts at which the supply pin of a part starts it and stops it; null for one that starts with its rail. */
+export function supplyThresholds({ facts }: WorkIc): { readonly start: number; readonly stop: number } | null {
+  const start = facts['vccStart'];
+  return start === undefined ? null : { start, stop: facts['vccStop'] ?? USUAL_STOP * start };
+}
+
+/** Where no data sheet tells, a part stops at this share of the volts at which it starts. */
+const USUAL_STOP = 0.6;
+
 /** What is known of a board at work before anything is computed: from the healthy board, faults apart. */
 export interface WorkPlan {
   readonly board: Board;
@@ -32,7 +44,7 @@ export interface WorkPlan {
   /** Refs of windings that only drive gates, and of those that only sense a current. */
   readonly driveWindings: ReadonlySet<string>;
   readonly sensingWindings: ReadonlySet<string>;
-  readonly outputs: readonly (NameplateOutput & { readonly rail: string; readonly return: string })[];
+  readonly outputs: readonly PlannedOutput[];
   /** Pins with the look of an enable that forbid nothing on the healthy unit, by part; filled when a unit is first run. */
   readonly idleEnables: Map<string, ReadonlySet<number>>;
   readonly enablesKnown: { done: boolean };

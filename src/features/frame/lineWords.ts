@@ -22,6 +22,9 @@ export function seenWords(
 /** Meters on a unit under power, by name. */
 export const POWERED_NAMES = { dcv: 'DC volts', acv: 'AC volts', ripple: 'Ripple', freq: 'Frequency' } as const;
 
+/** How much of the load was connected. */
+export const LOAD_WORDS = { none: 'no load', half: 'half load', full: 'full load' } as const;
+
 /** What such a meter shows. */
 export const poweredWords = (mode: PoweredMode, value: number): string =>
   mode === 'freq' ? formatQuantity(value, 'Hz', 4) : formatQuantity(value, 'V', 4);
@@ -38,7 +41,7 @@ export function lineWords(entry: StoredEntry): { readonly head: string; readonly
       const { mode, red, black, value, unsteady, source, load } = entry.body;
       return {
         head: `${POWERED_NAMES[mode]} ${unsteady ? '~' : ''}${poweredWords(mode, value)}`,
-        text: `red ${red}, black ${black}, fed ${formatQuantity(source, 'V')}, ${load === 'none' ? 'no' : load} load`,
+        text: `red ${red}, black ${black}, fed ${formatQuantity(source, 'V')}, ${LOAD_WORDS[load]}`,
       };
     }
     case 'finding':

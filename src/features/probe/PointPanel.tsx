@@ -21,17 +21,16 @@ export function PointPanel({
   allPlaces: boolean;
 }) {
   return (
-    <div className="grid grid-cols-[1fr_auto] gap-x-6">
-      <div>
-        <Lead name="Black" net={point.black} board={board} all={allPlaces} sign="●" />
-        <Lead name="Red" net={point.red} board={board} all={allPlaces} sign="◆" />
-      </div>
-      <div className="text-right">
-        <p className="text-lg font-semibold">{MODE_NAMES[point.mode]}</p>
-        <p className="text-faint">should show</p>
-        <p className="figure text-2xl whitespace-nowrap">{expectedWords(expected)}</p>
-      </div>
-      <p className="col-span-2 mt-1 text-sm text-faint">
+    <div>
+      <PointHead
+        board={board}
+        red={point.red}
+        black={point.black}
+        mode={MODE_NAMES[point.mode]}
+        shows={expectedWords(expected)}
+        all={allPlaces}
+      />
+      <p className="mt-1 text-sm text-faint">
         {expected.why} ({expected.basis}
         {expected.judged ? '' : '; a figure here is noted, not judged'})
         {point.creep
@@ -48,8 +47,38 @@ function lowOhms({ unit, nominal }: ExpectedReading): boolean {
   return unit === 'ohm' && nominal !== null && nominal < 5;
 }
 
-/** Where one lead goes. */
-export function Lead({
+/** Where each lead goes, the mode, and what should show. */
+export function PointHead({
+  board,
+  red,
+  black,
+  mode,
+  shows,
+  all = false,
+}: {
+  board: Board;
+  red: string;
+  black: string;
+  mode: string;
+  shows: string;
+  all?: boolean;
+}) {
+  return (
+    <div className="grid grid-cols-[1fr_auto] gap-x-6">
+      <div>
+        <Lead name="Black" net={black} board={board} all={all} sign="●" />
+        <Lead name="Red" net={red} board={board} all={all} sign="◆" />
+      </div>
+      <div className="text-right">
+        <p className="text-lg font-semibold">{mode}</p>
+        <p className="text-faint">should show</p>
+        <p className="figure text-2xl whitespace-nowrap">{shows}</p>
+      </div>
+    </div>
+  );
+}
+
+function Lead({
   name,
   net,
   board,

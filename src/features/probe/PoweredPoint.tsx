@@ -3,11 +3,11 @@ import { useEffect, useRef, useState } from 'react';
 import type { Board } from '@/core/circuit';
 import { parseQuantity } from '@/core/quantity';
 import type { AlivePoint } from '@/core/work';
-import { poweredUnit } from '@/core/work';
+import { POWERED_UNITS } from '@/core/work';
 import { POWERED_NAMES, poweredWords } from '@/features/frame/lineWords';
 import { Button } from '@/ui/Button';
 import { Notice } from '@/ui/Notice';
-import { Lead } from './PointPanel';
+import { PointHead } from './PointPanel';
 import { useAnywhere } from './useAnywhere';
 
 const CAUTIONS = {
@@ -51,7 +51,7 @@ export function PoweredPoint({
   useEffect(() => field.current?.focus(), [point, asked]);
   const acts = { n: () => onStep(1), b: () => onStep(-1) };
   useAnywhere(field, text === '', acts);
-  const typed = readFigure(text, poweredUnit(point.mode));
+  const typed = readFigure(text, POWERED_UNITS[point.mode]);
   const wrong = typed && 'wrong' in typed ? typed.wrong : null;
   const keep = (): void => {
     if (!typed || 'wrong' in typed) return;
@@ -70,17 +70,13 @@ export function PoweredPoint({
           {caution}
         </Notice>
       )}
-      <div className="grid grid-cols-[1fr_auto] gap-x-6">
-        <div>
-          <Lead name="Black" net={point.black} board={board} all={false} sign="●" />
-          <Lead name="Red" net={point.red} board={board} all={false} sign="◆" />
-        </div>
-        <div className="text-right">
-          <p className="text-lg font-semibold">{POWERED_NAMES[point.mode]}</p>
-          <p className="text-faint">should show</p>
-          <p className="figure text-2xl whitespace-nowrap">{bandWords(point)}</p>
-        </div>
-      </div>
+      <PointHead
+        board={board}
+        red={point.red}
+        black={point.black}
+        mode={POWERED_NAMES[point.mode]}
+        shows={bandWords(point)}
+      />
       {point.steps.length > 0 && (
         <ol aria-label="How it comes about" className="mt-1 list-inside list-decimal text-sm text-faint">
           {point.steps.map((s) => (

@@ -2,22 +2,21 @@
 import { placesOnNet } from '@/core/circuit';
 import { linesOf } from '@/core/ledger';
 import { formatQuantity } from '@/core/quantity';
-import { POWERED_NAMES, poweredWords } from '@/features/frame/lineWords';
+import { LOAD_WORDS, POWERED_NAMES, poweredWords } from '@/features/frame/lineWords';
 import type { JobBoard } from '@/features/job/jobBoard';
 import { useJob } from '@/features/job/JobContext';
-
-const LOADS = { none: 'no load', half: 'half load', full: 'full load' } as const;
+import { OnBoard } from './OnBoard';
 
 /** What was read on the unit under power, with how it was fed and loaded. */
 export function PoweredReadings({ home }: { home: JobBoard }) {
-  const { boards, lines } = useJob();
+  const { lines } = useJob();
   const rows = linesOf(lines, 'powered-reading').filter(({ line }) => line.boardId === home.id);
   if (rows.length === 0) return null;
   const place = (net: string): string => placesOnNet(home.board, net)[0]?.words ?? net;
   return (
     <section className="mb-4">
       <h2 className="mb-1 font-semibold">
-        {boards.length > 1 && <span className="text-faint">{home.label}: </span>}
+        <OnBoard id={home.id} />
         Read under power
       </h2>
       <table className="w-full border-collapse text-left text-sm">
@@ -41,7 +40,7 @@ export function PoweredReadings({ home }: { home: JobBoard }) {
                 {poweredWords(body.mode, body.value)}
               </td>
               <td>
-                {formatQuantity(body.source, 'V')}, {LOADS[body.load]}
+                {formatQuantity(body.source, 'V')}, {LOAD_WORDS[body.load]}
               </td>
             </tr>
           ))}

@@ -12,6 +12,7 @@ import { expectedWords, seenWords } from '@/features/frame/lineWords';
 import { Button } from '@/ui/Button';
 import { Choice, TextField } from '@/ui/Field';
 import { COMPLAINTS } from '@/wire/jobForm';
+import { OnBoard } from './OnBoard';
 import { PoweredReadings } from './PoweredReadings';
 import { Modified, Sweeps } from './Proofs';
 
@@ -145,13 +146,6 @@ function Findings() {
 }
 
 const VERDICTS = { agree: '✓ agrees', disagree: '✕ disagrees', noted: '● noted' } as const;
-
-/** Names the board where a job has several. */
-function OnBoard({ id }: { id: string | null }) {
-  const { boards } = useJob();
-  const home = boards.length > 1 && boards.find((b) => b.id === id);
-  return home ? <span className="text-faint">{home.label}: </span> : null;
-}
 
 function ReadingsTable({ home, purpose, title }: { home: JobBoard; purpose: 'probe' | 'after-repair'; title: string }) {
   const { boards, lines } = useJob();
