@@ -31,7 +31,7 @@ export function poweredTime(name: string) {
   const condition = { source: labels.nameplate.inputNominal, load: 'half' } as const;
   const took = (): { readonly ms: number; readonly reader: PoweredReader } => {
     const start = performance.now();
-    const reader = new PoweredReader(board, condition, []);
+    const reader = PoweredReader.at(board, condition, []);
     return { ms: performance.now() - start, reader };
   };
   const first = took();
@@ -46,7 +46,7 @@ export function poweredTime(name: string) {
     .filter((_, i) => i % FAULT_STEP === 0)
     .map((h) => {
       const start = performance.now();
-      new PoweredReader(board, condition, h.faults, operation);
+      PoweredReader.at(board, condition, h.faults, operation);
       return performance.now() - start;
     })
     .sort((a, b) => a - b);

@@ -2,10 +2,8 @@ import { Diagnoser, SYMPTOMS, buildWholeDictionary, listHypotheses, weighPowered
 import type { Diagnosis, PlannedReading, Symptom } from '@/core/diagnose';
 import { Permit } from '@/core/permit';
 import type { PowerPermit } from '@/core/permit';
-import { ProblemError } from '@/core/problem';
-import { parseReadingsCsv } from '@/wire/readingsCsv';
 import { UnusableArguments, option, readArguments, required } from './arguments';
-import { fileText, openBoard } from '@/wire/openBoard';
+import { openBoard, openReadings } from '@/wire/openBoard';
 
 /** `lantern diagnose BOARD --readings FILE.csv [--symptom S] [--facts F]`. Gives the exit status. */
 export function diagnoseCommand(words: readonly string[]): number {
@@ -18,12 +16,7 @@ export function diagnoseCommand(words: readonly string[]): number {
     return known;
   });
   const board = openBoard(path, option(args, 'facts'));
-  const readings = parseReadingsCsv(board, fileText(required(args, 'readings')));
-  if (!readings.ok) {
-    const sentence = readings.problem.map((p) => p.sentence).join('\n');
-    throw new ProblemError({ code: 'readings-error', sentence, remedy: 'Correct the file; nothing was used.' });
-  }
-  const { cold, powered } = readings.value;
+  const { cold, powered } = openReadings(board, required(args, 'readings'));
   const clock = (): number => performance.now() / 1000;
   const hypotheses = weighPowered(board, listHypotheses(board, symptoms), powered, MOST_SECONDS, clock);
   const diagnoser = new Diagnoser(buildWholeDictionary(board, hypotheses));

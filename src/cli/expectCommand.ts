@@ -5,15 +5,18 @@ import type { ExpectedReading } from '@/core/expect';
 import { solverFor } from '@/core/meter';
 import { ProblemError } from '@/core/problem';
 import { formatQuantity, formatVolts } from '@/core/quantity';
-import { LOADS, PoweredReader, poweredPoints } from '@/core/work';
+import { LOADS, PoweredReader, poweredPoints, withReadings } from '@/core/work';
 import type { PoweredPoint } from '@/core/work';
 import { UnusableArguments, option, readArguments } from './arguments';
 import type { Arguments } from './arguments';
-import { openBoard } from '@/wire/openBoard';
+import { openBoard, openReadings } from '@/wire/openBoard';
 
-/** `lantern expect BOARD [--state cold|hot]`: the expected reading of every point. Gives the exit status. */
+/**
+ * `lantern expect BOARD [--state cold|hot]`: the expected reading of every point; --readings: what was read under power
+ * stands in place of what is computed. Gives the exit status.
+ */
 export function expectCommand(words: readonly string[]): number {
-  const args = readArguments(words, ['state', 'mains', 'source', 'load', 'fault', 'facts']);
+  const args = readArguments(words, ['state', 'mains', 'source', 'load', 'fault', 'facts', 'readings']);
   const [path] = args.plain;
   if (path === undefined || args.plain.length > 1) throw new UnusableArguments('expect takes one board file.');
   const state = option(args, 'state') ?? 'cold';
@@ -22,8 +25,8 @@ export function expectCommand(words: readonly string[]): number {
 }
 
 /** The points of the unit under power. */
-function expectHot(path: string, args: Arguments): number {
-  const board = openBoard(path, option(args, 'facts'));
+function expectHot(file: string, args: Arguments): number {
+  const board = openBoard(file, option(args, 'facts'));
   const source = Number(option(args, 'source') ?? option(args, 'mains') ?? board.nameplate?.inputNominal);
   const told = option(args, 'load') ?? 'half';
   const load = LOADS.find((l) => l === told);
@@ -40,14 +43,24 @@ function expectHot(path: string, args: Arguments): number {
     if (!fault.ok) throw new ProblemError(fault.problem);
     return fault.value;
   });
-  const reader = new PoweredReader(board, { source, load }, faults);
+  const computed = PoweredReader.at(board, { source, load }, faults);
+  const path = option(args, 'readings');
+  // What was read fed and loaded otherwise says nothing here.
+  const taken =
+    path === undefined
+      ? []
+      : openReadings(board, path).powered.filter(
+          ({ condition }) => condition.source === source && condition.load === load,
+        );
+  const { reader, contradictions } = withReadings(computed, taken);
   const points = poweredPoints(reader);
   const { unitState, states, period, warnings, destroys } = reader.operation;
   if (option(args, 'json') !== undefined)
-    console.log(JSON.stringify({ state: unitState, states, period, warnings, destroys, points }));
+    console.log(JSON.stringify({ state: unitState, states, period, warnings, destroys, contradictions, points }));
   else {
     const told = Object.entries(states).map(([ref, s]) => `${ref} ${s}`);
-    console.log([`${unitState}  ${told.join(', ')}`, ...points.map(hotLine)].join('\n'));
+    const against = contradictions.map((c) => `not as computed: ${c.words}`);
+    console.log([`${unitState}  ${told.join(', ')}`, ...against, ...points.map(hotLine)].join('\n'));
   }
   return 0;
 }

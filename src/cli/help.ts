@@ -9,7 +9,7 @@ export const HELP = `Usage: ./lantern COMMAND
       M: diode ohms continuity esr cap ring; on a unit under power dcv acv ripple freq, with --powered --facts FILE
       [--source V] [--load none|half|full]
   read BOARD --requests FILE.jsonl                         one request a line
-  expect BOARD [--state cold|hot] [--facts FILE] [--source V] [--load L] [--fault F]…
+  expect BOARD [--state cold|hot] [--facts FILE] [--source V] [--load L] [--fault F]… [--readings FILE]
                                                            what every point should read
   diagnose BOARD --readings FILE.csv [--symptom S] [--facts FILE]   (columns mode,red,black,value and, under power, source,load)
                                                            suspects, next reading, permit to power

@@ -111,10 +111,8 @@ class Reader {
       });
     }
     const condition = { source, load: powered?.load ?? 'half' };
-    const reader = kept(
-      this.powered,
-      `${source} ${condition.load} ${key}`,
-      () => new PoweredReader(this.board, condition, faults),
+    const reader = kept(this.powered, `${source} ${condition.load} ${key}`, () =>
+      PoweredReader.at(this.board, condition, faults),
     );
     const missing = [red, black].find((net) => !this.nets.has(netKey(net)));
     if (missing !== undefined) return refuse(unknownNet(this.board, missing));

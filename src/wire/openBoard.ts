@@ -2,6 +2,8 @@ import { readFileSync } from 'node:fs';
 import type { Board, Nameplate } from '@/core/circuit';
 import { readNetlist } from '@/core/netlist';
 import { ProblemError } from '@/core/problem';
+import { parseReadingsCsv } from './readingsCsv';
+import type { ReadingsFile } from './readingsCsv';
 import { BoardJson, FactsFile, boardFromJson } from './boardJson';
 
 /** A file that could not be read or understood: the message holds every line of it. */
@@ -45,6 +47,14 @@ export function openBoard(path: string, factsPath?: string, warn: (words: string
     ...(nameplate === undefined ? {} : { nameplate: nameplate as Nameplate }),
     ...(known === undefined ? {} : { facts: known }),
   };
+}
+
+/** Reads a file of readings on a board, or refuses with every bad line of it. */
+export function openReadings(board: Board, path: string): ReadingsFile {
+  const readings = parseReadingsCsv(board, fileText(path));
+  if (readings.ok) return readings.value;
+  const sentence = readings.problem.map((p) => p.sentence).join('\n');
+  throw new ProblemError({ code: 'readings-error', sentence, remedy: 'Correct the file; nothing was used.' });
 }
 
 function toStandardError(words: string): void {

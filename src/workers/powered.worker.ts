@@ -1,7 +1,12 @@
-import { PoweredReader, alivePoint, alivePoints } from '@/core/work';
+import { poweredPlace } from '@/core/job';
+import { PoweredReader, alivePoint, alivePoints, railVolts, withReadings, workedVolts } from '@/core/work';
+import type { AlivePoint, MeasuredUnit, TakenReading } from '@/core/work';
 import type { PoweredAnswer, PoweredAsked, PoweredUnit } from './poweredMessages';
 
-let reader: PoweredReader | null = null;
+/** The unit worked out last, and with what was read on it. */
+let sound: PoweredReader | null = null;
+let read: readonly TakenReading[] = [];
+let measured: MeasuredUnit | null = null;
 
 /** Works out a unit under power away from the page. */
 self.onmessage = ({ data }: MessageEvent<PoweredAsked>): void => {
@@ -18,15 +23,45 @@ self.onmessage = ({ data }: MessageEvent<PoweredAsked>): void => {
 };
 
 function answerTo(asked: PoweredAsked): PoweredAnswer {
-  if (asked.type === 'place') {
-    const { id, mode, red, black } = asked;
-    const point = reader && alivePoint(reader, 'another place', mode, red, black);
-    return { type: 'place', id, point: point ?? null };
+  const { id } = asked;
+  switch (asked.type) {
+    case 'rails':
+      return { type: 'rails', id, volts: workedVolts(asked.board) };
+    case 'place': {
+      const { mode, red, black } = asked;
+      return { type: 'place', id, point: pointAt('another place', { mode, red, black }) };
+    }
+    case 'unit':
+      sound = measured = null;
+      sound = PoweredReader.at(asked.board, asked.condition, []);
+      return { type: 'unit', id, unit: withWhatWasRead(sound, asked.readings) };
+    case 'readings':
+      if (!sound) throw new Error('No unit was worked out yet.');
+      return { type: 'unit', id, unit: withWhatWasRead(sound, asked.readings) };
   }
-  reader = null;
-  const made = new PoweredReader(asked.board, asked.condition, []);
-  reader = made;
-  const { unitState: state, states, period, warnings, destroys } = made.operation;
-  const unit: PoweredUnit = { state, states, period, warnings, destroys, points: alivePoints(made) };
-  return { type: 'unit', id: asked.id, unit };
+}
+
+function withWhatWasRead(unit: PoweredReader, readings: readonly TakenReading[]): PoweredUnit {
+  [read, measured] = [readings, null];
+  measured = withReadings(unit, readings);
+  const { unitState, states, period, warnings, destroys } = measured.reader.operation;
+  const points = alivePoints(unit).map((p) => pointAt(p.what, p) ?? p);
+  const contradictions = measured.contradictions.map((c) => c.words);
+  return {
+    state: unitState,
+    states,
+    period,
+    warnings,
+    destroys,
+    points,
+    rails: railVolts(measured.reader),
+    contradictions,
+  };
+}
+
+/** What was read is held against the sound unit, everything else is expected after what was read. */
+function pointAt(what: string, place: Pick<TakenReading, 'mode' | 'red' | 'black'>): AlivePoint | null {
+  const key = poweredPlace(place);
+  const by = read.some((r) => poweredPlace(r) === key) ? sound : (measured?.reader ?? sound);
+  return (by && alivePoint(by, what, place.mode, place.red, place.black)) ?? null;
 }

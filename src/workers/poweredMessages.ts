@@ -1,9 +1,21 @@
 import type { Board } from '@/core/circuit';
-import type { AlivePoint, ConverterState, OperatingCondition, PoweredMode } from '@/core/work';
+import type { ComputedVolts } from '@/core/operate';
+import type { AlivePoint, ConverterState, OperatingCondition, PoweredMode, RailVolts, TakenReading } from '@/core/work';
 
-/** A unit to work out under power, or one more place of the one worked out last. `id` comes back with the answer. */
+/**
+ * A unit to work out under power, what was read on it since, one more place of it; or the rails of a board at work.
+ * `id` comes back with the answer.
+ */
 export type PoweredAsked =
-  | { readonly type: 'unit'; readonly id: number; readonly board: Board; readonly condition: OperatingCondition }
+  | {
+      readonly type: 'unit';
+      readonly id: number;
+      readonly board: Board;
+      readonly condition: OperatingCondition;
+      readonly readings: readonly TakenReading[];
+    }
+  | { readonly type: 'readings'; readonly id: number; readonly readings: readonly TakenReading[] }
+  | { readonly type: 'rails'; readonly id: number; readonly board: Board }
   | {
       readonly type: 'place';
       readonly id: number;
@@ -12,7 +24,10 @@ export type PoweredAsked =
       readonly black: string;
     };
 
-/** The unit at work: its state, what gives way, its points in the order in which it comes alive. */
+/**
+ * The unit at work: its state, what gives way, its points in the order in which it comes alive. A point that was read shows
+ * what a sound unit would; the others what is to be expected after those readings.
+ */
 export interface PoweredUnit {
   readonly state: ConverterState;
   readonly states: Readonly<Record<string, ConverterState>>;
@@ -20,9 +35,12 @@ export interface PoweredUnit {
   readonly warnings: readonly string[];
   readonly destroys: readonly { readonly ref: string; readonly why: string }[];
   readonly points: readonly AlivePoint[];
+  readonly rails: readonly RailVolts[];
+  readonly contradictions: readonly string[];
 }
 
 export type PoweredAnswer =
   | { readonly type: 'unit'; readonly id: number; readonly unit: PoweredUnit }
   | { readonly type: 'place'; readonly id: number; readonly point: AlivePoint | null }
+  | { readonly type: 'rails'; readonly id: number; readonly volts: readonly ComputedVolts[] }
   | { readonly type: 'failed'; readonly id: number; readonly sentence: string };

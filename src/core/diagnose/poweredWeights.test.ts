@@ -15,7 +15,7 @@ const some = LABELS.flatMap((label): readonly Hypothesis[] => all.filter((h) => 
 function read(label: string, off = 0.005): readonly PoweredTaken[] {
   const fault = label === 'none' ? null : parseFault(board, label);
   if (fault && !fault.ok) throw new Error(label);
-  const reader = new PoweredReader(board, condition, fault ? [fault.value] : []);
+  const reader = PoweredReader.at(board, condition, fault ? [fault.value] : []);
   return (
     [
       ['OUT+', 'GND'],

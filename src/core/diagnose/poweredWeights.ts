@@ -1,15 +1,11 @@
 import type { Board } from '../circuit';
 import type { Fault } from '../fault';
 import { PoweredReader } from '../work';
-import type { OperatingCondition, PoweredMode } from '../work';
+import type { OperatingCondition, TakenReading } from '../work';
 import type { Hypothesis } from './hypotheses';
 
 /** A figure read on the unit under power, V or Hz, and how it was fed and loaded. */
-export interface PoweredTaken {
-  readonly mode: PoweredMode;
-  readonly red: string;
-  readonly black: string;
-  readonly value: number;
+export interface PoweredTaken extends TakenReading {
   readonly condition: OperatingCondition;
 }
 
@@ -44,7 +40,7 @@ export function weighPowered(
 ): readonly Hypothesis[] {
   if (readings.length === 0) return hypotheses;
   const conditions = new Map(readings.map(({ condition }) => [`${condition.source} ${condition.load}`, condition]));
-  const healthy = new Map([...conditions].map(([key, c]) => [key, new PoweredReader(board, c, [])]));
+  const healthy = new Map([...conditions].map(([key, c]) => [key, PoweredReader.at(board, c, [])]));
   const scales = readings.map((r) => rangeAt(healthy, board, [], r)?.sigma ?? METER.volts);
   const known = new Map<string, number>();
   const until = clock() + seconds;
@@ -95,7 +91,7 @@ function rangeAt(
   const key = `${condition.source} ${condition.load}`;
   const sound = healthy.get(key)!;
   const reader =
-    faults.length === 0 ? sound : (made.get(key) ?? new PoweredReader(board, condition, faults, sound.operation));
+    faults.length === 0 ? sound : (made.get(key) ?? PoweredReader.at(board, condition, faults, sound.operation));
   made.set(key, reader);
   const [there, here] = [reader, sound].map((x) => x.read(mode, red, black));
   if (!there || !here || there.value === null || there.low === null || there.high === null) return null;

@@ -2,7 +2,8 @@ import { findPart, netKey } from '../circuit';
 import { isElectrolytic, partFigure, sheetFact, SHEET_FACTS, PART_FIGURES } from '../part';
 import type { Board } from '../circuit';
 import type { Part, SheetFact } from '../part';
-import { printedOutputs, supplyOf } from '../operate';
+import { operatingPoint, printedOutputs, supplyOf } from '../operate';
+import type { OperatingPoint } from '../operate';
 import { formatQuantity, weakestBasis } from '../quantity';
 import type { Basis, Unit } from '../quantity';
 import { energyStores } from '../safety';
@@ -41,18 +42,43 @@ const RATINGS = [
 const VALUE_WORDS = { resistor: 'resistance', capacitor: 'capacitance', inductor: 'inductance' } as const;
 const VALUE_UNITS = { resistor: 'ohm', capacitor: 'F', inductor: 'H' } as const;
 
-/** Every figure of a board: values and ratings of its parts, data-sheet facts, the nameplate, what stores may hold. */
+/** Every figure of a board: values and ratings of its parts, data-sheet facts, the nameplate, what stores may hold, rails at work. */
 export function boardFigures(board: Board): readonly Figure[] {
-  const known = figuresOf.get(board);
+  const point = operatingPoint(board);
+  const known = figuresOf.get(point);
   if (known) return known;
-  const figures = [...storeFigures(board), ...plateFigures(board), ...partFigures(board), ...turnFigures(board)];
+  const figures = [
+    ...storeFigures(board),
+    ...plateFigures(board),
+    ...workFigures(point),
+    ...partFigures(board),
+    ...turnFigures(board),
+  ];
   const once = [...new Map(figures.map((f) => [f.key.toLowerCase(), f])).values()].sort((a, b) => a.rank - b.rank);
-  figuresOf.set(board, once);
+  figuresOf.set(point, once);
   return once;
 }
 
-/** A board never changes: its figures are kept as long as it is. */
-const figuresOf = new WeakMap<Board, readonly Figure[]>();
+/** A board never changes: its figures are kept as long as what is known of its volts. */
+const figuresOf = new WeakMap<OperatingPoint, readonly Figure[]>();
+
+/** End of the keys of what stands on rails at work. */
+const WORK = '.work';
+
+/** What the engine of the unit under power found on its rails. */
+function workFigures(point: OperatingPoint): readonly Figure[] {
+  return point.computed.map(({ red, black, nominal, why }) => ({
+    key: `${red}${WORK}`,
+    ref: null,
+    net: red,
+    words: `${red} at work, against ${black}`,
+    unit: 'V' as const,
+    value: nominal,
+    basis: 'assumed' as const,
+    why,
+    rank: 27,
+  }));
+}
 
 /** The figure with this key, or undefined where the board has it no more. Keys are compared without case. */
 export function figureOf(board: Board, key: string): Figure | undefined {
@@ -214,6 +240,11 @@ function turnFigures(board: Board): readonly Figure[] {
       rank: 20,
     }));
   });
+}
+
+/** Whether a figure is one that the engine of the unit under power has not worked out yet. */
+export function isPending(board: Board, key: string): boolean {
+  return key.toLowerCase().endsWith(WORK) && operatingPoint(board).computed.length === 0;
 }
 
 /** The figures of one unit that hang on a picked part or net, or all of that unit; best first. */

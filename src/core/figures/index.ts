@@ -1,4 +1,4 @@
-export { boardFigures, figureOf, figuresFor } from './boardFigures';
+export { boardFigures, figureOf, figuresFor, isPending } from './boardFigures';
 export type { Figure } from './boardFigures';
 export { suggestFigures } from './suggestFigures';
 export { sumsForPart } from './sumsForPart';

@@ -6,7 +6,7 @@ export { jobState } from './jobState';
 export type { JobState } from './jobState';
 export { expectAt, isPlaceConfirmed, judgeReading } from './judgeReading';
 export type { AskedReading, Expectation, JudgedBoard, JudgedJob, JudgedReading, Purpose } from './judgeReading';
-export { diagnosticReadings } from './readings';
+export { diagnosticReadings, poweredPlace, readUnderPower } from './readings';
 export { STEPS, STEP_NAMES, TOOLS, jobProgress } from './progress';
 export type { JobProgress, Lamp, Step } from './progress';
 export { modificationsOf } from './modifications';

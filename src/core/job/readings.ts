@@ -1,7 +1,9 @@
+import { netKey } from '../circuit';
 import type { Observation, TakenReading } from '../diagnose';
 import type { SeenReading } from '../expect';
-import { linesOf } from '../ledger';
-import type { LedgerLine, ReadingBody } from '../ledger';
+import { linesOf, standingLines } from '../ledger';
+import type { LedgerLine, PoweredReadingBody, ReadingBody } from '../ledger';
+import type { OperatingCondition } from '../work';
 
 /** The readings on a board that count for its diagnosis, in the order taken: those before the repair. */
 export function diagnosticReadings(lines: readonly LedgerLine[], boardId: string): readonly TakenReading[] {
@@ -29,4 +31,30 @@ export function taken(body: ReadingBody): TakenReading {
   const observed: Observation =
     seen.kind === 'figure' ? { kind: seen.unsteady ? 'at-least' : 'figure', value: seen.value } : seen;
   return { mode, red, black, seen: observed, placeConfirmed };
+}
+
+/** A source this far from another one is another condition, as a share. */
+const LIKE_SOURCE = 0.1;
+
+/**
+ * What was read under power on a board as it is now, fed and loaded like this: at each place the last figure since a part
+ * was fitted or the board changed.
+ */
+export function readUnderPower(
+  lines: readonly LedgerLine[],
+  boardId: string,
+  { source, load }: OperatingCondition,
+): readonly PoweredReadingBody[] {
+  const own = standingLines(lines).filter((l) => l.boardId === boardId);
+  const changed = own.findLastIndex((l) => l.entry.kind === 'replacement' || l.entry.kind === 'modification');
+  const found = new Map<string, PoweredReadingBody>();
+  for (const { body } of linesOf(own.slice(changed + 1), 'powered-reading'))
+    if (body.load === load && Math.abs(body.source - source) <= LIKE_SOURCE * body.source)
+      found.set(poweredPlace(body), body);
+  return [...found.values()];
+}
+
+/** One key for readings of one kind at one place. */
+export function poweredPlace({ mode, red, black }: Pick<PoweredReadingBody, 'mode' | 'red' | 'black'>): string {
+  return `${mode} ${netKey(red)} ${netKey(black)}`;
 }

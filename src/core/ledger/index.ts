@@ -7,6 +7,7 @@ export type {
   LedgerEntry,
   LedgerKind,
   ReadingBody,
+  PoweredReadingBody,
   SeenAtMeter,
   StoredEntry,
 } from './bodies';

@@ -8,7 +8,7 @@ import type { Highest } from './highest';
 import { statementsOf } from './statements';
 import { supplyOf } from './supply';
 import { VOLTS_SOURCES } from './volts';
-import type { Conditions, Statement, Volts, VoltsSource } from './volts';
+import type { ComputedVolts, Conditions, Statement, Volts, VoltsSource } from './volts';
 
 /** The volts at work between two places, whatever may stand there at the worst left aside. */
 type WorkingVolts = Omit<Volts, 'highest' | 'highestBasis' | 'highestWhy'>;
@@ -34,9 +34,25 @@ export class OperatingPoint {
     return this.known;
   }
 
-  /** The highest credible volts between two nets; also for nets inside a known IC. Never null: in doubt the worst. */
+  /** What the engine of the unit under power found; empty until it has. */
+  get computed(): readonly ComputedVolts[] {
+    return this.conditions.computed ?? [];
+  }
+
+  /**
+   * The highest credible volts between two nets; also for nets inside a known IC. Never null: in doubt the worst. What is
+   * computed may raise it and never lowers it.
+   */
   highest(a: string, b: string): Highest {
-    return this.most.between(a, b);
+    const rated = this.most.between(a, b);
+    if (this.computed.length === 0) return rated;
+    const work = along(
+      this.statements.filter((s) => s.source === 'computed'),
+      netKey(a),
+      netKey(b),
+    );
+    const volts = work ? Math.max(Math.abs(work.low!), Math.abs(work.high!)) : 0;
+    return work && volts > rated.volts ? { volts, basis: work.basis, why: `at work: ${work.why}` } : rated;
   }
 
   /** What stands between two nets, the first against the second. */
@@ -188,6 +204,13 @@ export function operatingPoint(board: Board, conditions?: Conditions): Operating
   const known = points.get(board);
   if (known) return known;
   const made = new OperatingPoint(board, {});
+  points.set(board, made);
+  return made;
+}
+
+/** Puts what the engine of the unit under power found into the operating point that every room asks from then on. */
+export function fillOperatingPoint(board: Board, computed: readonly ComputedVolts[]): OperatingPoint {
+  const made = new OperatingPoint(board, { computed });
   points.set(board, made);
   return made;
 }

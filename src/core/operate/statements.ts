@@ -40,6 +40,17 @@ export function statementsOf(board: Board, conditions: Conditions): readonly Sta
         why: `${formatQuantity(m.volts, 'V', 4)} were read there`,
       };
     }),
+    ...(conditions.computed ?? []).map(({ red, black, nominal, low, high, why }): Statement => ({
+      plus: at(red),
+      minus: at(black),
+      nominal,
+      low,
+      high,
+      alternating: false,
+      source: 'computed',
+      basis: 'assumed',
+      why,
+    })),
     ...regulatedRails(board, at),
     ...printedRails(board, at),
     ...suppliedRails(board, conditions, at),

@@ -45,8 +45,22 @@ export interface MeasuredVolts {
   readonly volts: number;
 }
 
+/**
+ * What the engine of the unit under power finds between two nets, red against black: nominal at the usual source and full
+ * load, low to high over all sources and loads that are printed, bands included.
+ */
+export interface ComputedVolts {
+  readonly red: string;
+  readonly black: string;
+  readonly nominal: number;
+  readonly low: number;
+  readonly high: number;
+  readonly why: string;
+}
+
 /** Under which conditions a unit is looked at. source: volts at its inlet, rms on mains; left out: all that the nameplate allows. */
 export interface Conditions {
   readonly source?: number;
   readonly measured?: readonly MeasuredVolts[];
+  readonly computed?: readonly ComputedVolts[];
 }

@@ -9,6 +9,7 @@ export {
   UNTRACED,
   WET_TOUCH_LIMIT_VOLTS,
   energyStores,
+  raisedTo,
   untracedStore,
 } from './stores';
 export type { DischargePlan, EnergyStore } from './stores';

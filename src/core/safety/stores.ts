@@ -11,7 +11,7 @@ import {
   supplyOf,
   worstFarads,
 } from '../operate';
-import type { Cell, OperatingPoint, SizeDoubt } from '../operate';
+import type { Cell, Highest, OperatingPoint, SizeDoubt } from '../operate';
 import { nearestPreferred } from '../quantity';
 import type { Quantity } from '../quantity';
 import { findPowerPath } from '../stages';
@@ -72,6 +72,17 @@ export function energyStores(board: Board, boardId = '', unit?: Nameplate): read
   return [...cellsByPair(known).values()]
     .flatMap((list) => store(point, boardId, list) ?? [])
     .sort((a, b) => b.joules - a.joules);
+}
+
+/** A store at the most that was found to stand there since; the same where that is no more. */
+export function raisedTo(store: EnergyStore, { volts, basis, why }: Highest): EnergyStore {
+  if (volts <= store.volts.nominal) return store;
+  return {
+    ...store,
+    volts: { nominal: volts, low: 0, high: volts, unit: 'V', basis, why },
+    joules: (store.farads * volts ** 2) / 2,
+    discharge: dischargePlan(store.farads, volts),
+  };
 }
 
 /** A board with the nameplate of its unit, where it has none of its own; the same one each time. */

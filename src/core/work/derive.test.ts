@@ -12,7 +12,7 @@ function reader(name: string, load: 'none' | 'half' | 'full' = 'half', ...faults
   const known = readers.get(key);
   if (known) return known;
   const board = archetypeBoard(name)!;
-  const made = new PoweredReader(
+  const made = PoweredReader.at(
     board,
     { source: workPlan(board).inputs.nominal, load },
     faults.map((text) => {

@@ -1,6 +1,6 @@
 import { isFuse, partFigure } from '../part';
 import { engineeringParts } from '../quantity';
-import { alternating, cycling, feedback, heldByIc, regulated, regulator, source } from './heldCauses';
+import { alternating, cycling, feedback, heldByIc, readThere, regulated, regulator, source } from './heldCauses';
 import type { Operation } from './operate';
 import { OFF, Scene, amps, ohms, own, volts } from './scene';
 import type { Cause, Derived, Flow } from './scene';
@@ -85,6 +85,7 @@ export class Derivation {
 
   private anchor(node: number, ground: number): Cause | null {
     const held =
+      readThere(this.scene, node, ground) ??
       cycling(this.scene, node, ground) ??
       source(this.scene, node, ground) ??
       alternating(this.scene, node) ??

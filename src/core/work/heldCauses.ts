@@ -31,6 +31,17 @@ export function cycling(scene: Scene, node: number, ground: number): Cause | nul
   return { words, refs: ic ? [ic.ref] : [], ...own(OFF.drive * v) };
 }
 
+/** What was read there, by the meter's own share. */
+export function readThere(scene: Scene, node: number, ground: number): Cause | null {
+  const taken = scene.operation.unit.taken.find(({ a, b }) => a === node && b === ground);
+  if (!taken) return null;
+  const words = `${volts(taken.volts)} were read at ${scene.net[node]} against ${scene.net[ground]}`;
+  return { words, refs: [], ...own(OFF.meter * taken.volts + LEAST_DIGIT) };
+}
+
+/** What the last digits of a meter for volts leave open, V. */
+const LEAST_DIGIT = 0.01;
+
 /** What the mains reaches without a rectifier. */
 export function alternating(scene: Scene, node: number): Cause | null {
   const { line } = scene.operation.unit;

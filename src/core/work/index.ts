@@ -4,6 +4,10 @@ export type { PoweredMode, PoweredPoint, PoweredReading, Waveform } from './read
 export { LOADS } from './workBoard';
 export type { OperatingCondition } from './workBoard';
 export type { ConverterState, Operation } from './operate';
+export { railVolts, workedVolts } from './workedVolts';
+export type { RailVolts } from './workedVolts';
 export { workPlan } from './workPlan';
 export { alivePoint, alivePoints } from './alivePoints';
 export type { AlivePoint } from './alivePoints';
+export { withReadings } from './measured';
+export type { Contradiction, MeasuredUnit, TakenReading } from './measured';

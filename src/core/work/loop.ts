@@ -34,7 +34,13 @@ export function loopOf(unit: UnitUnderPower, running: RunningCell): Loop {
     running,
     ic,
     told,
-    made: made ? { rail: unit.node(made.rail), back: unit.node(made.return), volts: made.volts } : null,
+    made: made
+      ? {
+          rail: unit.node(made.rail),
+          back: unit.node(made.return),
+          volts: made.volts * (unit.aims.get(made.rail) ?? 1),
+        }
+      : null,
     sampled: ic && fb >= 0 ? unit.sampled(fb, unit.ground(ic), running) : null,
     turns: 0,
     supply: 0,

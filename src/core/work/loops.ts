@@ -250,7 +250,8 @@ function demand(unit: UnitUnderPower, loop: Loop, tangent: Tangent, x: Float64Ar
   if (ic) {
     const ground = unit.ground(ic);
     const fb = unit.pin(ic, 'FB');
-    const { fbRef, fbOffset, fbDivide } = ic.facts;
+    const { fbOffset, fbDivide } = ic.facts;
+    const fbRef = ic.facts['fbRef'] && ic.facts['fbRef'] * (unit.aims.get(ic.ref) ?? 1);
     if (fb >= 0 && fbOffset !== undefined) {
       const threshold = Math.max(x[fb]! - x[ground]! - fbOffset, 0) / (fbDivide ?? 1);
       const wanted =

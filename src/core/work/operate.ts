@@ -1,23 +1,19 @@
-import { netKey } from '../circuit';
 import type { Fault } from '../fault';
-import { sheetFact } from '../part';
 import { alternatingOf, busVolts, inverterOf } from './alternating';
 import type { Alternating } from './alternating';
-import { oscillates, oscillatorOf } from './blockingOscillator';
 import { hiccupOf } from './hiccup';
 import { controllerOf } from './makeCell';
 import { overloadedFuse } from './overload';
 import type { Overload } from './overload';
 import { relaxationOf } from './relaxation';
 import type { Cycle } from './relaxation';
-import { royerOf, royerStarts } from './royer';
-import { isInverter, isSimple } from './simpleConverter';
+import { isInverter } from './simpleConverter';
+import { regulate, resume, solveWithLine } from './steadyState';
+import { follow, hasSupply, isEnabled } from './switchOn';
 import { UnitUnderPower } from './unit';
 import type { WorkState } from './unitCircuit';
-import { closeLoops } from './loops';
 import type { OperatingCondition } from './workBoard';
-import type { PowerConverter } from '../stages';
-import type { WorkIc, WorkPlan } from './workPlan';
+import type { WorkPlan } from './workPlan';
 
 export type ConverterState = 'run' | 'hiccup' | 'off' | 'latched';
 
@@ -84,7 +80,7 @@ function operateOnce(
     unit.alternating = null;
     cycle = state.running.size > 0 ? relaxationOf(unit, state, volts) : null;
     // Where converters run that ran before, the loops begin where they were.
-    const begun = near && within(state.running, near.state.running) ? resume(unit, near) : null;
+    const begun = near && within(state.running, near.state.running) ? resume(unit, near.unit, near.volts) : null;
     volts = cycle ? cycle.volts : (regulate(unit, state, begun) ?? (begun ? regulate(unit, state) : null));
     // The load of an inverter hangs on its bus, and the bus on the load.
     for (let turn = 0; turn < 4 && volts; turn++) {
@@ -134,21 +130,6 @@ function operateOnce(
 
 const within = (a: ReadonlySet<number>, b: ReadonlySet<number>): boolean => a.size > 0 && [...a].every((i) => b.has(i));
 
-/** Settings and mean volts of a unit taken over from one that is like it but for its faults. */
-function resume(unit: UnitUnderPower, { unit: from, volts }: Operation): Float64Array {
-  unit.cells.forEach((cell, i) => {
-    const before = from.cells[i];
-    if (!cell || cell.result || !before?.result) return;
-    [cell.top, cell.hertz] = [before.top, before.hertz];
-    cell.cell.resume(before.cell);
-  });
-  if (from.line) unit.line?.resume(from.line);
-  return Float64Array.from(unit.circuit.nodeNames, (name) => {
-    const node = from.circuit.nodeOfNet.get(netKey(name));
-    return node === undefined ? 0 : volts[node]!;
-  });
-}
-
 /** Share of the power that an inverter passes on. */
 const INVERTER_EFFICIENCY = 0.97;
 
@@ -161,7 +142,7 @@ function learnBus(plan: WorkPlan): void {
 }
 
 /** The converter that feeds the first output of the nameplate. */
-function mainConverter(plan: WorkPlan): number {
+export function mainConverter(plan: WorkPlan): number {
   const rail = plan.outputs[0]?.rail;
   const own = plan.converters.findIndex((c) => rail !== undefined && c.outputs.includes(rail));
   return own >= 0 ? own : plan.converters.length > 0 ? 0 : -1;
@@ -185,122 +166,4 @@ function learnEnables(plan: WorkPlan): void {
     const wrong = (ic.roles['EN'] ?? []).filter((at) => !isEnabled(unit, { ...ic, roles: { EN: [at] } }, volts));
     plan.idleEnables.set(ic.ref, new Set(wrong));
   }
-}
-
-/** Supplies, enables and relays by the volts of a solution; true when anything changed. */
-function follow(unit: UnitUnderPower, state: WorkState, volts: Float64Array): boolean {
-  const { plan } = unit;
-  let changed = false;
-  const ready = [...plan.ics.values()].filter((ic) => !state.powered.has(ic.ref) && hasSupply(unit, ic, volts));
-  for (const ic of ready) {
-    // A supply pin that charges passes the lower threshold first: what starts there may never let it reach the next.
-    const start = ic.facts['vccStart'];
-    const vcc = unit.pin(ic, 'VCC');
-    const sooner = ready.some(
-      (x) => x !== ic && vcc >= 0 && unit.pin(x, 'VCC') === vcc && (x.facts['vccStart'] ?? 0) < (start ?? 0),
-    );
-    if (sooner) continue;
-    state.powered.add(ic.ref);
-    changed = true;
-  }
-  if (changed) return true;
-  plan.board.parts.forEach((part) => {
-    if (part.kind !== 'relay' || !part.fitted || state.closed.has(part.ref)) return;
-    const pins = unit.pinsOf(part.ref);
-    const coil = Math.abs(volts[pins[0]!]! - volts[pins[1]!]!);
-    const needs = sheetFact(plan.board.facts, part.ref, 'coilOn') ?? 6;
-    if (coil < needs) return;
-    state.closed.add(part.ref);
-    changed = true;
-  });
-  if (changed) return true;
-  plan.converters.forEach((c, i) => {
-    if (state.running.has(i) || (!unit.cells[i] && !isSimple(c))) return;
-    if (!hasSource(unit, c, volts) || !starts(unit, state, c, volts)) return;
-    state.running.add(i);
-    changed = true;
-  });
-  return changed;
-}
-
-/** Whether a converter that has a source works: one that drives itself by its own parts, others by what drives them. */
-function starts(unit: UnitUnderPower, state: WorkState, c: PowerConverter, volts: Float64Array): boolean {
-  if (c.topology === 'blocking-oscillator') {
-    const oscillator = oscillatorOf(unit, c);
-    return oscillator !== null && oscillates(oscillator, volts);
-  }
-  if (c.topology === 'royer') {
-    const royer = royerOf(unit, c);
-    return royer !== null && royerStarts(royer, volts);
-  }
-  const refs = new Set([...(c.controller === null ? [] : [c.controller]), ...c.drivers]);
-  const ics = [...refs].flatMap((ref) => unit.plan.ics.get(ref) ?? []);
-  return ics.length > 0 && ics.every((x) => state.powered.has(x.ref) && isEnabled(unit, x, volts));
-}
-
-/** Whether there is anything for a converter to work on. */
-function hasSource(unit: UnitUnderPower, c: PowerConverter, volts: Float64Array): boolean {
-  const supply = unit.node(c.supply);
-  if (supply < 0) return true;
-  const low = c.switches.find((s) => s.side !== 'top')?.low;
-  const ground = low === undefined ? 0 : (volts[unit.node(low)] ?? 0);
-  return Math.abs(volts[supply]! - ground) > LEAST_SOURCE;
-}
-
-const LEAST_SOURCE = 1;
-
-/** Volts from which a part on a rail works, where no data sheet tells. */
-const RAIL_WORKS = 2.3;
-
-function hasSupply(unit: UnitUnderPower, ic: WorkIc, volts: Float64Array): boolean {
-  const ground = unit.ground(ic);
-  const pin = [unit.pin(ic, 'VCC'), unit.pin(ic, 'VIN'), unit.pin(ic, 'DRAIN')].find((n) => n >= 0);
-  if (pin === undefined || ground < 0) return false;
-  return volts[pin]! - volts[ground]! >= (ic.facts['vccStart'] ?? RAIL_WORKS);
-}
-
-/** Whether no pin of an integrated circuit forbids it to work. */
-function isEnabled(unit: UnitUnderPower, ic: WorkIc, volts: Float64Array): boolean {
-  const { facts } = ic;
-  const ground = unit.ground(ic);
-  const on = facts['enableOn'] ?? facts['enableOff'];
-  const off = facts['enableOff'] ?? facts['enableOn'];
-  const uv = facts['uvOn'] ?? facts['uvOff'];
-  const pins = unit.circuit.pins[ic.index]!;
-  return (ic.roles['EN'] ?? []).every((at, k) => {
-    if (unit.plan.idleEnables.get(ic.ref)?.has(at)) return true;
-    const v = volts[pins[at]!]! - volts[ground]!;
-    if (uv !== undefined && (on === undefined || k > 0)) return v >= uv;
-    if (on === undefined || off === undefined) return true;
-    return on < off ? v <= on : v >= on;
-  });
-}
-
-/** Solves a state without running converters, line side and mean volts in turn until they agree. */
-function solveWithLine(unit: UnitUnderPower, state: WorkState, start: Float64Array | null): Float64Array | null {
-  const { line } = unit;
-  let x = start;
-  for (let round = 0; round < 6; round++) {
-    if (line) line.settle();
-    x = unit.solve(state, x);
-    if (!x || !line || line.load(x) < 0.01) return x;
-  }
-  return x;
-}
-
-/** The steady state with every loop closed, line side included. */
-function regulate(unit: UnitUnderPower, state: WorkState, start: Float64Array | null = null): Float64Array | null {
-  const { line } = unit;
-  if (line && !line.result) line.settle();
-  let x: Float64Array | null = start;
-  let restless = 0;
-  for (let round = 0; round < 5; round++) {
-    x = closeLoops(unit, state, x);
-    if (!x || !line) return x;
-    const moved = line.load(x);
-    // What never comes to rest is not asked five times over.
-    if (moved < 0.01 || (!unit.settled && ++restless > 1)) return x;
-    line.settle();
-  }
-  return x;
 }

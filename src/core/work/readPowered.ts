@@ -57,15 +57,19 @@ const givesWay = (now: number, open: number): boolean => Math.abs(now - open) > 
 
 /** A unit in one operating condition with its faults, ready for any number of readings. near: as for `operateUnit`. */
 export class PoweredReader {
-  readonly operation: Operation;
-
   constructor(
     readonly board: Board,
+    readonly operation: Operation,
+  ) {}
+
+  /** Switched on in a condition with its faults. near: as for `operateUnit`. */
+  static at(
+    board: Board,
     condition: OperatingCondition,
     faults: readonly Fault[],
     near: Operation | null = null,
-  ) {
-    this.operation = operateUnit(workPlan(board), condition, faults, near);
+  ): PoweredReader {
+    return new PoweredReader(board, operateUnit(workPlan(board), condition, faults, near));
   }
 
   /** What the meter shows between two nets (contract, section 5); undefined where a net is not on this board. */

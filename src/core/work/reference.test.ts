@@ -41,7 +41,7 @@ function readerOf(board: Board, condition: OperatingCondition, faults: readonly 
     if (!fault.ok) throw new Error(fault.problem.sentence);
     return fault.value;
   });
-  return new PoweredReader(board, condition, parsed);
+  return PoweredReader.at(board, condition, parsed);
 }
 
 /**

@@ -24,8 +24,9 @@ export interface Derived {
   readonly spread: number;
 }
 
-/** How far off, as a share of its volts: a source, a rectified rail, a reference, what an integrated circuit holds, a drive. */
+/** How far off, as a share of its volts: a meter, a source, a rectified rail, a reference, what an integrated circuit holds, a drive. */
 export const OFF = {
+  meter: 0.005,
   source: 0.01,
   rail: 0.02,
   reference: 0.01,

@@ -69,7 +69,7 @@ function powerFactorStage(unit: UnitCircuit, c: PowerConverter): readonly WorkDe
   );
   if (!ic || sw! < 0 || out! < 0 || low! < 0) return [];
   const [fb, ground] = [unit.pin(ic, 'FB'), unit.ground(ic)];
-  const reference = ic.facts['fbRef'] ?? 2.5;
+  const reference = (ic.facts['fbRef'] ?? 2.5) * (unit.aims.get(ic.ref) ?? 1);
   const diode = unit.circuit.devices.find(
     (d) => d.model.kind === 'junction' && d.nodes[0] === sw && d.nodes[1] === out,
   );

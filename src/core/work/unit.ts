@@ -116,6 +116,8 @@ export class UnitUnderPower extends UnitCircuit {
       const c = plan.converters[i]!;
       list.push(...simpleConverter(this, c), ...this.symmetry(c));
     }
+    for (const { a, b, volts, held: holds } of this.taken)
+      if (holds) list.push(held('reading', a, b, volts, WIRE_OHMS));
     list.push(...this.supplies(), ...charged.map((b) => bootstrapSupply(b, parameters)));
     return list;
   }
@@ -134,6 +136,7 @@ export class UnitUnderPower extends UnitCircuit {
     plan.board.parts.forEach((part, index) => {
       if (!part.fitted) return;
       const pins = circuit.pins[index]!;
+      const aim = this.aims.get(part.ref) ?? 1;
       const fact = (key: SheetFact): number | undefined => sheetFact(plan.board.facts, part.ref, key);
       switch (part.kind) {
         case 'opto':
@@ -141,11 +144,13 @@ export class UnitUnderPower extends UnitCircuit {
             list.push(optoTransistor(part.ref, pins, fact('ctr') ?? partFigure(part, 'transferRatio') ?? 1));
           break;
         case 'shunt-reference':
-          list.push(shuntReference(part.ref, pins, fact('vRef') ?? partFigure(part, 'referenceVolts') ?? 2.495));
+          list.push(
+            shuntReference(part.ref, pins, aim * (fact('vRef') ?? partFigure(part, 'referenceVolts') ?? 2.495)),
+          );
           break;
         case 'regulator': {
           const volts = fact('vOut') ?? plan.outputs.find((o) => o.rail === netKey(part.nets[2]!))?.volts ?? 5;
-          list.push(passRegulator(part.ref, pins, volts, 1.2, fact('iRun') ?? 0.003));
+          list.push(passRegulator(part.ref, pins, aim * volts, 1.2, fact('iRun') ?? 0.003));
           break;
         }
         case 'relay':

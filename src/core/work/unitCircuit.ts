@@ -38,6 +38,14 @@ export interface RectifiedRail {
   readonly lows: ReadonlySet<number>;
 }
 
+/** Volts read between two nodes; held: the network is made to have them there. */
+export interface TakenVolts {
+  readonly a: number;
+  readonly b: number;
+  readonly volts: number;
+  readonly held: boolean;
+}
+
 /** The circuit of a unit under power with its faults, and where everything lies in it. */
 export class UnitCircuit {
   readonly circuit: Circuit;
@@ -50,6 +58,10 @@ export class UnitCircuit {
   /** What an inverter of the unit takes from its bus, ampere; set while solving. */
   alternating: { readonly amps: number } | null = null;
   readonly bootstraps: readonly Bootstrap[];
+  /** Volts that were read between nodes and stand in place of the computed ones. */
+  taken: readonly TakenVolts[] = [];
+  /** By how much what holds a rail is off, by designator, as readings tell. */
+  aims: ReadonlyMap<string, number> = new Map();
   /** Ohm of the shunts of converters, as far as they were asked for. */
   readonly shunts = new Map<PowerConverter, number>();
   private readonly steadyNodes: ReadonlySet<number>;
@@ -58,7 +70,7 @@ export class UnitCircuit {
   constructor(
     readonly plan: WorkPlan,
     readonly condition: OperatingCondition,
-    faults: readonly Fault[],
+    readonly faults: readonly Fault[],
   ) {
     this.circuit = withSwitches(plan, flatten(boardAtWork(plan.board, condition), faults));
     this.powerDevices = this.circuit.devices.flatMap((d) =>

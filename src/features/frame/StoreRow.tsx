@@ -3,7 +3,8 @@ import { useState } from 'react';
 import type { FormEvent } from 'react';
 import { placesOnNet } from '@/core/circuit';
 import { benchText, formatQuantity, formatVolts, parseQuantity } from '@/core/quantity';
-import { METER_LIMIT_VOLTS, REGAIN_MINUTES, UNTRACED, storeName } from '@/core/safety';
+import { METER_LIMIT_VOLTS, REGAIN_MINUTES, UNTRACED, raisedTo, storeName } from '@/core/safety';
+import { operatingPoint } from '@/core/operate';
 import type { SizeDoubt } from '@/core/operate';
 import type { StoreState } from '@/core/safety';
 import { useCommands, useJob } from '@/features/job/JobContext';
@@ -22,8 +23,15 @@ const STATE_WORDS: Readonly<Record<StoreState['state'], string>> = {
 /** One store: worst case, what to empty it with, and the proof reading, which may be taken again at any time. */
 export function StoreRow({ state, lit, locked }: { state: StoreState; lit: boolean; locked: boolean }) {
   const { boards, active } = useJob();
-  const { store, proof, minutesLeft } = state;
-  const home = boards.find((b) => b.id === store.boardId)!;
+  const { proof, minutesLeft } = state;
+  const home = boards.find((b) => b.id === state.store.boardId)!;
+  const work =
+    state.store.place === null ? operatingPoint(home.board).across(state.store.plus, state.store.minus) : null;
+  // What the unit works at may be more than its parts are made for, and then counts.
+  const store =
+    work === null
+      ? state.store
+      : raisedTo(state.store, { volts: work.highest, basis: work.highestBasis, why: work.highestWhy });
   const place = (net: string): string =>
     placesOnNet(home.board, net).find((p) => store.refs.includes(p.ref))?.words ?? net;
   const { discharge, volts } = store;
@@ -48,6 +56,15 @@ export function StoreRow({ state, lit, locked }: { state: StoreState; lit: boole
           <span className="text-sm text-faint">
             ({volts.basis}: {volts.why})
           </span>
+          {work?.source === 'computed' && work.nominal !== null && (
+            <span className="block text-sm">
+              At work <span className="figure">{formatQuantity(work.nominal, 'V')}</span>,{' '}
+              <span className="figure">
+                {formatQuantity(work.low!, 'V')} to {formatQuantity(work.high!, 'V')}
+              </span>{' '}
+              over all sources and loads: less than the worst case, which stays what it is emptied for.
+            </span>
+          )}
         </p>
         <span className={`shrink-0 ${done ? 'text-verdigris' : 'text-brass'}`}>
           {STATE_WORDS[state.state]}

@@ -9,6 +9,7 @@ import { useJob } from '@/features/job/JobContext';
 import { Button } from '@/ui/Button';
 import { Notice } from '@/ui/Notice';
 import { TextField } from '@/ui/Field';
+import { MovedRails } from './MovedRails';
 import { StressTable } from './StressTable';
 
 /** What a planned change comes to: parts, ratings, notes, the sweep; and keeping it, with the reason. */
@@ -85,6 +86,7 @@ export function PlanView({
         </ul>
       </div>
       <StressTable rows={stress} label="What it touches" />
+      <MovedRails facts={facts} />
       {over.length > 0 && (
         <Notice kind="trouble">
           <strong>

@@ -3,6 +3,7 @@ import { ToggleGroup } from 'radix-ui';
 import { useMemo, useState } from 'react';
 import { netKey } from '@/core/circuit';
 import { judgePowered } from '@/core/expect';
+import { poweredPlace, readUnderPower } from '@/core/job';
 import { linesOf } from '@/core/ledger';
 import { formatQuantity, parseQuantity } from '@/core/quantity';
 import { supplyOf } from '@/core/operate';
@@ -26,9 +27,6 @@ const LOADS = { none: 'No load', half: 'Half', full: 'Full' } as const;
 const SIGNS = { agree: '✓', disagree: '✕', noted: '●' } as const;
 const INKS = { agree: 'text-verdigris', disagree: 'text-oxide', noted: 'text-slate' } as const;
 
-const keyOf = ({ mode, red, black }: Pick<AlivePoint, 'mode' | 'red' | 'black'>): string =>
-  `${mode} ${netKey(red)} ${netKey(black)}`;
-
 /** Readings on the unit under power: what every point should show as it is fed and loaded now, what it showed. */
 export function PoweredProbe() {
   const { active, lines, addLine } = useJob();
@@ -50,23 +48,20 @@ export function PoweredProbe() {
   const read = parseQuantity(source.trim());
   const volts = read.ok && (read.value.unit ?? 'V') === 'V' && read.value.value >= 0 ? read.value.value : null;
   const condition = useMemo(() => (volts === null ? null : { source: volts, load }), [volts, load]);
-  const { unit, working, failed, stop, place } = usePowered(board, condition);
+  const here = useMemo(() => (condition ? readUnderPower(lines, id, condition) : []), [lines, id, condition]);
+  // What wandered is no figure.
+  const standing = useMemo(() => here.filter((body) => !body.unsteady), [here]);
+  const { unit, working, failed, stop, place } = usePowered(board, condition, standing);
   const [more, setMore] = useState<readonly AlivePoint[]>([]);
   const points = useMemo(() => [...(unit?.points ?? []), ...(unit ? more : [])], [unit, more]);
   const [chosen, setChosen] = useState<string | null>(null);
   const [asked, setAsked] = useState(0);
   const [last, setLast] = useState<LastOutcome | null>(null);
-  const taken = useMemo(
-    () =>
-      new Map(
-        readings
-          .filter(({ body }) => body.load === load && Math.abs(body.source - (volts ?? 0)) <= 0.1 * body.source)
-          .map(({ body }) => [keyOf(body), body] as const),
-      ),
-    [readings, load, volts],
-  );
+  const taken = useMemo(() => new Map(here.map((body) => [poweredPlace(body), body] as const)), [here]);
   const at = Math.max(
-    chosen === null ? points.findIndex((p) => !taken.has(keyOf(p))) : points.findIndex((p) => keyOf(p) === chosen),
+    chosen === null
+      ? points.findIndex((p) => !taken.has(poweredPlace(p)))
+      : points.findIndex((p) => poweredPlace(p) === chosen),
     0,
   );
   const current = points[at];
@@ -83,12 +78,12 @@ export function PoweredProbe() {
     });
     const body = { mode, red, black, value, source: volts, load, ...(unsteady ? { unsteady } : {}) };
     void addLine({ kind: 'powered-reading', body }, id);
-    const next = points.findIndex((p, i) => i > at && !taken.has(keyOf(p)));
-    setChosen(next < 0 ? null : keyOf(points[next]!));
+    const next = points.findIndex((p, i) => i > at && !taken.has(poweredPlace(p)));
+    setChosen(next < 0 ? null : poweredPlace(points[next]!));
   };
   const step = (by: 1 | -1): void => {
     const next = points[(at + by + points.length) % points.length];
-    if (next) setChosen(keyOf(next));
+    if (next) setChosen(poweredPlace(next));
   };
   const pick = (net: string): void => {
     const island = recogniseStages(board).islands.find((i) => i.nets.some((n) => netKey(n) === netKey(net)));
@@ -96,8 +91,8 @@ export function PoweredProbe() {
     if (black === undefined || netKey(black) === netKey(net)) return;
     void place('dcv', net, black).then((point) => {
       if (!point) return;
-      setMore((kept) => (kept.some((p) => keyOf(p) === keyOf(point)) ? kept : [...kept, point]));
-      setChosen(keyOf(point));
+      setMore((kept) => (kept.some((p) => poweredPlace(p) === poweredPlace(point)) ? kept : [...kept, point]));
+      setChosen(poweredPlace(point));
     });
   };
 
@@ -166,7 +161,14 @@ export function PoweredProbe() {
         </div>
       </div>
       {current && (
-        <PoweredPoint key={keyOf(current)} board={board} point={current} asked={asked} onKeep={keep} onStep={step} />
+        <PoweredPoint
+          key={poweredPlace(current)}
+          board={board}
+          point={current}
+          asked={asked}
+          onKeep={keep}
+          onStep={step}
+        />
       )}
       {unit && points.length > 0 && (
         <table className="w-full" aria-label="Points under power">
@@ -180,12 +182,12 @@ export function PoweredProbe() {
           </thead>
           <tbody>
             {points.map((p) => {
-              const seen = taken.get(keyOf(p));
+              const seen = taken.get(poweredPlace(p));
               const outcome = seen && judgePowered(p.reading, seen, atRest);
-              const here = current !== undefined && keyOf(p) === keyOf(current);
+              const here = current !== undefined && poweredPlace(p) === poweredPlace(current);
               return (
                 <tr
-                  key={keyOf(p)}
+                  key={poweredPlace(p)}
                   data-here={here ? 'yes' : undefined}
                   className="border-t border-line data-[here=yes]:bg-raised"
                 >
@@ -194,7 +196,7 @@ export function PoweredProbe() {
                       type="button"
                       aria-current={here ? 'true' : undefined}
                       onClick={() => {
-                        setChosen(keyOf(p));
+                        setChosen(poweredPlace(p));
                         setAsked((n) => n + 1);
                       }}
                       className={`w-full border-l-2 px-2 py-0.5 text-left ${here ? 'border-brass' : 'border-transparent'}`}
@@ -224,6 +226,7 @@ export function PoweredProbe() {
       <Schematic
         board={board}
         selection={{ part: undefined, nets: current ? [current.red, current.black] : [] }}
+        volts={unit?.rails}
         height={260}
         onPickPart={() => undefined}
         onPickNet={pick}

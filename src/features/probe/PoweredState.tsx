@@ -12,7 +12,7 @@ const WORDS: Readonly<Record<ConverterState, string>> = {
 
 /** What the unit does as it is fed and loaded, were it sound. */
 export function PoweredState({ unit }: { unit: PoweredUnit }) {
-  const { state, states, period, warnings, destroys } = unit;
+  const { state, states, period, warnings, destroys, contradictions } = unit;
   const others = Object.entries(states).filter(([, s]) => s !== state);
   return (
     <div>
@@ -29,6 +29,11 @@ export function PoweredState({ unit }: { unit: PoweredUnit }) {
           {d.ref} would give way: {d.why}.
         </p>
       ))}
+      {contradictions.length > 0 && (
+        <p className="text-sm text-oxide" role="status">
+          Not as a sound unit: {contradictions.join('; ')}. What hangs on it is expected after the reading.
+        </p>
+      )}
       {warnings.map((w) => (
         <p key={w} className="text-sm text-faint">
           {w} Figures are noted, not judged.

@@ -1,7 +1,7 @@
 'use client';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import type { Board } from '@/core/circuit';
-import type { AlivePoint, OperatingCondition, PoweredMode } from '@/core/work';
+import type { AlivePoint, OperatingCondition, PoweredMode, TakenReading } from '@/core/work';
 import type { PoweredAnswer, PoweredAsked, PoweredUnit } from '@/workers/poweredMessages';
 
 /** What the worker said of a unit, and of which one. */
@@ -17,11 +17,13 @@ const PAUSE_MS = 250;
 /**
  * The unit of a board under power in some condition, worked out in a worker; null condition: not yet.
  *
+ * readings  what was read on it in that condition: stands in place of what is computed.
  * place  asks for one more place of the unit as it was worked out last.
  */
 export function usePowered(
   board: Board,
   condition: OperatingCondition | null,
+  readings: readonly TakenReading[],
 ): {
   readonly unit: PoweredUnit | null;
   readonly working: boolean;
@@ -39,6 +41,7 @@ export function usePowered(
   const [asked, setAsked] = useState<{ readonly board: Board; readonly key: string } | null>(null);
   const key = source === null ? null : `${source} ${load}`;
 
+  const latest = useRef(readings);
   const letGo = useCallback(() => {
     worker.current?.terminate();
     worker.current = null;
@@ -57,16 +60,28 @@ export function usePowered(
           places.current.get(data.id)?.(data.point);
           places.current.delete(data.id);
         } else if (data.type === 'unit') setTold({ of: key, unit: data.unit, failed: null });
-        else setTold({ of: key, unit: null, failed: data.sentence });
+        else if (data.type === 'failed') setTold({ of: key, unit: null, failed: data.sentence });
       };
       setAsked({ board, key });
       setStopped(null);
-      const message: PoweredAsked = { type: 'unit', id: ++count.current, board, condition: { source, load } };
+      const message: PoweredAsked = {
+        type: 'unit',
+        id: ++count.current,
+        board,
+        condition: { source, load },
+        readings: latest.current,
+      };
       made.postMessage(message);
     }, PAUSE_MS);
     return () => clearTimeout(timer);
   }, [board, source, load, key, letGo]);
   useEffect(() => letGo, [letGo]);
+  useEffect(() => {
+    if (latest.current === readings) return;
+    latest.current = readings;
+    const message: PoweredAsked = { type: 'readings', id: ++count.current, readings };
+    worker.current?.postMessage(message);
+  }, [readings]);
 
   const place = useCallback((mode: PoweredMode, red: string, black: string) => {
     const id = ++count.current;

@@ -5,6 +5,7 @@ import { isolatedBy, sourceIds } from '@/core/job';
 import { formatQuantity } from '@/core/quantity';
 import { PROOF_MINUTES, REGAIN_MINUTES } from '@/core/safety';
 import { useJob, useStanding } from '@/features/job/JobContext';
+import { useWorkedVolts } from '@/features/job/useWorkedVolts';
 import { Button } from '@/ui/Button';
 import { PrimaryLink } from '@/ui/PrimaryLink';
 import { Notice } from '@/ui/Notice';
@@ -12,7 +13,8 @@ import { StoreRow } from '@/features/frame/StoreRow';
 
 /** Make safe: isolate every source, empty every store, prove it with the meter. */
 export function SafeScreen() {
-  const { job, lines, addLine } = useJob();
+  const { job, lines, active, addLine } = useJob();
+  useWorkedVolts(active.board);
   const { progress } = useStanding();
   const { hazard } = progress;
   const by = isolatedBy(job.sources, lines);

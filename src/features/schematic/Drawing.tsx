@@ -14,6 +14,7 @@ export const Drawing = memo(function Drawing({
   selection,
   byPart,
   islands,
+  volts,
   lit: pointed,
   onPickPart,
   onPickNet,
@@ -24,6 +25,8 @@ export const Drawing = memo(function Drawing({
   selection: Selection;
   byPart?: ReadonlyMap<string, number> | undefined;
   islands: readonly IslandFinding[];
+  /** What stands at nets at work, by key. */
+  volts: ReadonlyMap<string, string>;
   onPickPart(ref: string): void;
   onPickNet?: ((net: string) => void) | undefined;
   /** A part pointed at elsewhere. */
@@ -86,6 +89,7 @@ export const Drawing = memo(function Drawing({
             onClick={() => onPickNet?.(f.net)}
           >
             {f.net}
+            {volts.has(netKey(f.net)) && <tspan fill="var(--brass)">{` ${volts.get(netKey(f.net))}`}</tspan>}
           </text>
         );
       })}
@@ -158,6 +162,11 @@ export const Drawing = memo(function Drawing({
                     fill={lit.has(netKey(port.stub)) ? 'var(--slate)' : 'var(--faint)'}
                   >
                     {port.stub}
+                    {volts.has(netKey(port.stub)) && (
+                      <tspan x={port.side === 'west' ? -16 : s.width + 16} dy={8.5} fontSize={8} fill="var(--brass)">
+                        {volts.get(netKey(port.stub))}
+                      </tspan>
+                    )}
                   </text>
                 </g>
               ),

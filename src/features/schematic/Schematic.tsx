@@ -3,6 +3,9 @@ import { useEffect, useMemo, useRef, useState } from 'react';
 import type { PointerEvent as ReactPointerEvent } from 'react';
 import { netKey } from '@/core/circuit';
 import type { Board } from '@/core/circuit';
+import { operatingPoint } from '@/core/operate';
+import { formatQuantity } from '@/core/quantity';
+import type { RailVolts } from '@/core/work';
 import { Drawing } from './Drawing';
 import type { Selection } from './selection';
 import { saveSvg } from './saveSvg';
@@ -25,9 +28,12 @@ export function Schematic({
   onPickNet,
   lit,
   onHoverPart,
+  volts,
   height: given,
 }: {
   board: Board;
+  /** Volts to write at the nets; those of the operating point unless told. */
+  volts?: readonly RailVolts[] | undefined;
   selection: Selection;
   byPart?: ReadonlyMap<string, number> | undefined;
   onPickPart(ref: string): void;
@@ -38,6 +44,17 @@ export function Schematic({
 }) {
   const { drawn: laid, failed } = useSchematicLayout(board);
   const layout = laid?.layout ?? null;
+  const { computed } = operatingPoint(board);
+  const written = useMemo(
+    () =>
+      new Map(
+        (volts ?? computed.map(({ red, nominal }) => ({ net: red, volts: nominal }))).map((r) => [
+          netKey(r.net),
+          formatQuantity(Math.abs(r.volts) < 0.005 ? 0 : r.volts, 'V'),
+        ]),
+      ),
+    [volts, computed],
+  );
   const [large, setLarge] = useState(false);
   const height = large ? 690 : given;
   const frame = useRef<HTMLDivElement>(null);
@@ -115,6 +132,7 @@ export function Schematic({
             islands={laid.islands}
             onPickPart={onPickPart}
             onPickNet={onPickNet}
+            volts={written}
             lit={lit}
             onHoverPart={onHoverPart}
           />

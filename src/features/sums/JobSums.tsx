@@ -2,12 +2,14 @@
 import { linesOf } from '@/core/ledger';
 import { useMemo } from 'react';
 import { useJob } from '@/features/job/JobContext';
+import { useWorkedVolts } from '@/features/job/useWorkedVolts';
 import { readSheet } from './sheet';
 import { SumsScreen } from './SumsScreen';
 
 /** Bench sums inside a job: inputs can follow its board, and a sum can be kept in its log. */
 export function JobSums() {
   const { job, active, lines, addLine } = useJob();
+  useWorkedVolts(active.board);
   const kept = useMemo(
     () =>
       linesOf(lines, 'sum')

@@ -1,5 +1,5 @@
 import type { Board } from '@/core/circuit';
-import { figureOf } from '@/core/figures';
+import { figureOf, isPending } from '@/core/figures';
 import type { Figure } from '@/core/figures';
 import { benchText, formatQuantity, parseQuantity } from '@/core/quantity';
 import { SUMS, runSum } from '@/core/sums';
@@ -54,6 +54,8 @@ export function readSheet(state: SheetState, board: Board | null): Sheet {
       const moved = figure.value === binding.value ? null : binding.value;
       return { ...blank, figure, moved, shown: formatQuantity(figure.value, input.unit, 4), value: figure.value };
     }
+    if (binding && board && isPending(board, binding.figure))
+      return { ...blank, shown: formatQuantity(binding.value, input.unit, 4), value: binding.value };
     if (binding) return { ...blank, lost: binding.figure, text: benchText(binding.value), value: binding.value };
     const typed = state.texts[input.key];
     if (typed === undefined) {
