@@ -148,6 +148,7 @@ function operateFrom(from: Operation, unit: UnitUnderPower, hertz: ReadonlyMap<n
   return {
     ...from,
     unit,
+    found: volts !== null,
     volts: volts ?? from.volts,
     alternating: volts ? alternatingOf(unit, state, volts, unit.faults) : from.alternating,
     state,

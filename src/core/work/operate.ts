@@ -17,8 +17,12 @@ import type { WorkPlan } from './workPlan';
 
 export type ConverterState = 'run' | 'hiccup' | 'off' | 'latched';
 
-/** A unit in its steady state: mean volts of its nodes, states, the period of a hiccup in seconds. */
+/**
+ * A unit in its steady state: mean volts of its nodes, states, the period of a hiccup in seconds. found: whether there is one;
+ * volts mean nothing where not.
+ */
 export interface Operation {
+  readonly found: boolean;
   readonly unit: UnitUnderPower;
   readonly volts: Float64Array;
   readonly alternating: Alternating | null;
@@ -123,6 +127,7 @@ function operateOnce(
     unitState: unitHiccup ?? (main < 0 ? 'run' : state.running.has(main) ? 'run' : 'off'),
     states,
     period,
+    found: volts !== null,
     destroys: [],
     warnings,
   };

@@ -25,7 +25,7 @@ export const POWERED_UNITS = { dcv: 'V', acv: 'V', ripple: 'V', freq: 'Hz' } as 
   string
 >;
 
-/** A reading on a unit under power: its value (null: nothing periodic there) with a band, V or Hz. */
+/** A reading on a unit under power: its value (null: nothing periodic there, or no steady state) with a band, V or Hz. */
 export interface PoweredReading {
   readonly value: number | null;
   readonly low: number | null;
@@ -74,10 +74,10 @@ export class PoweredReader {
 
   /** What the meter shows between two nets (contract, section 5); undefined where a net is not on this board. */
   read(mode: PoweredMode, red: string, black: string): PoweredReading | undefined {
-    const { unit } = this.operation;
+    const { unit, found } = this.operation;
     const [a, b] = [unit.node(red), unit.node(black)];
     if (a < 0 || b < 0) return undefined;
-    const value = this.value(mode, a, b, netKey(red), netKey(black));
+    const value = found ? this.value(mode, a, b, netKey(red), netKey(black)) : null;
     if (value === null) return { value, low: null, high: null };
     const share = mode === 'dcv' ? LEAST_SHARE : BANDS[mode];
     const spread = mode === 'dcv' ? this.derive(red, black).spread : 0;

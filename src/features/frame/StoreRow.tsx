@@ -58,11 +58,11 @@ export function StoreRow({ state, lit, locked }: { state: StoreState; lit: boole
           </span>
           {work?.source === 'computed' && work.nominal !== null && (
             <span className="block text-sm">
-              At work <span className="figure">{formatQuantity(work.nominal, 'V')}</span>,{' '}
+              At work <span className="figure">{formatQuantity(work.nominal, 'V')}</span> (
               <span className="figure">
                 {formatQuantity(work.low!, 'V')} to {formatQuantity(work.high!, 'V')}
               </span>{' '}
-              over all sources and loads: less than the worst case, which stays what it is emptied for.
+              over sources and loads); it is emptied for the worst case.
             </span>
           )}
         </p>

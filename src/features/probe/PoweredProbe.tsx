@@ -27,6 +27,9 @@ const LOADS = { none: 'No load', half: 'Half', full: 'Full' } as const;
 const SIGNS = { agree: '✓', disagree: '✕', noted: '●' } as const;
 const INKS = { agree: 'text-verdigris', disagree: 'text-oxide', noted: 'text-slate' } as const;
 
+/** More than this many times the highest that is printed is a slip of the finger, or not that source. */
+const CREDIBLE = 1.5;
+
 /** Readings on the unit under power: what every point should show as it is fed and loaded now, what it showed. */
 export function PoweredProbe() {
   const { active, lines, addLine } = useJob();
@@ -39,9 +42,13 @@ export function PoweredProbe() {
   );
   const [typed, setTyped] = useState<string | null>(null);
   const [load, setLoad] = useState<OperatingCondition['load']>('half');
-  // The source as it was last measured stands before what is printed.
+  // The source as it was last measured stands before what is printed, as long as it can be that source.
   const measured = readings.findLast(
-    ({ body }) => supply.rail !== null && netKey(body.red) === netKey(supply.rail) && body.mode !== 'ripple',
+    ({ body }) =>
+      supply.rail !== null &&
+      netKey(body.red) === netKey(supply.rail) &&
+      body.mode === (supply.kind === 'mains' ? 'acv' : 'dcv') &&
+      Math.abs(body.value) <= CREDIBLE * (supply.highest ?? Infinity),
   )?.body.value;
   const usual = measured ?? supply.nominal;
   const source = typed ?? (usual === null ? '' : String(usual));
