@@ -19,7 +19,7 @@ export class Cell {
   readonly circuit: SwitchedCircuit;
   /** What goes in: sums of the mean volts of nodes, each with its weight. */
   readonly inputs: readonly CellInput[];
-  /** Node pairs of each diode, then of each switch. */
+  /** Node pairs of each diode, of each switch where it gives way to too many volts, of each switch that is on. */
   readonly ends: readonly (readonly [number, number])[];
   readonly diodeDevices: readonly Device[];
   readonly switchDevices: readonly Device[];
@@ -116,13 +116,28 @@ export class Cell {
     }
     this.parameters = parameters;
     this.hertz = plan.hertz;
-    this.circuit = { unknowns, resistors, windings, diodes, switches, capacitors: [], drains };
+    const avalanches = switches.map(({ name, high, low }, i): SwitchedDiode => ({
+      name,
+      a: high,
+      k: low,
+      volts: plan.bears(switchDevices[i]!),
+      ohms: AVALANCHE_OHMS,
+    }));
+    this.circuit = {
+      unknowns,
+      resistors,
+      windings,
+      diodes: [...diodes, ...avalanches],
+      switches,
+      capacitors: [],
+      drains,
+    };
     this.soft = new Map([...soft].map(([n, spot]) => [n, spot.unknown]));
     this.inputs = inputs;
     this.diodeDevices = diodeDevices;
     this.switchDevices = switchDevices;
     this.windingDevices = found.filter((d) => d.model.kind === 'windings');
-    this.ends = [...diodeDevices, ...switchDevices].map((d) =>
+    this.ends = [...diodeDevices, ...switchDevices, ...switchDevices].map((d) =>
       d.model.kind === 'junction'
         ? [d.nodes[0]!, d.nodes[1]!]
         : d.model.kind === 'channel' && parameters[d.at]! < 0
@@ -216,6 +231,7 @@ export class Cell {
 
   /** Follows one steady period: taken is called after each step with the seconds since it began and the run as it stands. */
   follow(given: Float64Array, top: number, taken: (seconds: number, run: SwitchedRun) => void): void {
+    this.period(given, top);
     this.once(given, top, Float64Array.from(this.state), (t) => taken(t, this.run));
   }
 
@@ -223,6 +239,8 @@ export class Cell {
   private once(given: Float64Array, top: number, start: Float64Array, taken?: (seconds: number) => void): PeriodResult {
     const { run, plan, circuit } = this;
     const period = 1 / this.hertz;
+    // A pulse is as short at a lower frequency.
+    const pulse = Math.min(period, 1 / plan.hertz);
     const count = circuit.diodes.length + circuit.switches.length;
     const sums = new PeriodSums(run, count);
     run.amps.set(start);
@@ -239,18 +257,21 @@ export class Cell {
       const longest = Math.min(plan.dutyMax * period, length);
       this.set(on ? phase : -1);
       this.lastPhase = 0;
-      let h = period * FIRST;
+      let h = pulse * FIRST;
       let fresh = true;
       for (let steps = 0; t < length * (1 - 1e-9) && steps < 2000; steps++) {
         let step = Math.min(h, length - t);
         if (on) step = Math.min(step, Math.max(longest - t, period * 1e-6));
         const states = [...run.diodeOn];
+        // What has just switched drives otherwise than before.
+        run.weight = fresh || step <= pulse * EVENT ? 1 : STRAIGHT;
         if (!run.try(step, given)) break;
         // What opens or closes within the step ends it: at the crossing where that is known, else a quarter on.
-        for (let tries = 0; tries < 12 && step > period * EVENT && differ(states, run.diodeOn); tries++) {
+        for (let tries = 0; tries < 12 && step > pulse * EVENT && differ(states, run.diodeOn); tries++) {
           const crosses = run.crossing < 0.98 && run.crossing > 0.02;
-          step = Math.max(crosses && tries === 0 ? step * run.crossing * 0.999 : step / 4, period * FINEST);
+          step = Math.max(crosses && tries === 0 ? step * run.crossing * 0.999 : step / 4, pulse * FINEST);
           states.forEach((s, i) => (run.diodeOn[i] = s));
+          if (step <= pulse * EVENT) run.weight = 1;
           if (!run.try(step, given)) break;
         }
         let over = false;
@@ -259,8 +280,8 @@ export class Cell {
           const was = this.lastPhase + this.ramp * t;
           if (amps >= top && !this.free) {
             const share = amps > was && was < top && !fresh ? (top - was) / (amps - was) : 0;
-            if (share < 1 && share > 0 && step > period * FINEST) {
-              step = Math.max(step * share, period * FINEST);
+            if (share < 1 && share > 0 && step > pulse * FINEST) {
+              step = Math.max(step * share, pulse * FINEST);
               states.forEach((s, i) => (run.diodeOn[i] = s));
               if (!run.try(step, given)) break;
             }
@@ -281,11 +302,11 @@ export class Cell {
         taken?.(phase * length + t);
         if (on) onTime += step;
         fresh = false;
-        h = changed ? period * FIRST : Math.min(Math.max(step, period * FIRST) * GROWTH, length / 8);
+        h = changed ? pulse * FIRST : Math.min(Math.max(step, pulse * FIRST) * GROWTH, length / 8);
         if (on && (over || t >= longest * (1 - 1e-9))) {
           on = false;
           this.set(-1);
-          h = period * FIRST;
+          h = pulse * FIRST;
           fresh = true;
         }
       }
@@ -334,11 +355,15 @@ export class Cell {
 
 const differ = (a: readonly boolean[], b: readonly boolean[]): boolean => a.some((v, i) => v !== b[i]);
 
+/** What a switch adds to the volts at which it gives way, ohm. */
+const AVALANCHE_OHMS = 0.5;
 /** A change of a diode is found to this share of the period. */
 const EVENT = 1 / 3000;
 /** A period ends as it began to this share of its peak current; after so many tries it is taken as it is. */
 const PERIODIC = 2e-5;
 const PERIODS = 50;
+/** Weight of a step's end between two events: a little more than half, so that nothing rings on. */
+const STRAIGHT = 0.503;
 const FIRST = 1 / 4000;
 const FINEST = 1 / 40000;
 const GROWTH = 1.7;

@@ -16,6 +16,8 @@ export interface CellPlan {
   readonly levels: ReadonlyMap<number, readonly number[]>;
   /** Devices that take no part: windings that only sense or drive, what protects the pins of integrated circuits. */
   readonly aside: ReadonlySet<Device>;
+  /** Volts that a switch which is off bears: beyond, it takes what comes, as an avalanche. */
+  bears(device: Device): number;
   /** Ohm that the capacitors at a standing node show to the switching. */
   rippleOhms(node: number): number;
 }
@@ -25,7 +27,7 @@ export type CellInput = readonly (readonly [node: number, weight: number])[];
 
 /** One period of a cell in its steady state. */
 export interface PeriodResult {
-  /** Mean, rms and peak amperes of each diode, then of each switch. */
+  /** Mean, rms and peak amperes of each diode, then of each switch where it gives way, then of each switch that is on. */
   readonly mean: Float64Array;
   readonly square: Float64Array;
   readonly peak: Float64Array;

@@ -67,7 +67,7 @@ export function begin(unit: UnitUnderPower, loop: Loop, x: Float64Array): void {
     cell.hertz = by === 'hertz' ? setting : running.hertz;
     const result = cell.period(given, by === 'hertz' ? running.top : setting);
     if (by === 'top' && cell.ramp === 0 && result.rise > 0) cell.ramp = 0.5 * result.rise;
-    const count = cell.diodeDevices.length;
+    const count = cell.circuit.diodes.length;
     let amps = 0;
     result.mean.forEach((m, i) => {
       const drives = i >= count && !cell.plan.sync.includes(cell.switchDevices[i - count]!);

@@ -1,6 +1,7 @@
 import { isCapacitor } from '../device';
 import type { Device } from '../device';
 import { factorDense, solveDense } from '../linear';
+import { partFigure } from '../part';
 import type { PowerConverter } from '../stages';
 import { Cell } from './cell';
 import type { UnitCircuit } from './unitCircuit';
@@ -109,6 +110,7 @@ export function makeCell(unit: UnitCircuit, c: PowerConverter): Cell | null {
     ),
     levels: levelsOf(unit, c),
     aside: new Set(circuit.devices.filter((d) => isAside(unit, d, inside))),
+    bears: (d) => bearsVolts(unit, d),
     rippleOhms: (node) => rippleOhms(unit, node, hertz),
   });
   cell.series = series;
@@ -147,6 +149,18 @@ function isAside(unit: UnitCircuit, d: Device, inside: readonly Device[]): boole
   if (d.model.kind === 'windings') return d.name.split('+').some((n) => unit.plan.driveWindings.has(n));
   return unit.isInsideIc(d) && !inside.some((s) => s.name === d.name);
 }
+
+/** Volts that a switch bears: what it is made for, else what is usual in such a unit. */
+function bearsVolts({ plan }: UnitCircuit, { name }: Device): number {
+  const part = plan.board.parts.find((p) => p.ref === name.split('/')[0]);
+  const usual = plan.mains ? USUAL_MAINS_SWITCH : Math.max(LEAST_SWITCH, SWITCH_SHARE * plan.inputs.nominal);
+  return (part && partFigure(part, 'ratedVolts')) ?? usual;
+}
+
+/** Switches behind a mains rectifier, V; others by the volts of their source, at least so many. */
+const USUAL_MAINS_SWITCH = 700;
+const SWITCH_SHARE = 5;
+const LEAST_SWITCH = 60;
 
 const LEAST_HELD = 0.2e-6;
 

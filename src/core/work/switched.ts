@@ -73,14 +73,18 @@ const diodePair = ({ a, k }: SwitchedDiode): Pair => ({ a, b: k });
 const switchPair = ({ high, low }: SwitchedSwitch): Pair => ({ a: high, b: low });
 
 /**
- * Steps a switched circuit through time by the implicit Euler rule (exact for the straight ramps of a switching period),
- * finding the states of its diodes. All buffers are its own.
+ * Steps a switched circuit through time, finding the states of its diodes: by the implicit Euler rule right after something
+ * has switched, nearly by the trapezoidal rule in between, which loses no energy. All buffers are its own.
  */
 export class SwitchedRun {
   readonly amps: Float64Array;
   readonly capVolts: Float64Array;
   readonly diodeOn: boolean[];
   readonly switchOn: boolean[];
+  /** Volts that drive the current of each winding (L di/dt) after the last step. */
+  private readonly drive: Float64Array;
+  /** Share of a step that its end counts for: 1 is the implicit Euler rule. */
+  weight = 1;
   /** Amperes of each diode and switch after the last step, volts of the unknowns. */
   readonly diodeAmps: Float64Array;
   readonly switchAmps: Float64Array;
@@ -109,6 +113,7 @@ export class SwitchedRun {
     });
     this.size = n;
     this.amps = new Float64Array(n - circuit.unknowns);
+    this.drive = new Float64Array(n - circuit.unknowns);
     this.capVolts = new Float64Array(circuit.capacitors.length);
     this.diodeOn = circuit.diodes.map(() => false);
     this.switchOn = circuit.switches.map(() => false);
@@ -190,6 +195,12 @@ export class SwitchedRun {
   take(h: number): void {
     const { circuit, x } = this;
     const { diodes, switches, capacitors, unknowns } = circuit;
+    for (let i = 0; i < circuit.windings.length; i++) {
+      const { ohms } = circuit.windings[i]!;
+      const [at, ends] = [this.first[i]! - unknowns, this.windingEnds[i]!];
+      for (let k = 0; k < ohms.length; k++)
+        this.drive[at + k] = this.across(ends, k) - ohms[k]! * x[unknowns + at + k]!;
+    }
     for (let i = 0; i < this.amps.length; i++) this.amps[i] = x[unknowns + i]!;
     for (let d = 0; d < diodes.length; d++) {
       const { volts, ohms } = diodes[d]!;
@@ -206,9 +217,9 @@ export class SwitchedRun {
   }
 
   private solve(h: number): boolean {
-    const factor = this.factorFor(h);
+    const factor = this.factorFor(h * this.weight);
     if (!factor) return false;
-    this.right(h);
+    this.right(h * this.weight);
     solveDense(factor.matrix, factor.pivots, this.size, this.x);
     // The place of what is not unknown.
     this.x[this.size] = 0;
@@ -285,14 +296,15 @@ export class SwitchedRun {
       const { farads, ohms } = capacitors[c]!;
       this.push(this.capacitorEnds, c, farads / (h + farads * ohms), this.capVolts[c]!);
     }
+    const rest = (1 - this.weight) / this.weight;
     for (let i = 0; i < windings.length; i++) {
       const { ohms, henries } = windings[i]!;
       const [first, count, ends] = [this.first[i]!, ohms.length, this.windingEnds[i]!];
       for (let k = 0; k < count; k++) {
-        // va - vb = R i + L (i - i before) / h.
+        // va - vb = R i + L (i - i before) / (w h) - (1 - w) / w of what drove it before.
         let sum = known[ends[4 * k + 3]!]! - known[ends[4 * k + 1]!]!;
         for (let m = 0; m < count; m++) sum -= (henries[k * count + m]! / h) * amps[first + m - unknowns]!;
-        x[first + k] = sum;
+        x[first + k] = sum - rest * this.drive[first + k - unknowns]!;
       }
     }
   }
