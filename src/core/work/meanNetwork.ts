@@ -130,9 +130,27 @@ export class MeanNetwork {
       }
       // Nodes that float between blocking junctions keep a little noise.
       const near = round < 10 ? NEAR : round < 25 ? 2e-5 : 1e-3;
-      if (moved < near && !limited && round > 0) return reduced ? this.filled(x, reduced) : x;
+      if (moved >= near || limited || round === 0) continue;
+      const found = reduced ? this.filled(x, reduced) : x;
+      // What has hardly moved need not be in balance: across a junction millivolts are many amperes.
+      if (near === NEAR || hold > 0 || (found && this.inBalance(found))) return found;
     }
     return null;
+  }
+
+  /** Whether Kirchhoff's law for currents holds at every unknown node, to a share of what flows there. */
+  private inBalance(x: Float64Array): boolean {
+    const [sum, most] = [new Float64Array(x.length), new Float64Array(x.length)];
+    for (const device of this.devices) {
+      const { flow, slope, local, device: d } = this.curvedOf(device);
+      for (let i = 0; i < d.nodes.length; i++) local[i] = x[d.nodes[i]!]!;
+      d.evaluate(local, flow, slope);
+      d.nodes.forEach((n, i) => {
+        sum[n] = sum[n]! + flow[i]!;
+        most[n] = Math.max(most[n]!, Math.abs(flow[i]!));
+      });
+    }
+    return sum.every((amps, n) => this.numbers[n]! < 0 || Math.abs(amps) < BALANCED * most[n]! + LEAST_AMPS);
   }
 
   /** The volts of the nodes that only linear devices touch, from those of the others. */
@@ -275,3 +293,6 @@ const ROUNDS = 80;
 const DAMPED = 40;
 const GMIN = 1e-11;
 const NEAR = 1e-7;
+/** A node is in balance to this share of its greatest current, and where less than so many amperes are over. */
+const BALANCED = 1e-3;
+const LEAST_AMPS = 1e-7;
