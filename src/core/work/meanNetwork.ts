@@ -130,10 +130,11 @@ export class MeanNetwork {
       }
       // Nodes that float between blocking junctions keep a little noise.
       const near = round < 10 ? NEAR : round < 25 ? 2e-5 : 1e-3;
-      if (moved >= near || limited || round === 0) continue;
+      if (moved >= near || round === 0 || (limited && round < PULLED)) continue;
       const found = reduced ? this.filled(x, reduced) : x;
-      // What has hardly moved need not be in balance: across a junction millivolts are many amperes.
-      if (near === NEAR || hold > 0 || (found && this.inBalance(found))) return found;
+      // What has hardly moved need not be in balance: across a junction millivolts are many amperes. Nor is what a limit
+      // pulls back each time out of it.
+      if ((near === NEAR && !limited) || (hold > 0 && !limited) || (found && this.inBalance(found))) return found;
     }
     return null;
   }
@@ -292,6 +293,8 @@ const ROUNDS = 80;
 /** From here on only part of each step is taken. */
 const DAMPED = 40;
 const GMIN = 1e-11;
+/** Until here what was limited is not looked at. */
+const PULLED = 10;
 const NEAR = 1e-7;
 /** A node is in balance to this share of its greatest current, and where less than so many amperes are over. */
 const BALANCED = 1e-3;
