@@ -8,6 +8,7 @@ const ROUND: Readonly<Record<Attack, number>> = {
   shorthand: 500,
   tables: 200,
   boards: 100,
+  units: 1000,
   ledgers: 1000,
 };
 const DEFAULT_MINUTES = 10;

@@ -7,6 +7,7 @@ const COUNTS: Readonly<Record<Attack, number>> = {
   shorthand: 800,
   tables: 800,
   boards: 600,
+  units: 600,
   ledgers: 400,
 };
 

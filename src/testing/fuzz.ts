@@ -11,6 +11,7 @@ import { BoardJson, boardFromJson, boardToJson, boardTrouble } from '@/wire/boar
 import { parseReadingsCsv } from '@/wire/readingsCsv';
 import { hostileBoardJson, hostileCsv, hostileNetlist, hostileShorthand } from './hostile';
 import { exerciseLedger } from './hostileLedger';
+import { exerciseUnit } from './hostileUnit';
 import { CAUTION, ledgerCase } from './ledgers';
 import { readSweepText } from '@/wire/csv';
 
@@ -54,6 +55,7 @@ export const ATTACKS = {
     const parsed = BoardJson.safeParse(hostileBoardJson(seed));
     return parsed.success ? boardFromJson(parsed.data) : null;
   },
+  units: (seed: number): Board | null => exerciseUnit(seed),
   ledgers: (seed: number): Board | null => {
     const { state, model } = ledgerCase(seed);
     if (CAUTION[state] < CAUTION[model]) throw new Error(`${state} where the log only bears ${model}`);

@@ -55,7 +55,7 @@ export function alivePoints(reader: PoweredReader): readonly AlivePoint[] {
   };
   const { rail, return: back } = plan.inputs;
   if (rail !== null && back !== null) add('source', plan.mains ? 'acv' : 'dcv', unit.node(rail), unit.node(back));
-  for (const { main, low } of unit.line?.reservoirs ?? []) add('rectified', 'dcv', main, low);
+  for (const { main, low } of unit.line?.rails ?? []) add('rectified', 'dcv', main, low);
   for (const { rail: plus, return: minus } of plan.supplies)
     add('from outside', 'dcv', unit.node(plus), unit.node(minus));
   const ics = [...plan.ics.values()];

@@ -1,6 +1,6 @@
 import type { Device } from '../device';
 import { Broyden } from './broyden';
-import { coupled, onOhms, reach } from './cellParts';
+import { avalanches, coupled, differ, endsOf, onOhms, reach } from './cellParts';
 import type { CellInput, CellPlan, PeriodResult } from './cellPlan';
 import { PeriodSums } from './periodSums';
 import { SwitchedRun } from './switched';
@@ -91,13 +91,12 @@ export class Cell {
     };
     for (const d of found) {
       const { kind } = d.model;
-      const [n0, n1, n2] = [d.nodes[0]!, d.nodes[1]!, d.nodes[2]!];
+      const [n0, n1] = [d.nodes[0]!, d.nodes[1]!];
       if (kind === 'junction') {
         diodes.push({ name: d.name, a: softSpot(n0), k: softSpot(n1), volts: 0.6, ohms: 0.05 });
         diodeDevices.push(d);
       } else if (powerSet.has(d)) {
-        // A P-channel carries its current from source to drain.
-        const [high, low] = parameters[d.at]! < 0 && kind === 'channel' ? [n2, n0] : [n0, n2];
+        const [high, low] = endsOf(d, parameters);
         switches.push({ name: d.name, high: softSpot(high), low: softSpot(low), ohms: onOhms(d, parameters) });
         switchDevices.push(d);
         const phase = plan.phases.findIndex((p) => p.includes(d));
@@ -116,34 +115,14 @@ export class Cell {
     }
     this.parameters = parameters;
     this.hertz = plan.hertz;
-    const avalanches = switches.map(({ name, high, low }, i): SwitchedDiode => ({
-      name,
-      a: high,
-      k: low,
-      volts: plan.bears(switchDevices[i]!),
-      ohms: AVALANCHE_OHMS,
-    }));
-    this.circuit = {
-      unknowns,
-      resistors,
-      windings,
-      diodes: [...diodes, ...avalanches],
-      switches,
-      capacitors: [],
-      drains,
-    };
+    const all = [...diodes, ...avalanches(switches, switchDevices, plan)];
+    this.circuit = { unknowns, resistors, windings, diodes: all, switches, capacitors: [], drains };
     this.soft = new Map([...soft].map(([n, spot]) => [n, spot.unknown]));
     this.inputs = inputs;
     this.diodeDevices = diodeDevices;
     this.switchDevices = switchDevices;
     this.windingDevices = found.filter((d) => d.model.kind === 'windings');
-    this.ends = [...diodeDevices, ...switchDevices, ...switchDevices].map((d) =>
-      d.model.kind === 'junction'
-        ? [d.nodes[0]!, d.nodes[1]!]
-        : d.model.kind === 'channel' && parameters[d.at]! < 0
-          ? [d.nodes[2]!, d.nodes[0]!]
-          : [d.nodes[0]!, d.nodes[2]!],
-    );
+    this.ends = [...diodeDevices, ...switchDevices, ...switchDevices].map((d) => endsOf(d, parameters));
     this.unknownOf = unknownOf;
     this.phaseOf = phaseOf;
     this.run = new SwitchedRun(this.circuit);
@@ -353,10 +332,6 @@ export class Cell {
   }
 }
 
-const differ = (a: readonly boolean[], b: readonly boolean[]): boolean => a.some((v, i) => v !== b[i]);
-
-/** What a switch adds to the volts at which it gives way, ohm. */
-const AVALANCHE_OHMS = 0.5;
 /** A change of a diode is found to this share of the period. */
 const EVENT = 1 / 3000;
 /** A period ends as it began to this share of its peak current; after so many tries it is taken as it is. */

@@ -1,5 +1,6 @@
 import type { Device } from '../device';
 import type { CellPlan } from './cellPlan';
+import type { SwitchedDiode, SwitchedSwitch } from './switched';
 
 /** Resistors up to this are part of the switching. */
 const CELL_OHMS = 300;
@@ -24,6 +25,33 @@ export function coupled(henries: Float64Array, count: number): readonly number[]
     }
   return full;
 }
+
+/** The ends of a diode, or of a switch in the way of its current: a P-channel carries it from source to drain. */
+export function endsOf({ model, nodes, at }: Device, parameters: Float64Array): readonly [number, number] {
+  if (model.kind === 'junction') return [nodes[0]!, nodes[1]!];
+  return model.kind === 'channel' && parameters[at]! < 0 ? [nodes[2]!, nodes[0]!] : [nodes[0]!, nodes[2]!];
+}
+
+/** What each switch is to volts beyond those that it bears: a diode that opens there. */
+export function avalanches(
+  switches: readonly SwitchedSwitch[],
+  devices: readonly Device[],
+  plan: CellPlan,
+): readonly SwitchedDiode[] {
+  return switches.map(({ name, high, low }, i) => ({
+    name,
+    a: high,
+    k: low,
+    volts: plan.bears(devices[i]!),
+    ohms: AVALANCHE_OHMS,
+  }));
+}
+
+/** What a switch adds to the volts at which it gives way, ohm. */
+const AVALANCHE_OHMS = 0.5;
+
+/** Whether any state is another one. */
+export const differ = (a: readonly boolean[], b: readonly boolean[]): boolean => a.some((v, i) => v !== b[i]);
 
 /** Ohm of a conducting switch: a channel at 10 V of gate, or a saturated transistor. */
 export function onOhms(d: Device, parameters: Float64Array): number {

@@ -71,7 +71,7 @@ export function source(scene: Scene, node: number, ground: number): Cause | null
       refs: [],
       ...own(OFF.source * v),
     };
-  const rail = line?.reservoirs.find((r) => r.nodes.includes(node));
+  const rail = line?.rails.find((r) => r.nodes.includes(node));
   const result = line?.result;
   if (!rail || !result) return null;
   const crest = Math.SQRT2 * condition.source;

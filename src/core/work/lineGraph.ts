@@ -53,9 +53,9 @@ export function isolated(devices: ReadonlySet<Device>, live: number, neutral: nu
   return seen;
 }
 
-/** Nodes that the inlet reaches without a rectifier. */
-export function acNodes(live: number, neutral: number, devices: readonly Device[]): ReadonlySet<number> {
-  const seen = new Set([live, neutral]);
+/** Nodes that some ends reach without a rectifier. */
+export function acNodes(ends: readonly number[], devices: readonly Device[]): ReadonlySet<number> {
+  const seen = new Set(ends);
   for (let grown = true; grown;) {
     grown = false;
     for (const d of devices) {

@@ -1,6 +1,6 @@
-import { isCapacitor } from '../device';
+import { BREAKDOWN, isCapacitor } from '../device';
 import type { Device } from '../device';
-import { CHAIN_FARADS, endsElsewhere, prune } from './lineGraph';
+import { CHAIN_FARADS, acNodes, endsElsewhere, prune } from './lineGraph';
 import type { UnitCircuit } from './unitCircuit';
 
 const WAY_OHMS = 130;
@@ -8,23 +8,32 @@ const RAIL_OHMS = 60;
 const RESERVOIR_FARADS = 90e-9;
 
 /**
- * What the mains reaches: nodes, the devices on the way, the capacitors that hang there. closed: contacts that are closed;
- * cut: devices that something else works.
+ * What the mains reaches: nodes, the devices on the way, the capacitors that hang there, those of them that pass the mains
+ * on to a rectifier in place of a resistor.
  */
+export interface LineReach {
+  readonly seen: Set<number>;
+  readonly found: Set<Device>;
+  readonly caps: Set<Device>;
+  readonly passing: ReadonlySet<Device>;
+}
+
+/** What the mains reaches. closed: contacts that are closed; cut: devices that something else works. */
 export function reachLine(
   unit: UnitCircuit,
   live: number,
   neutral: number,
   closed: readonly (readonly [number, number])[],
   cut: ReadonlySet<Device>,
-): { readonly seen: Set<number>; readonly found: Set<Device>; readonly caps: Set<Device> } {
+): LineReach {
   const { circuit } = unit;
   const { parameters } = circuit;
   const inCells = new Set(unit.cells.flatMap((c) => (c ? [...c.cell.diodeDevices, ...c.cell.switchDevices] : [])));
   const cellWindings = new Set(unit.cells.flatMap((c) => (c ? [...c.cell.windingDevices] : [])));
+  const regulators = new Set(unit.plan.board.parts.flatMap((p) => (p.kind === 'regulator' ? [p.ref] : [])));
   const at = new Map<number, Device[]>();
   for (const d of circuit.devices) {
-    if (unit.isInsideIc(d)) continue;
+    if (unit.isInsideIc(d) || regulators.has(d.name)) continue;
     for (const n of d.nodes) at.set(n, [...(at.get(n) ?? []), d]);
   }
   const seen = new Set<number>();
@@ -35,10 +44,15 @@ export function reachLine(
     [neutral, 0],
   ];
   const caps = new Set<Device>();
-  for (let next = queue.pop(); next !== undefined; next = queue.pop()) {
+  const passing = new Set<Device>();
+  const ways = new Map<number, number>();
+  for (;;) {
+    const next = queue.pop() ?? passedOn();
+    if (next === undefined) break;
     const [node, way] = next;
     if (seen.has(node)) continue;
     seen.add(node);
+    ways.set(node, way);
     for (const [a, b] of closed) if (a === node || b === node) queue.push([a === node ? b : a, way]);
     for (const d of at.get(node) ?? []) {
       const { kind } = d.model;
@@ -48,16 +62,22 @@ export function reachLine(
       }
       const rail = way !== 0 && unit.isSteady(node);
       const passes =
-        (kind === 'resistor' && parameters[d.at]! <= (rail ? RAIL_OHMS : WAY_OHMS)) ||
+        (kind === 'resistor' && parameters[d.at]! <= (rail ? RAIL_OHMS : passing.size > 0 ? TAMING_OHMS : WAY_OHMS)) ||
         (kind === 'windings' && !cellWindings.has(d) && (!rail || d.model.states === 1)) ||
         (kind === 'junction' && !inCells.has(d) && (way === 0 || d.nodes[way > 0 ? 0 : 1] === node));
-      if (!passes || cut.has(d)) continue;
+      if (!passes || cut.has(d) || (kind === 'resistor' && loads(d))) continue;
       found.add(d);
       const onward = kind === 'junction' ? (d.nodes[0] === node ? 1 : -1) : way;
       for (const n of d.nodes) queue.push([n, onward]);
     }
   }
-  prune(found, (n) => n === live || n === neutral || unit.isSteady(n));
+  // Others lie beside a way that was found through their rectifier.
+  const line = acNodes([live, neutral], [...found, ...passing]);
+  for (const d of caps)
+    for (const [near, far] of [d.nodes.slice(0, 2), d.nodes.slice(0, 2).reverse()] as [number, number][])
+      if (line.has(near) && !line.has(far) && passes(d, near, far)) passing.add(d);
+  const beyond = new Set([...passing].flatMap((d) => d.nodes.slice(0, 2)));
+  prune(found, (n) => n === live || n === neutral || unit.isSteady(n) || beyond.has(n));
   // Reservoirs in series: what lies between their capacitors belongs to them.
   for (let grown = true; grown;) {
     grown = false;
@@ -72,9 +92,62 @@ export function reachLine(
       grown = true;
     }
   }
+  // What clamps a rail of its own does so within each period.
+  for (const d of circuit.devices)
+    if (
+      d.model.kind === 'junction' &&
+      parameters[d.at + BREAKDOWN]! < MOST_ZENER &&
+      !inCells.has(d) &&
+      !unit.isInsideIc(d)
+    )
+      if (!regulators.has(d.name) && d.nodes.slice(0, 2).every((n) => seen.has(n))) found.add(d);
   fill(unit, { seen, found, caps }, at, (d) => d.model.kind === 'junction' && !inCells.has(d) && !cut.has(d));
-  return { seen, found, caps };
+  return { seen, found, caps, passing };
+
+  /** Beyond a capacitor that hangs on the line and leads to a rectifier, the mains goes on. */
+  function passedOn(): [number, number] | undefined {
+    for (const d of caps) {
+      const [a, b] = [d.nodes[0]!, d.nodes[1]!];
+      if (seen.has(a) === seen.has(b)) continue;
+      const [near, far] = seen.has(a) ? [a, b] : [b, a];
+      if (ways.get(near) !== 0 || !passes(d, near, far)) continue;
+      passing.add(d);
+      return [far, 0];
+    }
+    return undefined;
+  }
+
+  /** Whether a resistor lies across a reservoir: it loads that and leads nowhere. */
+  function loads({ nodes }: Device): boolean {
+    const [a, b] = [nodes[0]!, nodes[1]!];
+    return (at.get(a) ?? []).some(
+      (d) => isCapacitor(d) && parameters[d.at]! > MOST_PASSING && d.nodes.slice(0, 2).every((n) => n === a || n === b),
+    );
+  }
+
+  /** Whether a capacitor passes the mains on from a node: no reservoir, nor beside one, and a rectifier beyond. */
+  function passes(d: Device, near: number, far: number): boolean {
+    const reservoir = (x: Device): boolean => isCapacitor(x) && parameters[x.at]! > MOST_PASSING;
+    return !reservoir(d) && !(at.get(far) ?? []).some(reservoir) && rectifiesSoon(far, near);
+  }
+
+  /** Whether a node has a diode, itself or behind a resistor that only tames a rush. */
+  function rectifiesSoon(node: number, from: number, deep = 1): boolean {
+    return (at.get(node) ?? []).some((d) => {
+      if (d.model.kind === 'junction') return !inCells.has(d) && !d.nodes.includes(from);
+      if (d.model.kind !== 'resistor' || deep === 0 || parameters[d.at]! > TAMING_OHMS || d.nodes.includes(from))
+        return false;
+      return rectifiesSoon(d.nodes[0] === node ? d.nodes[1]! : d.nodes[0]!, from, deep - 1);
+    });
+  }
 }
+
+/** Diodes that break down below this do so on purpose, V. */
+export const MOST_ZENER = 220;
+/** A capacitor that passes the mains on is no greater, farad. */
+const MOST_PASSING = 6e-6;
+/** A resistor behind a capacitor that passes the mains on is no more than this. */
+const TAMING_OHMS = 1200;
 
 /**
  * Capacitors that fill the valleys of the mains: charged in series, discharged side by side. Each hangs with one end on the
@@ -82,7 +155,7 @@ export function reachLine(
  */
 function fill(
   unit: UnitCircuit,
-  { seen, found, caps }: { readonly seen: Set<number>; readonly found: Set<Device>; readonly caps: Set<Device> },
+  { seen, found, caps }: Omit<LineReach, 'passing'>,
   at: ReadonlyMap<number, readonly Device[]>,
   rectifies: (d: Device) => boolean,
 ): void {

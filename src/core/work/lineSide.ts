@@ -1,26 +1,14 @@
+import { BREAKDOWN } from '../device';
 import type { Device } from '../device';
-import { DisjointSets } from '../graph';
-import { acNodes, isolated } from './lineGraph';
-import { reachLine } from './lineReach';
+import { isolated } from './lineGraph';
+import { MOST_ZENER, reachLine } from './lineReach';
+import { findReservoirs } from './reservoirs';
+import type { Reservoir } from './reservoirs';
 import { SwitchedRun } from './switched';
 import type { Spot, SwitchedDiode, SwitchedResistor } from './switched';
 import type { UnitCircuit } from './unitCircuit';
 import { held } from './workDevice';
 import type { WorkDevice } from './workDevice';
-
-/** A node of the rectified side: its mean volts above the lowest of its reservoir, their swing, and what hangs on it. */
-interface Reservoir {
-  readonly low: number;
-  readonly nodes: readonly number[];
-  /** Where the load is put. */
-  readonly main: number;
-  /** Nodes between capacitors in series. */
-  readonly between: ReadonlySet<number>;
-  /** The lowest node and what a shunt joins to it. */
-  readonly lows: ReadonlySet<number>;
-  /** Siemens that hang on it now. */
-  siemens: number;
-}
 
 /** What the line side does over one period of the mains. */
 export interface LineResult {
@@ -49,6 +37,8 @@ export class LineSide {
   /** Resistors on the way of the mains, in the order of the run's. */
   private readonly way: readonly Device[];
   private readonly resistors: (SwitchedResistor & { ohms: number })[];
+  /** Capacitors that pass the mains on in place of a resistor. */
+  private readonly passing: ReadonlySet<Device>;
   private readonly capNodes: readonly (readonly [number, number])[];
 
   /** closed: contacts that are closed, as pairs of nodes; cut: devices that something else works. */
@@ -72,8 +62,10 @@ export class LineSide {
   ) {
     const { circuit } = unit;
     const { parameters } = circuit;
-    const { seen, found, caps } = reachLine(unit, live, neutral, closed, cut);
+    const reached = reachLine(unit, live, neutral, closed, cut);
+    const { seen, found, caps, passing } = reached;
     this.reached = seen;
+    this.passing = passing;
     const spots = new Map<number, Spot>();
     let unknowns = 0;
     const spotOf = (node: number): Spot => {
@@ -125,51 +117,19 @@ export class LineSide {
       ohms: Math.max(d.model.kind === 'lossy-capacitor' ? parameters[d.at + 1]! : 0, 0.01),
     }));
     this.diodes = junctions;
-    const touching = new Set(junctions.flatMap((d) => d.nodes));
-    const lineNodes = acNodes(live, neutral, [...found]);
-    const sets = new DisjointSets(circuit.nodeNames.length);
-    for (const d of held2) sets.union(d.nodes[0]!, d.nodes[1]!);
-    for (const d of found) for (let k = 0; k + 1 < d.nodes.length; k += 2) sets.union(d.nodes[k]!, d.nodes[k + 1]!);
+    const { reservoirs, lineNodes } = findReservoirs(unit, reached, live, neutral, held2);
+    this.reservoirs = reservoirs;
     this.lineNodes = lineNodes;
-    const groups = new Map<number, number[]>();
-    for (const n of seen)
-      if (!lineNodes.has(n) && unit.isSteady(n)) groups.set(sets.find(n), [...(groups.get(sets.find(n)) ?? []), n]);
-    const supplies = new Set(unit.plan.converters.map((c) => unit.node(c.supply)));
-    const capped = new Set(held2.flatMap((d) => [d.nodes[0]!, d.nodes[1]!]));
-    const found2 = new Set([...found].flatMap((d) => d.nodes));
-    const loads: (SwitchedResistor & { ohms: number })[] = [];
-    this.reservoirs = [...groups.values()].flatMap((nodes): Reservoir[] => {
-      const low = nodes.find(
-        (n) => junctions.some((d) => d.nodes[0] === n) && !junctions.some((d) => d.nodes[1] === n),
-      );
-      if (low === undefined) return [];
-      const near = (n: number): boolean =>
-        [...found].some(
-          (d) => d.model.kind === 'resistor' && parameters[d.at]! < 2 && d.nodes.includes(n) && d.nodes.includes(low),
-        );
-      const ups = nodes.filter((n) => n !== low && !near(n) && (capped.has(n) || touching.has(n)));
-      const between = new Set(ups.filter((n) => !touching.has(n) && !found2.has(n)));
-      const apart = new DisjointSets(circuit.nodeNames.length);
-      for (const d of found)
-        if (d.nodes.length === 2 && d.model.kind !== 'junction' && !d.nodes.includes(low))
-          apart.union(d.nodes[0]!, d.nodes[1]!);
-      for (const d of held2) if (!d.nodes.includes(low)) apart.union(d.nodes[0]!, d.nodes[1]!);
-      const parts = new Map<number, number[]>();
-      for (const n of ups) parts.set(apart.find(n), [...(parts.get(apart.find(n)) ?? []), n]);
-      return [...parts.values()].map((own) => {
-        const main =
-          own.find((n) => supplies.has(n)) ?? own.find((n) => junctions.some((d) => d.nodes[1] === n)) ?? own[0]!;
-        loads.push({ a: spotOf(main), b: spotOf(low), ohms: 1e5 });
-        return {
-          low,
-          nodes: own.filter((n) => !between.has(n)),
-          main,
-          between,
-          lows: new Set([low, ...nodes.filter(near)]),
-          siemens: 1e-5,
-        };
-      });
+    const breakdowns = junctions.flatMap((d, i): SwitchedDiode[] => {
+      const volts = parameters[d.at + BREAKDOWN]!;
+      const { a, k, ohms } = diodes[i]!;
+      return volts < MOST_ZENER ? [{ name: d.name, a: k, k: a, volts, ohms }] : [];
     });
+    const loads = reservoirs.map(({ main, low }): SwitchedResistor & { ohms: number } => ({
+      a: spotOf(main),
+      b: spotOf(low),
+      ohms: 1e5,
+    }));
     this.loadAt = loads.map((_, i) => resistors.length + i);
     this.resistors = [...resistors, ...loads];
     this.spotOf = spots;
@@ -178,15 +138,17 @@ export class LineSide {
       unknowns,
       resistors: this.resistors,
       windings,
-      diodes,
+      diodes: [...diodes, ...breakdowns],
       switches: [],
       capacitors,
       drains: [],
     });
-    this.start(isolated(found, live, neutral));
+    this.start(passing.size > 0 ? new Set() : isolated(found, live, neutral));
   }
 
-  /** Reservoirs begin a little below the crest; those behind a transformer empty: they fill fast. */
+  /** Reservoirs begin a little below the crest; those behind a transformer or a capacitor
+   * empty: they fill fast, and are clamped far below.
+   */
   private start(apart: ReadonlySet<number>): void {
     const peak = Math.SQRT2 * this.unit.condition.source;
     for (const r of this.reservoirs) {
@@ -214,14 +176,16 @@ export class LineSide {
     run.changed();
     let before = Float64Array.from(run.capVolts);
     let earlier: Float64Array | null = null;
-    for (let cycle = 0; cycle < 80; cycle++) {
+    const clamped = this.passing.size > 0;
+    for (let cycle = 0; cycle < (clamped ? MOST_CYCLES_CLAMPED : MOST_CYCLES); cycle++) {
       this.result = this.cycle();
       const now = Float64Array.from(run.capVolts);
       let off = 0;
       for (let i = 0; i < now.length; i++)
         off = Math.max(off, Math.abs(now[i]! - before[i]!) / (1 + Math.abs(now[i]!)));
       if (off < 1e-4 && cycle > 0) break;
-      if (earlier && cycle % 3 === 2) {
+      // What a clamp ends is not foretold.
+      if (earlier && cycle % 3 === 2 && !clamped) {
         // Each reservoir nears its end in steps that shrink alike: the rest of them in one.
         for (let i = 0; i < now.length; i++) {
           const [d1, d2] = [before[i]! - earlier[i]!, now[i]! - before[i]!];
@@ -232,10 +196,12 @@ export class LineSide {
       earlier = before;
       before = Float64Array.from(run.capVolts);
     }
-    // What no rectifier feeds stands at nothing, whatever it began with.
+    // What no rectifier feeds stands at nothing, whatever it began with; on the line's own side something else may feed it.
+    this.unfed.clear();
     for (const r of reservoirs) {
-      const feeds = this.diodes.some((d, i) => this.fed[i]! > FEEDS && d.nodes.includes(r.low));
-      if (feeds) continue;
+      const ends = (d: Device): boolean => (r.onLine ? r.nodes.includes(d.nodes[1]!) : d.nodes.includes(r.low));
+      if (this.diodes.some((d, i) => this.fed[i]! > FEEDS && ends(d))) continue;
+      if (r.onLine) this.unfed.add(r);
       const result = this.result!;
       for (const map of [result.mean, result.high, result.low, result.rms] as Map<number, number>[])
         for (const n of r.nodes) map.set(n, 0);
@@ -251,6 +217,8 @@ export class LineSide {
     return i < 0 ? undefined : Math.sqrt(this.carried[i] ?? 0);
   }
 
+  /** Rails on a side of the line that no rectifier fed in the last period. */
+  private readonly unfed = new Set<Reservoir>();
   /** Greatest current of each diode in the last period. */
   private fed = new Float64Array(0);
 
@@ -295,10 +263,15 @@ export class LineSide {
     return { mean: byNode(mean), high: byNode(high), low: byNode(low), rms: byNode(square.map(Math.sqrt)) };
   }
 
+  /** Rails that a rectifier feeds. */
+  get rails(): readonly Reservoir[] {
+    return this.reservoirs.filter((r) => !this.unfed.has(r));
+  }
+
   /** Each reservoir held at its mean, as devices of the mean network; the inlet at rest. */
   devices(): readonly WorkDevice[] {
     const list = [held('mains', this.live, this.neutral, 0, 1e-3)];
-    for (const r of this.reservoirs)
+    for (const r of this.rails)
       for (const n of r.nodes) list.push(held(`line ${n}`, n, r.low, this.result?.mean.get(n) ?? 0, HOLD_OHMS));
     return list;
   }
@@ -306,7 +279,7 @@ export class LineSide {
   /** Sets the loads by what the reservoirs gave in a solution; gives how far any moved, as a share of its current. */
   load(x: Float64Array): number {
     let moved = 0;
-    for (const r of this.reservoirs) {
+    for (const r of this.rails) {
       let amps = 0;
       for (const n of r.nodes) amps += (this.result!.mean.get(n)! - (x[n]! - x[r.low]!)) / HOLD_OHMS;
       const volts = Math.max(this.result!.mean.get(r.main) ?? 0, 0.5);
@@ -318,6 +291,9 @@ export class LineSide {
   }
 }
 
+/** Periods until it is taken as it is. */
+const MOST_CYCLES = 80;
+const MOST_CYCLES_CLAMPED = 240;
 const HOLD_OHMS = 1e-3;
 /** A rectifier that carries less than this at most feeds nothing, ampere. */
 const FEEDS = 1e-8;

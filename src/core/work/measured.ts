@@ -104,7 +104,7 @@ function isInlet(unit: UnitUnderPower, mode: PoweredMode, red: string, black: st
 }
 
 function isRectified(unit: UnitUnderPower, a: number, b: number): boolean {
-  return (unit.line?.reservoirs ?? []).some((r) => r.nodes.includes(a) && r.lows.has(b));
+  return (unit.line?.rails ?? []).some((r) => r.nodes.includes(a) && r.lows.has(b));
 }
 
 /** Designator (or printed output) of what holds a rail at its volts: a reference, a controller, a regulator. */

@@ -190,7 +190,7 @@ export class PoweredReader {
     const made = alternating?.volts(red, black) ?? 0;
     if (made > 0) return made;
     const rms = line?.result?.rms.get(a);
-    if (rms !== undefined && line!.reservoirs.some((r) => r.nodes.includes(a) && r.lows.has(b))) {
+    if (rms !== undefined && line!.rails.some((r) => r.nodes.includes(a) && r.lows.has(b))) {
       const mean = line!.result!.mean.get(a)!;
       return Math.sqrt(Math.max(rms * rms - mean * mean, 0));
     }
@@ -216,7 +216,7 @@ export class PoweredReader {
     let most = 0;
     const { line } = unit;
     const result = line?.result;
-    if (result && line!.reservoirs.some((r) => r.nodes.includes(a) && r.lows.has(b)))
+    if (result && line!.rails.some((r) => r.nodes.includes(a) && r.lows.has(b)))
       most = result.high.get(a)! - result.low.get(a)!;
     for (const i of state.running) {
       const c = unit.plan.converters[i]!;
