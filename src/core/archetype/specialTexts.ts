@@ -9,10 +9,10 @@ export const PRIMARY_SENSED_FLYBACK_TEXT = `Typical offline flyback sensed at it
 XJ1 L N CONN
 R0 L N1 10 pr=2 fusible=yes
 * --- rectifier
-D1 N1 A1 DSIG
-D2 A2 N1 DSIG
-D3 N A1 DSIG
-D4 A2 N DSIG
+D1 N1 A1 DSTD
+D2 A2 N1 DSTD
+D3 N A1 DSTD
+D4 A2 N DSTD
 * --- bulk
 C1 A1 A2 10u vr=400 esr=2
 * --- startup

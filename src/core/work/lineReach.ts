@@ -1,4 +1,4 @@
-import { BREAKDOWN, isCapacitor } from '../device';
+import { isCapacitor } from '../device';
 import type { Device } from '../device';
 import { CHAIN_FARADS, acNodes, endsElsewhere, prune } from './lineGraph';
 import type { UnitCircuit } from './unitCircuit';
@@ -92,15 +92,6 @@ export function reachLine(
       grown = true;
     }
   }
-  // What clamps a rail of its own does so within each period.
-  for (const d of circuit.devices)
-    if (
-      d.model.kind === 'junction' &&
-      parameters[d.at + BREAKDOWN]! < MOST_ZENER &&
-      !inCells.has(d) &&
-      !unit.isInsideIc(d)
-    )
-      if (!regulators.has(d.name) && d.nodes.slice(0, 2).every((n) => seen.has(n))) found.add(d);
   fill(unit, { seen, found, caps }, at, (d) => d.model.kind === 'junction' && !inCells.has(d) && !cut.has(d));
   return { seen, found, caps, passing };
 
@@ -142,8 +133,6 @@ export function reachLine(
   }
 }
 
-/** Diodes that break down below this do so on purpose, V. */
-export const MOST_ZENER = 220;
 /** A capacitor that passes the mains on is no greater, farad. */
 const MOST_PASSING = 6e-6;
 /** A resistor behind a capacitor that passes the mains on is no more than this. */

@@ -1,8 +1,8 @@
 import { BREAKDOWN } from '../device';
 import type { Device } from '../device';
 import { isolated } from './lineGraph';
-import { MOST_ZENER, reachLine } from './lineReach';
-import { findReservoirs } from './reservoirs';
+import { reachLine } from './lineReach';
+import { MOST_ZENER, findReservoirs } from './reservoirs';
 import type { Reservoir } from './reservoirs';
 import { SwitchedRun } from './switched';
 import type { Spot, SwitchedDiode, SwitchedResistor } from './switched';
@@ -80,7 +80,9 @@ export class LineSide {
       spots.set(node, spot);
       return spot;
     };
-    const junctions = [...found].filter((d) => d.model.kind === 'junction');
+    const smoothing = [...caps].filter((d) => d.nodes.slice(0, 2).every((n) => seen.has(n)));
+    const { reservoirs, lineNodes, clamps } = findReservoirs(unit, reached, live, neutral, smoothing);
+    const junctions = [...[...found].filter((d) => d.model.kind === 'junction'), ...clamps];
     const diodes = junctions.map((d): SwitchedDiode => {
       const [is, slope, series] = parameters.subarray(d.at, d.at + 3);
       const amps = 0.5;
@@ -109,15 +111,13 @@ export class LineSide {
           henries: Array.from(parameters.subarray(d.at + count, d.at + count + count * count)),
         };
       });
-    const held2 = [...caps].filter((d) => d.nodes.slice(0, 2).every((n) => seen.has(n)));
-    const capacitors = held2.map((d) => ({
+    const capacitors = smoothing.map((d) => ({
       a: spotOf(d.nodes[0]!),
       b: spotOf(d.nodes[1]!),
       farads: parameters[d.at]!,
       ohms: Math.max(d.model.kind === 'lossy-capacitor' ? parameters[d.at + 1]! : 0, 0.01),
     }));
     this.diodes = junctions;
-    const { reservoirs, lineNodes } = findReservoirs(unit, reached, live, neutral, held2);
     this.reservoirs = reservoirs;
     this.lineNodes = lineNodes;
     const breakdowns = junctions.flatMap((d, i): SwitchedDiode[] => {
@@ -133,7 +133,7 @@ export class LineSide {
     this.loadAt = loads.map((_, i) => resistors.length + i);
     this.resistors = [...resistors, ...loads];
     this.spotOf = spots;
-    this.capNodes = held2.map((d) => [d.nodes[0]!, d.nodes[1]!]);
+    this.capNodes = smoothing.map((d) => [d.nodes[0]!, d.nodes[1]!]);
     this.run = new SwitchedRun({
       unknowns,
       resistors: this.resistors,
@@ -146,9 +146,7 @@ export class LineSide {
     this.start(passing.size > 0 ? new Set() : isolated(found, live, neutral));
   }
 
-  /** Reservoirs begin a little below the crest; those behind a transformer or a capacitor
-   * empty: they fill fast, and are clamped far below.
-   */
+  /** Reservoirs begin a little below the crest; those behind a transformer or a capacitor empty. */
   private start(apart: ReadonlySet<number>): void {
     const peak = Math.SQRT2 * this.unit.condition.source;
     for (const r of this.reservoirs) {

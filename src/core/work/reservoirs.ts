@@ -1,8 +1,12 @@
+import { BREAKDOWN } from '../device';
 import type { Device } from '../device';
 import { DisjointSets } from '../graph';
 import { acNodes } from './lineGraph';
 import type { LineReach } from './lineReach';
 import type { UnitCircuit } from './unitCircuit';
+
+/** Diodes that break down below this do so on purpose, V. */
+export const MOST_ZENER = 75;
 
 /** A node of the rectified side: its mean volts above the lowest of its reservoir, their swing, and what hangs on it. */
 export interface Reservoir {
@@ -30,7 +34,7 @@ export function findReservoirs(
   live: number,
   neutral: number,
   smoothing: readonly Device[],
-): { readonly reservoirs: Reservoir[]; readonly lineNodes: ReadonlySet<number> } {
+): { readonly reservoirs: Reservoir[]; readonly lineNodes: ReadonlySet<number>; readonly clamps: readonly Device[] } {
   const { circuit } = unit;
   const { parameters } = circuit;
   const junctions = [...found].filter((d) => d.model.kind === 'junction');
@@ -102,5 +106,17 @@ export function findReservoirs(
       };
     });
   });
-  return { reservoirs, lineNodes };
+  // What clamps a rectified rail does so within each period.
+  const clamps = circuit.devices.filter(
+    (d) =>
+      d.model.kind === 'junction' &&
+      parameters[d.at + BREAKDOWN]! < MOST_ZENER &&
+      !found.has(d) &&
+      !unit.isInsideIc(d) &&
+      reservoirs.some(
+        (r) =>
+          r.low === d.nodes[0] && r.nodes.includes(d.nodes[1]!) && junctions.some((x) => r.nodes.includes(x.nodes[1]!)),
+      ),
+  );
+  return { reservoirs, lineNodes, clamps };
 }
