@@ -192,3 +192,28 @@ test('loops begun at a healthy unit come to rest where they do from switch-on', 
     });
   }
 });
+
+/** The same board with two nets exchanged at some parts: a leg of a bridge where the other one was. */
+function exchanged(board: Board, refs: readonly string[], one: string, other: string): Board {
+  const net = (n: string): string => (n === one ? other : n === other ? one : n);
+  return { ...board, parts: board.parts.map((p) => (refs.includes(p.ref) ? { ...p, nets: p.nets.map(net) } : p)) };
+}
+
+test.each([
+  // The winding between the legs the other way round; of a push-pull its halves.
+  ['full-bridge', ['LT1P'], 'PBK', 'SWB'],
+  ['half-bridge', ['LT1P'], 'SW', 'PB'],
+  ['push-pull', ['LT1A', 'LT1B'], 'DA', 'DB'],
+] as const)('%s mirrored reads the same', (name, refs, one, other) => {
+  const board = archetypeBoard(name)!;
+  const mirrored = exchanged(board, refs, one, other);
+  expect(mirrored.parts.some((p, i) => p.nets.join() !== board.parts[i]!.nets.join())).toBe(true);
+  const condition = { source: workPlan(board).inputs.nominal, load: 'full' } as const;
+  const [own, far] = [board, mirrored].map((b) => operateUnit(workPlan(b), condition, []));
+  expect(far!.unitState).toBe('run');
+  own!.unit.circuit.nodeNames.forEach((net, i) => {
+    if (net === 'NC') return;
+    const there = far!.volts[far!.unit.node(net)]!;
+    expect(Math.abs(there - own!.volts[i]!)).toBeLessThan(0.01 * Math.abs(own!.volts[i]!) + 0.05);
+  });
+});
