@@ -158,6 +158,26 @@ export class Cell {
     this.kneeAmps(Float64Array.from(this.carried));
   }
 
+  /** Whether another cell is made of the same parts in the same places. */
+  isLike(other: Cell): boolean {
+    const [own, far] = [this.figures(), other.figures()];
+    return own.length === far.length && own.every((v, i) => v === far[i]);
+  }
+
+  /** All that tells one cell from another one. */
+  private figures(): readonly number[] {
+    const { resistors, windings, switches, unknowns, diodes } = this.circuit;
+    return [
+      unknowns,
+      this.inputs.length,
+      diodes.length,
+      ...resistors.map((r) => r.ohms),
+      ...windings.flatMap((w) => [...w.ohms, ...w.henries]),
+      ...switches.map((s) => s.ohms),
+      ...this.diodeDevices.flatMap((d) => [...this.parameters.subarray(d.at, d.at + 3)]),
+    ];
+  }
+
   /** Volts of the inputs from the mean volts of all nodes. */
   given(x: Float64Array): Float64Array {
     return Float64Array.from(this.inputs, (weights) => weights.reduce((sum, [n, w]) => sum + w * x[n]!, 0));

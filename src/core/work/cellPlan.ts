@@ -46,3 +46,11 @@ export interface PeriodResult {
   readonly highVolts: Float64Array;
   readonly lowVolts: Float64Array;
 }
+
+/** Slopes of what a cell gives by each of its inputs and by its setting, and where they were taken. */
+export interface Slopes {
+  readonly byInput: readonly Float64Array[];
+  readonly bySetting: Float64Array;
+  readonly at: Float64Array;
+  readonly setting: number;
+}

@@ -37,7 +37,7 @@ export function hiccupOf(unit: UnitUnderPower, state: WorkState, index: number, 
   };
   const hold = (volts: number): WorkDevice => held('supply pin', vcc, ground, volts, HOLD);
   const flow = (x: Float64Array): number => (x[vcc]! - x[ground]! - middle) / HOLD;
-  const working = closeLoops(unit, state, null, [hold(middle)]);
+  const working = closeLoops(unit, state, running, [hold(middle)]) ?? closeLoops(unit, state, null, [hold(middle)]);
   // Last, so that the devices kept are those of a unit that waits.
   const waiting = closeLoops(unit, idle, null, [hold(middle)]);
   if (!waiting || !working || farads <= 0) return null;

@@ -165,6 +165,7 @@ export class LineSide {
       return;
     this.run.capVolts.set(other.run.capVolts);
     this.reservoirs.forEach((r, i) => (r.siemens = other.reservoirs[i]!.siemens));
+    this.result = null;
   }
 
   /** Runs the mains until a period ends as it began; the loads as they are set. */

@@ -29,7 +29,7 @@ export function closeLoops(
     const running = unit.cells[i];
     return running ? [loopOf(unit, running)] : [];
   });
-  unit.settled = true;
+  [unit.settled, unit.ranDown] = [true, false];
   if (loops.length === 0) return unit.solve(state, start, more);
   let x = start ?? firstGuess(unit, state);
   for (const loop of loops) begin(unit, loop, x);
@@ -45,18 +45,10 @@ export function closeLoops(
   let seconds = start ? 0.3 : 1e-3;
   unit.settled = false;
   let [calm, stuck] = [0, 0];
-  let last: readonly Tangent[] = [];
   for (let round = 0; round < (start ? AGAIN : OUTER); round++) {
     const tangents = loops.map(
-      (l, i) =>
-        new Tangent(
-          l.running,
-          x,
-          l.sampled ? (l.running.cell.unknownOf.get(l.sampled.node) ?? -1) : -1,
-          last[i] ?? null,
-        ),
+      (l) => new Tangent(l.running, x, l.sampled ? (l.running.cell.unknownOf.get(l.sampled.node) ?? -1) : -1),
     );
-    last = tangents;
     const fixed = [...unit.devices(state), ...more, ...tangents.map((t) => t.device())];
     let next: Float64Array | null = null;
     let [moved, off] = [Infinity, 0];
@@ -89,9 +81,9 @@ export function closeLoops(
       unit.settled = true;
       return x;
     }
-    // A controller whose supply has run down stops: how it goes on is the hiccup's to say.
+    // A controller whose supply has run down stops.
     if (more.length === 0 && loops.map((l, i) => runDown(unit, l, tangents[i]!, x)).some(Boolean)) {
-      unit.settled = true;
+      [unit.settled, unit.ranDown] = [true, true];
       return x;
     }
     seconds *= stretch(moved, off);
@@ -133,7 +125,7 @@ function runDown(unit: UnitUnderPower, loop: Loop, tangent: Tangent, x: Float64A
   return loop.falling >= FALLS_ON && volts < RUN_DOWN * thresholds.stop;
 }
 
-const RUN_DOWN = 0.7;
+const RUN_DOWN = 0.9;
 const FALLS_ON = 3;
 
 /** How much longer the next step of time may be: by how far the volts moved and how far the cells were from their tangents. */

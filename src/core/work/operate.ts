@@ -73,6 +73,7 @@ function operateOnce(
   const unit = new UnitUnderPower(plan, condition, faults);
   const state: WorkState = { powered: new Set(), running: new Set(), closed: new Set() };
   const warnings: string[] = [];
+  if (near?.unit.line) unit.line?.resume(near.unit.line);
   let volts = solveWithLine(unit, state, null);
   let alternating: Alternating | null = null;
   let cycle: Cycle | null = null;

@@ -30,7 +30,7 @@ export function regulate(
     if (!x || !line) return x;
     const moved = line.load(x);
     // What never comes to rest is not asked five times over.
-    if (moved < 0.01 || (!unit.settled && ++restless > 1)) return x;
+    if (moved < 0.01 || unit.ranDown || (!unit.settled && ++restless > 1)) return x;
     line.settle();
   }
   return x;
@@ -43,6 +43,7 @@ export function resume(unit: UnitUnderPower, from: UnitUnderPower, volts: Float6
     if (!cell || cell.result || !before?.result) return;
     [cell.top, cell.hertz] = [before.top, before.hertz];
     cell.cell.resume(before.cell);
+    if (before.slopes && cell.cell.isLike(before.cell)) cell.slopes = before.slopes;
   });
   if (from.line) unit.line?.resume(from.line);
   return Float64Array.from(unit.circuit.nodeNames, (name) => {

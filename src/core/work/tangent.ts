@@ -1,6 +1,6 @@
 import { DisjointSets } from '../graph';
 import type { Cell } from './cell';
-import type { PeriodResult } from './cellPlan';
+import type { PeriodResult, Slopes } from './cellPlan';
 import type { RunningCell } from './unitCircuit';
 import type { WorkDevice } from './workDevice';
 
@@ -13,6 +13,15 @@ const NO_PULSE = 1e-3;
 
 /** Slopes serve again where neither volts nor setting have moved by more than this share. */
 const LIKE = 0.01;
+
+/** Whether slopes are as good as new ones at given volts and a setting. */
+function serves(known: Slopes, at: Float64Array, setting: number): boolean {
+  return (
+    known.at.length === at.length &&
+    Math.abs(setting - known.setting) <= LIKE * setting &&
+    at.every((v, k) => Math.abs(v - known.at[k]!) <= LIKE * (1 + Math.abs(v)))
+  );
+}
 
 /** Holds what would float to its mean, siemens. */
 const ANCHOR = 1e-5;
@@ -33,7 +42,6 @@ export class Tangent {
     readonly running: RunningCell,
     x: Float64Array,
     private readonly sampledUnknown: number,
-    before: Tangent | null,
   ) {
     const { cell } = running;
     this.at = cell.given(x);
@@ -46,13 +54,11 @@ export class Tangent {
     const result = running.result!;
     this.limited = running.by === 'top' && result.attained < 0.998 * this.setting;
     this.result = result;
-    if (before?.serves(x, this.setting)) {
-      this.byInput = before.byInput;
-      this.bySetting = before.bySetting;
-      this.fresh = before.fresh;
+    const known = running.slopes;
+    if (known && serves(known, this.at, this.setting)) {
+      [this.byInput, this.bySetting] = [known.byInput, known.bySetting];
       return;
     }
-    this.fresh = { at: this.at, setting: this.setting };
     this.byInput = Array.from(this.at, (v, k) => {
       if (cell.inputs[k]!.length === 0) return new Float64Array(this.here.length);
       const step = Math.max(0.04, 4e-3 * Math.abs(v));
@@ -63,25 +69,13 @@ export class Tangent {
     const more = 1.01 * this.setting;
     this.bySetting = this.run(this.at, more).map((y, i) => (y - this.here[i]!) / (0.01 * this.setting));
     running.result = result;
+    running.slopes = { byInput: this.byInput, bySetting: this.bySetting, at: this.at, setting: this.setting };
   }
 
   readonly from: number;
   /** The period that it was taken at, and whether its pulses ended at the longest on-time rather than at their current. */
   readonly result: PeriodResult;
   readonly limited: boolean;
-  /** Where its slopes were taken. */
-  private readonly fresh: { readonly at: Float64Array; readonly setting: number };
-
-  /** Whether its slopes are as good as new ones at mean volts x and a setting. */
-  private serves(x: Float64Array, setting: number): boolean {
-    const now = this.running.cell.given(x);
-    const { fresh } = this;
-    if (Math.abs(setting - fresh.setting) > LIKE * setting) return false;
-    for (let k = 0; k < now.length; k++)
-      if (Math.abs(now[k]! - fresh.at[k]!) > LIKE * (1 + Math.abs(now[k]!))) return false;
-    return true;
-  }
-
   /** Gives the comparator the ramp of the falling current, where it never falls to nothing: then one period follows another. */
   private steady(): void {
     const { running } = this;

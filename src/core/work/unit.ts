@@ -44,10 +44,12 @@ export class UnitUnderPower extends UnitCircuit {
       if (!cell) return null;
       const by = controllerOf(this, c)?.facts['ccDuty'] !== undefined ? 'hertz' : 'top';
       const ohms = senseOhms(this, c);
-      return { converter: c, cell, top: 0, hertz: cell.plan.hertz, by, result: null, senseOhms: ohms };
+      return { converter: c, cell, top: 0, hertz: cell.plan.hertz, by, result: null, slopes: null, senseOhms: ohms };
     });
     this.arrange({ powered: new Set(), running: new Set(), closed: new Set() });
   }
+
+  private arranged: string | null = null;
 
   /** Fits the line side to a state. */
   arrange(state: WorkState): void {
@@ -58,6 +60,10 @@ export class UnitUnderPower extends UnitCircuit {
       return [pins[2]!, pins[3]!] as const;
     });
     const cut = new Set([...state.running].flatMap((i) => simpleDevices(this, plan.converters[i]!)));
+    // The same contacts and the same diodes: as it was, with its charge.
+    const key = [...state.closed, ...[...cut].map((d) => d.at)].join();
+    if (key === this.arranged) return;
+    this.arranged = key;
     this.line = LineSide.of(this, closed, cut);
     this.rectified = this.line?.reservoirs ?? [];
   }
@@ -198,6 +204,8 @@ export class UnitUnderPower extends UnitCircuit {
   lastDevices: readonly WorkDevice[] = [];
   /** Whether the loops came to rest the last time they were closed. */
   settled = true;
+  /** Whether they were left because a controller's supply had run down: how it goes on is the hiccup's to say. */
+  ranDown = false;
 
   /** Mean volts in a state in which nothing switches, or of a network made otherwise; null where none was found. */
   solve(state: WorkState, start: Float64Array | null, more: readonly WorkDevice[] = []): Float64Array | null {

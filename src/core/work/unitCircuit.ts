@@ -6,7 +6,7 @@ import type { PowerConverter } from '../stages';
 import { findBootstraps } from './bootstrap';
 import type { Bootstrap } from './bootstrap';
 import type { Cell } from './cell';
-import type { PeriodResult } from './cellPlan';
+import type { PeriodResult, Slopes } from './cellPlan';
 import { withSwitches } from './unknownSwitch';
 import { boardAtWork } from './workBoard';
 import type { OperatingCondition } from './workBoard';
@@ -28,6 +28,8 @@ export interface RunningCell {
   hertz: number;
   readonly by: 'top' | 'hertz';
   result: PeriodResult | null;
+  /** The slopes that it was last straightened with. */
+  slopes: Slopes | null;
   readonly senseOhms: number;
 }
 
