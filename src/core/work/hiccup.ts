@@ -15,13 +15,23 @@ export interface Hiccup {
   readonly volts: Float64Array;
 }
 
+/** A supply that lifts itself from the middle between its thresholds: where the unit stands meanwhile. */
+export interface Sustained {
+  readonly sustained: Float64Array;
+}
+
 /**
  * Whether a controller whose converter runs cannot hold its own supply; and if so how it cycles.
  *
  * Charge balance of the supply pin: what flows into it at the middle between its thresholds, running and waiting, over the
  * capacitors that hang on it. Outputs charge while it runs and fall with their loads while it waits.
  */
-export function hiccupOf(unit: UnitUnderPower, state: WorkState, index: number, running: Float64Array): Hiccup | null {
+export function hiccupOf(
+  unit: UnitUnderPower,
+  state: WorkState,
+  index: number,
+  running: Float64Array,
+): Hiccup | Sustained | null {
   const ic = controllerOf(unit, unit.plan.converters[index]!);
   const thresholds = ic && supplyThresholds(ic);
   if (!ic || !thresholds) return null;
@@ -42,7 +52,7 @@ export function hiccupOf(unit: UnitUnderPower, state: WorkState, index: number, 
   const waiting = closeLoops(unit, idle, null, [hold(middle)]);
   if (!waiting || !working || farads <= 0) return null;
   const [into, out] = [flow(waiting), -flow(working)];
-  if (out <= 0) return null;
+  if (out <= 0) return { sustained: working };
   // Nothing flows in: it ran once, if ever.
   if (into <= 0) return { ref: ic.ref, period: Infinity, onShare: 0, volts: waiting };
   const swing = start - stop;

@@ -12,6 +12,8 @@ import { supplyThresholds } from './workPlan';
 const OUTER = 90;
 const AGAIN = 45;
 const NEAR = 1.5e-3;
+/** Volts that still move by less than this share in steps that long go to and fro. */
+const FLUTTER = 0.05;
 /** A setting that moves no volts may wander by this share: a period is not computed finer. */
 const ALIKE = 0.01;
 
@@ -32,6 +34,7 @@ export function closeLoops(
   [unit.settled, unit.ranDown] = [true, false];
   if (loops.length === 0) return unit.solve(state, start, more);
   let x = start ?? firstGuess(unit, state);
+  let at = x;
   for (const loop of loops) begin(unit, loop, x);
   const joints = loops.map(({ running: { cell } }): WorkDevice => ({
     name: 'joints',
@@ -44,10 +47,10 @@ export function closeLoops(
   // lead from where it is to where it settles.
   let seconds = start ? 0.3 : 1e-3;
   unit.settled = false;
-  let [calm, stuck] = [0, 0];
+  let [calm, stuck, flutters] = [0, 0, 0];
   for (let round = 0; round < (start ? AGAIN : OUTER); round++) {
     const tangents = loops.map(
-      (l) => new Tangent(l.running, x, l.sampled ? (l.running.cell.unknownOf.get(l.sampled.node) ?? -1) : -1),
+      (l) => new Tangent(l.running, at, l.sampled ? (l.running.cell.unknownOf.get(l.sampled.node) ?? -1) : -1),
     );
     const fixed = [...unit.devices(state), ...more, ...tangents.map((t) => t.device())];
     let next: Float64Array | null = null;
@@ -66,6 +69,8 @@ export function closeLoops(
     // Steps that stay as short as this lead nowhere.
     stuck = seconds < STUCK ? stuck + 1 : 0;
     if (stuck > STUCK_ROUNDS) return x;
+    // What goes to and fro is met half way.
+    at = flutters > 1 ? Float64Array.from(next, (v, i) => (v + at[i]!) / 2) : next;
     x = next;
     unit.lastDevices = fixed;
     const turned = Math.max(...tangents.map((t) => Math.abs(t.setting - t.from) / (t.setting + 0.01)));
@@ -77,12 +82,13 @@ export function closeLoops(
     });
     // Where the longest on-time is the limit, the setting means nothing: volts that stay twice tell as much.
     calm = seconds > 1 && moved < NEAR ? calm + 1 : 0;
+    flutters = seconds > LONG && moved >= NEAR && moved < FLUTTER ? flutters + 1 : 0;
     if (seconds > LONG && moved < NEAR && (turned < ALIKE || calm > 1)) {
       unit.settled = true;
       return x;
     }
     // A controller whose supply has run down stops.
-    if (more.length === 0 && loops.map((l, i) => runDown(unit, l, tangents[i]!, x)).some(Boolean)) {
+    if (more.length === 0 && !unit.sustains && loops.map((l, i) => runDown(unit, l, tangents[i]!, x)).some(Boolean)) {
       [unit.settled, unit.ranDown] = [true, true];
       return x;
     }
@@ -111,7 +117,7 @@ function release(unit: UnitUnderPower, loop: Loop, tangent: Tangent, x: Float64A
 /** So often a converter changes between the two within one closing of loops. */
 const MOST_TURNS = 8;
 
-/** Whether the supply of a loop's controller has fallen well below where it stops and falls on, while it gives all it may. */
+/** Whether the supply of a loop's controller has fallen well below where it stops and falls on, while nothing will lift it. */
 function runDown(unit: UnitUnderPower, loop: Loop, tangent: Tangent, x: Float64Array): boolean {
   const { ic, running, limit } = loop;
   const thresholds = ic && supplyThresholds(ic);
@@ -119,7 +125,8 @@ function runDown(unit: UnitUnderPower, loop: Loop, tangent: Tangent, x: Float64A
   const [vcc, ground] = [unit.pin(ic, 'VCC'), unit.ground(ic)];
   if (vcc < 0 || ground < 0 || !unit.isSteady(vcc)) return false;
   const volts = x[vcc]! - x[ground]!;
-  const gives = running.cell.free || tangent.reached(x) > 0.98 * limit;
+  // What is still being turned up may lift it yet.
+  const gives = running.cell.free || tangent.reached(x) > 0.98 * limit || tangent.setting < TURNS_UP * tangent.from;
   loop.falling = gives && volts < loop.supply ? loop.falling + 1 : 0;
   loop.supply = volts;
   return loop.falling >= FALLS_ON && volts < RUN_DOWN * thresholds.stop;
@@ -127,6 +134,7 @@ function runDown(unit: UnitUnderPower, loop: Loop, tangent: Tangent, x: Float64A
 
 const RUN_DOWN = 0.9;
 const FALLS_ON = 3;
+const TURNS_UP = 1.05;
 
 /** How much longer the next step of time may be: by how far the volts moved and how far the cells were from their tangents. */
 function stretch(moved: number, off: number): number {

@@ -103,7 +103,6 @@ function operateOnce(
   let found = volts ?? new Float64Array(unit.circuit.nodeNames.length);
   if (cycle) unit.lastDevices = [...unit.devices(state), ...cycle.holds];
   if (!volts) warnings.push('No steady state was found.');
-  else if (!unit.settled) warnings.push('The loops did not come to rest: volts are those of a moment.');
   const states: Record<string, ConverterState> = {};
   for (const [i, c] of plan.converters.entries()) {
     const ic = controllerOf(unit, c);
@@ -114,12 +113,19 @@ function operateOnce(
   for (const i of volts ? [...state.running] : []) {
     const hiccup = hiccupOf(unit, state, i, found);
     if (!hiccup) continue;
+    if ('sustained' in hiccup) {
+      // It was left as if it ran down and does not: followed on from where it lifts itself.
+      unit.sustains = true;
+      found = regulate(unit, state, hiccup.sustained) ?? found;
+      continue;
+    }
     found = hiccup.volts;
     states[hiccup.ref] = hiccup.period < Infinity ? 'hiccup' : 'off';
     if (hiccup.period < Infinity) period = hiccup.period;
     if (i === main || hiccup.period === Infinity) unitHiccup = states[hiccup.ref]!;
     state.running.delete(i);
   }
+  if (volts && !unit.settled) warnings.push('The loops did not come to rest: volts are those of a moment.');
   return {
     unit,
     volts: found,

@@ -206,6 +206,8 @@ export class UnitUnderPower extends UnitCircuit {
   settled = true;
   /** Whether they were left because a controller's supply had run down: how it goes on is the hiccup's to say. */
   ranDown = false;
+  /** Known to lift its own supply: it is not left for running down. */
+  sustains = false;
 
   /** Mean volts in a state in which nothing switches, or of a network made otherwise; null where none was found. */
   solve(state: WorkState, start: Float64Array | null, more: readonly WorkDevice[] = []): Float64Array | null {
