@@ -1,6 +1,6 @@
 import type { Device } from '../device';
 import { Broyden } from './broyden';
-import { avalanches, coupled, differ, endsOf, onOhms, reach } from './cellParts';
+import { avalanches, coupled, differ, endsOf, figuresOf, onOhms, reach } from './cellParts';
 import type { CellInput, CellPlan, PeriodResult } from './cellPlan';
 import { PeriodSums } from './periodSums';
 import { SwitchedRun } from './switched';
@@ -160,22 +160,8 @@ export class Cell {
 
   /** Whether another cell is made of the same parts in the same places. */
   isLike(other: Cell): boolean {
-    const [own, far] = [this.figures(), other.figures()];
-    return own.length === far.length && own.every((v, i) => v === far[i]);
-  }
-
-  /** All that tells one cell from another one. */
-  private figures(): readonly number[] {
-    const { resistors, windings, switches, unknowns, diodes } = this.circuit;
-    return [
-      unknowns,
-      this.inputs.length,
-      diodes.length,
-      ...resistors.map((r) => r.ohms),
-      ...windings.flatMap((w) => [...w.ohms, ...w.henries]),
-      ...switches.map((s) => s.ohms),
-      ...this.diodeDevices.flatMap((d) => [...this.parameters.subarray(d.at, d.at + 3)]),
-    ];
+    const [own, far] = [this, other].map((c) => figuresOf(c.circuit, c.inputs.length, c.diodeDevices, c.parameters));
+    return own!.length === far!.length && own!.every((v, i) => v === far![i]);
   }
 
   /** Volts of the inputs from the mean volts of all nodes. */
@@ -204,9 +190,9 @@ export class Cell {
       const f = run.amps.map((v, i) => v - x[i]!);
       const off = f.reduce((most, v) => Math.max(most, Math.abs(v)), 0);
       if (!nearest || off < nearest.off) nearest = { off, state: Float64Array.from(run.amps), result };
-      if (off < PERIODIC * (Math.abs(top) + 1e-3) || round === PERIODS) {
+      if (off < PERIODIC * (Math.abs(top) + SMALL_AMPS) || round === PERIODS) {
         // A state that never came round would spoil the next one.
-        const lost = nearest.off > 0.02 * (Math.abs(top) + 1e-3);
+        const lost = nearest.off > 0.02 * (Math.abs(top) + SMALL_AMPS);
         if (lost) shooter.forget();
         this.state = lost ? new Float64Array(this.state.length) : nearest.state;
         return nearest.result;
@@ -356,9 +342,9 @@ export class Cell {
 const EVENT = 1 / 3000;
 /** A period ends as it began to this share of its peak current; after so many tries it is taken as it is. */
 const PERIODIC = 2e-5;
+const SMALL_AMPS = 0.02;
 const PERIODS = 50;
 /** Weight of a step's end between two events: a little more than half, so that nothing rings on. */
 const STRAIGHT = 0.503;
-const FIRST = 1 / 4000;
-const FINEST = 1 / 40000;
+const [FIRST, FINEST] = [1 / 4000, 1 / 40000];
 const GROWTH = 1.7;

@@ -1,6 +1,6 @@
 import type { Device } from '../device';
 import type { CellPlan } from './cellPlan';
-import type { SwitchedDiode, SwitchedSwitch } from './switched';
+import type { SwitchedCircuit, SwitchedDiode, SwitchedSwitch } from './switched';
 
 /** Resistors up to this are part of the switching. */
 const CELL_OHMS = 300;
@@ -52,6 +52,24 @@ const AVALANCHE_OHMS = 0.5;
 
 /** Whether any state is another one. */
 export const differ = (a: readonly boolean[], b: readonly boolean[]): boolean => a.some((v, i) => v !== b[i]);
+
+/** All that tells one cell from another one. */
+export function figuresOf(
+  { resistors, windings, switches, unknowns, diodes }: SwitchedCircuit,
+  inputs: number,
+  diodeDevices: readonly Device[],
+  parameters: Float64Array,
+): readonly number[] {
+  return [
+    unknowns,
+    inputs,
+    diodes.length,
+    ...resistors.map((r) => r.ohms),
+    ...windings.flatMap((w) => [...w.ohms, ...w.henries]),
+    ...switches.map((s) => s.ohms),
+    ...diodeDevices.flatMap((d) => [...parameters.subarray(d.at, d.at + 3)]),
+  ];
+}
 
 /** Ohm of a conducting switch: a channel at 10 V of gate, or a saturated transistor. */
 export function onOhms(d: Device, parameters: Float64Array): number {

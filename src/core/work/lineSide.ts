@@ -176,8 +176,12 @@ export class LineSide {
     let before = Float64Array.from(run.capVolts);
     let earlier: Float64Array | null = null;
     const clamped = this.passing.size > 0;
+    let idle = 0;
     for (let cycle = 0; cycle < (clamped ? MOST_CYCLES_CLAMPED : MOST_CYCLES); cycle++) {
       this.result = this.cycle();
+      // What nothing feeds need not be watched running out: begun anew from nothing it tells the same.
+      idle = this.fed.every((amps) => amps < FEEDS) ? idle + 1 : 0;
+      if (idle === IDLE_CYCLES && !clamped) run.capVolts.fill(0);
       const now = Float64Array.from(run.capVolts);
       let off = 0;
       for (let i = 0; i < now.length; i++)
@@ -290,6 +294,8 @@ export class LineSide {
   }
 }
 
+/** After so many periods without any charge a reservoir is taken for cut off. */
+const IDLE_CYCLES = 2;
 /** Periods until it is taken as it is. */
 const MOST_CYCLES = 80;
 const MOST_CYCLES_CLAMPED = 240;

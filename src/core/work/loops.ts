@@ -132,7 +132,7 @@ function runDown(unit: UnitUnderPower, loop: Loop, tangent: Tangent, x: Float64A
   return loop.falling >= FALLS_ON && volts < RUN_DOWN * thresholds.stop;
 }
 
-const RUN_DOWN = 0.9;
+const RUN_DOWN = 0.7;
 const FALLS_ON = 3;
 const TURNS_UP = 1.05;
 
