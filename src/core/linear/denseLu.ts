@@ -12,15 +12,25 @@ export type SingularMatrix = Problem<'singular-matrix', { readonly column: numbe
  * Source: G. H. Golub and C. F. Van Loan, Matrix Computations, 4th ed., algorithm 3.4.1.
  */
 export function factorDense(matrix: Float64Array, pivots: Int32Array, n: number): Result<true, SingularMatrix> {
-  const largest = new Float64Array(n);
-  for (let j = 0; j < n; j++)
-    for (let i = 0; i < n; i++) largest[j] = Math.max(largest[j]!, Math.abs(matrix[i * n + j]!));
+  if (largest.length < n) largest = new Float64Array(2 * n);
+  largest.fill(0, 0, n);
+  for (let i = 0; i < n; i++) {
+    const row = i * n;
+    for (let j = 0; j < n; j++) {
+      const size = Math.abs(matrix[row + j]!);
+      if (size > largest[j]!) largest[j] = size;
+    }
+  }
   for (let k = 0; k < n; k++) {
     let best = k;
-    for (let i = k + 1; i < n; i++) if (Math.abs(matrix[i * n + k]!) > Math.abs(matrix[best * n + k]!)) best = i;
+    let most = Math.abs(matrix[k * n + k]!);
+    for (let i = k + 1; i < n; i++) {
+      const size = Math.abs(matrix[i * n + k]!);
+      if (size > most) [best, most] = [i, size];
+    }
     pivots[k] = best;
-    const pivot = matrix[best * n + k]!;
-    if (!(Math.abs(pivot) > n * Number.EPSILON * largest[k]!)) {
+    const upper = k * n;
+    if (!(most > n * Number.EPSILON * largest[k]!)) {
       return refuse({
         code: 'singular-matrix',
         sentence: `Column ${k} of the matrix has no usable pivot.`,
@@ -29,21 +39,27 @@ export function factorDense(matrix: Float64Array, pivots: Int32Array, n: number)
       });
     }
     if (best !== k) {
+      const other = best * n;
       for (let j = 0; j < n; j++) {
-        const held = matrix[k * n + j]!;
-        matrix[k * n + j] = matrix[best * n + j]!;
-        matrix[best * n + j] = held;
+        const held = matrix[upper + j]!;
+        matrix[upper + j] = matrix[other + j]!;
+        matrix[other + j] = held;
       }
     }
+    const pivot = matrix[upper + k]!;
     for (let i = k + 1; i < n; i++) {
-      const factor = matrix[i * n + k]! / pivot;
-      if (factor === 0) continue;
-      matrix[i * n + k] = factor;
-      for (let j = k + 1; j < n; j++) matrix[i * n + j] = matrix[i * n + j]! - factor * matrix[k * n + j]!;
+      const row = i * n;
+      if (matrix[row + k] === 0) continue;
+      const factor = matrix[row + k]! / pivot;
+      matrix[row + k] = factor;
+      for (let j = k + 1; j < n; j++) matrix[row + j] = matrix[row + j]! - factor * matrix[upper + j]!;
     }
   }
   return ok(true);
 }
+
+/** Room for the largest entry of each column. */
+let largest = new Float64Array(64);
 
 /** Solves with a factorisation from `factorDense`; `x` holds the right-hand side on entry, the solution on return. */
 export function solveDense(matrix: Float64Array, pivots: Int32Array, n: number, x: Float64Array): void {

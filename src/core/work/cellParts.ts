@@ -48,7 +48,7 @@ export function avalanches(
 }
 
 /** What a switch adds to the volts at which it gives way, ohm. */
-const AVALANCHE_OHMS = 0.5;
+const AVALANCHE_OHMS = 8;
 
 /** Whether any state is another one. */
 export const differ = (a: readonly boolean[], b: readonly boolean[]): boolean => a.some((v, i) => v !== b[i]);

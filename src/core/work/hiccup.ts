@@ -47,7 +47,9 @@ export function hiccupOf(
   };
   const hold = (volts: number): WorkDevice => held('supply pin', vcc, ground, volts, HOLD);
   const flow = (x: Float64Array): number => (x[vcc]! - x[ground]! - middle) / HOLD;
-  const working = closeLoops(unit, state, running, [hold(middle)]) ?? closeLoops(unit, state, null, [hold(middle)]);
+  const begun = Float64Array.from(running);
+  begun[vcc] = begun[ground]! + middle;
+  const working = closeLoops(unit, state, begun, [hold(middle)]) ?? closeLoops(unit, state, null, [hold(middle)]);
   // Last, so that the devices kept are those of a unit that waits.
   const waiting = closeLoops(unit, idle, null, [hold(middle)]);
   if (!waiting || !working || farads <= 0) return null;

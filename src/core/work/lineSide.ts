@@ -18,7 +18,7 @@ export interface LineResult {
   readonly rms: ReadonlyMap<number, number>;
 }
 
-const STEPS = 400;
+const STEPS = 250;
 
 /**
  * What hangs on the mains between the inlet and the reservoirs: resistances, chokes, transformers of line frequency and
