@@ -2,6 +2,7 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { netKey } from '@/core/circuit';
 import { listHypotheses } from '@/core/diagnose';
+import { factorDense } from '@/core/linear';
 import { PoweredReader } from '@/core/work';
 import { exampleBoard } from './exampleBoards';
 
@@ -12,8 +13,9 @@ interface Expected {
   readonly tolerance: number;
 }
 
-/** Of the single faults every so many is run. */
+/** Of the single faults every so many is run; of this board all of them, at two loads. */
 const FAULT_STEP = 7;
+const WHOLE = 'lamp-supply-24v';
 
 const folder = join(process.env['LANTERN_ROOT'] ?? process.cwd(), 'fixtures');
 
@@ -50,6 +52,14 @@ export function poweredTime(name: string) {
       return performance.now() - start;
     })
     .sort((a, b) => a - b);
+  const whole = (): number => {
+    const start = performance.now();
+    for (const load of ['half', 'full'] as const) {
+      const sound = PoweredReader.at(board, { source: condition.source, load }, []).operation;
+      for (const h of faults) PoweredReader.at(board, { source: condition.source, load }, h.faults, sound);
+    }
+    return (performance.now() - start) / 1000;
+  };
   const [converter] = operation.unit.plan.converters;
   const node = converter?.nodes[0];
   const low = converter?.switches.find((s) => s.side !== 'top')?.low;
@@ -63,7 +73,21 @@ export function poweredTime(name: string) {
     faultMeanMs: times.reduce((sum, ms) => sum + ms, 0) / Math.max(times.length, 1),
     faultMostMs: times.at(-1) ?? 0,
     waveformMs: performance.now() - began,
+    wholeSeconds: name === WHOLE ? whole() : null,
+    bareMs: bareFactors(operation.unit.circuit.nodeNames.length),
     right,
     of: labels.hot_expect.length,
   };
+}
+
+/** Milliseconds of a hundred bare factorisations of a full matrix of this size. */
+function bareFactors(n: number): number {
+  const [matrix, pivots] = [new Float64Array(n * n), new Int32Array(n)];
+  const start = performance.now();
+  for (let round = 0; round < 100; round++) {
+    for (let i = 0; i < n * n; i++) matrix[i] = (i * 7919 + round) % 101;
+    for (let i = 0; i < n; i++) matrix[i * n + i] = 1e4;
+    factorDense(matrix, pivots, n);
+  }
+  return performance.now() - start;
 }

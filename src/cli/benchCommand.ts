@@ -91,7 +91,7 @@ type Row = ReturnType<typeof benchBoard> & {
 function powerLine(p: Row['powered']): string {
   const ms = (v: number): string => `${Math.round(v)} ms`;
   const each = `each of ${p.faults} single faults from there ${ms(p.faultMedianMs)} median, ${ms(p.faultMeanMs)} mean, ${ms(p.faultMostMs)} most`;
-  return `  7 under power         ${p.right} of ${p.of} labelled points; operating point ${ms(p.firstMs)} the first time, ${ms(p.nextMs)} the next; ${each}; a waveform ${ms(p.waveformMs)}`;
+  return `  7 under power         ${p.right} of ${p.of} labelled points; operating point ${ms(p.firstMs)} the first time, ${ms(p.nextMs)} the next; ${each}; a waveform ${ms(p.waveformMs)}${p.wholeSeconds === null ? '' : `; all of them at two loads ${p.wholeSeconds.toFixed(1)} s`}; a hundred bare factorisations of its nodes ${ms(p.bareMs)}`;
 }
 
 /** How well the stages are recognised from the netlist alone, and under 20 changes of each kind. */
