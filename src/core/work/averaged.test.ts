@@ -1,7 +1,7 @@
 import { archetypeBoard } from '../archetype';
 import { operateUnit } from './operate';
 import type { OperatingCondition } from './workBoard';
-import { workPlan } from './workPlan';
+import { PoweredReader, workPlan } from '.';
 
 /** What the period solver finds of a typical circuit: share of the period that a phase is on, peak of its switch, A. */
 function solved(name: string, load: OperatingCondition['load'], source?: number) {
@@ -77,4 +77,49 @@ test('synchronous buck: its duty is the ratio of its volts', () => {
   const { duty, v } = solved('synchronous-buck', 'full');
   // Both switches of 12.4 milliohm and the choke carry 8 A; the lower one's diode waits for nothing.
   within(duty, (v('OUT') + 8 * 0.022) / v('VIN'), 0.03);
+});
+
+const reader = (name: string, load: OperatingCondition['load']): PoweredReader => {
+  const board = archetypeBoard(name)!;
+  return PoweredReader.at(board, { source: workPlan(board).inputs.nominal, load }, []);
+};
+
+test('power-factor stage: what it takes is a sine in step with the mains, its ripple twice the mains over its capacitor', () => {
+  const r = reader('boost-pfc', 'full');
+  const { volts, unit } = r.operation;
+  const v = (net: string): number => volts[unit.node(net)]!;
+  const watts = (v('HV+') - v('HV-')) ** 2 * (1.2 / 390 + 1 / 220e3 + 1 / 1.562e6);
+  // Mean of the rectified current through the choke's 0.1 ohm; rms is pi / (2 root 2) times that.
+  const amps = (v('BR+') - v('SW')) / 0.1;
+  within(230 * amps * (Math.PI / Math.sqrt(8)), watts / 0.978, 0.03);
+  // The power swings by all of itself at 100 Hz: I / (2 pi f C) with the mains' f.
+  within(r.read('ripple', 'HV+', 'HV-')!.value!, watts / 390 / (2 * Math.PI * 50 * 330e-6), 0.06);
+  // On for what the mean of the rectified sine lacks of the rail.
+  within(r.read('dcv', 'GATE', 'HV-')!.value! / 15, 1 - (Math.SQRT2 * 230 * 2) / Math.PI / v('HV+'), 0.05);
+});
+
+test('resonant push-pull: a sine of pi times its rail at the frequency of its tank', () => {
+  const r = reader('royer', 'none');
+  // From collector to collector four times one half's 20 uH, 220 nF across.
+  within(r.read('freq', 'CA', 'GND')!.value!, 1 / (2 * Math.PI * Math.sqrt(80e-6 * 220e-9)), 0.01);
+  within(r.read('ripple', 'CA', 'GND')!.value!, Math.PI * 12, 0.03);
+  within(r.read('acv', 'CA', 'CB')!.value!, (Math.PI * 12) / Math.SQRT2, 0.03);
+  // 100 times the turns of one half: the root of 200 mH over 20 uH.
+  within(r.read('acv', 'HVA', 'GND')!.value!, (100 * (Math.PI / 2) * 12) / Math.SQRT2, 0.03);
+  expect(r.read('freq', 'VB', 'GND')!.value).toBeNull();
+});
+
+test('three-phase bridge: its legs at half the bus, its load power out of the battery', () => {
+  const r = reader('three-phase-inverter', 'full');
+  const { volts, unit } = r.operation;
+  const v = (net: string): number => volts[unit.node(net)]! - volts[unit.node('GND')]!;
+  for (const leg of ['U', 'V', 'W']) within(v(leg), v('VB') / 2, 0.01);
+  for (const [a, b] of [
+    ['U', 'V'],
+    ['V', 'W'],
+    ['W', 'U'],
+  ] as const)
+    within(r.read('acv', a, b)!.value!, 30, 0.02);
+  // Root 3 x 30 V x 12 A over 48 V, and what it loses and draws itself, through the shunt of 5 milliohm.
+  within((v('BRN') - v('GND')) / 0.005, (Math.sqrt(3) * 30 * 12) / 48, 0.06);
 });

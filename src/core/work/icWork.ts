@@ -73,6 +73,7 @@ function drives(unit: UnitCircuit, ic: WorkIc, state: WorkState, ground: number)
     const c = unit.plan.converters[i]!;
     return isInverter(c) && (c.controller === ic.ref || c.drivers.includes(ic.ref));
   });
+  const factor = powerFactorRails(unit, ic, state);
   const duty = running?.result?.duty ?? (legs === undefined ? 0 : legDuty(unit, legs));
   if (own.length > 0 || legs !== undefined || state.powered.has(ic.ref)) {
     const upper = gatesOf(unit, (s) => s.side === 'top');
@@ -83,7 +84,8 @@ function drives(unit: UnitCircuit, ic: WorkIc, state: WorkState, ground: number)
       const vcc = unit.pin(ic, 'VCC');
       const supply = vcc >= 0 ? vcc : unit.pin(ic, 'VIN');
       const share = inverted.has(out) ? 1 - duty : duty;
-      if (!upper.has(out) || inverted.has(out)) list.push(driveOf(`${ic.ref} drive`, out, supply, ground, share));
+      if (factor) list.push(factorDrive(`${ic.ref} drive`, out, supply, ground, factor));
+      else if (!upper.has(out) || inverted.has(out)) list.push(driveOf(`${ic.ref} drive`, out, supply, ground, share));
       else if (rides >= 0) list.push(driveOf(`${ic.ref} drive`, out, unit.pin(ic, 'BST'), rides, duty));
     }
   }
@@ -94,6 +96,44 @@ function drives(unit: UnitCircuit, ic: WorkIc, state: WorkState, ground: number)
     list.push(held(`${ic.ref} comp`, comp, ground, 1.4 + 3 * Math.min(sensed, csMax), 100));
   }
   return list;
+}
+
+/** Rectified mains, rail and return of a power-factor stage that a controller drives and that runs; null of others. */
+function powerFactorRails(unit: UnitCircuit, ic: WorkIc, state: WorkState): readonly [number, number, number] | null {
+  for (const i of state.running) {
+    const c = unit.plan.converters[i]!;
+    if (c.topology !== 'boost-pfc' || (c.controller !== ic.ref && !c.drivers.includes(ic.ref))) continue;
+    const [fed, out, low] = [c.supply, c.outputs[0], c.switches[0]?.low].map((n) =>
+      n === undefined ? -1 : unit.node(n),
+    );
+    return fed! >= 0 && out! >= 0 && low! >= 0 ? [fed!, out!, low!] : null;
+  }
+  return null;
+}
+
+/** The drive of a stage that steps the rectified mains up: on for what its mean lacks of the rail. */
+function factorDrive(
+  name: string,
+  out: number,
+  supply: number,
+  ground: number,
+  [fed, rail, low]: readonly [number, number, number],
+): WorkDevice {
+  const siemens = 1 / DRIVE_OHMS;
+  return {
+    name,
+    nodes: [out, ground, supply < 0 ? ground : supply, fed, rail, low],
+    joins: [[out, ground]],
+    evaluate(x, flow, slope) {
+      const share = Math.min(Math.max(1 - (x[3]! - x[5]!) / Math.max(x[4]! - x[5]!, 1), 0), 1);
+      flow.fill(0);
+      slope.fill(0);
+      flow[0] = siemens * (x[0]! - x[1]! - share * (supply < 0 ? 12 : x[2]! - x[1]!));
+      flow[1] = -flow[0];
+      slope[0] = slope[7] = siemens;
+      slope[1] = slope[6] = -siemens;
+    },
+  };
 }
 
 /** Share of the time that one switch of an inverter's leg conducts: half, less the pause. */

@@ -8,6 +8,8 @@ import type { Operation } from './operate';
 import { Derivation } from './derive';
 import type { Derived, DerivationStep } from './derive';
 import { closeLoops } from './loops';
+import { royerOf, royerSignal } from './royer';
+import type { RoyerSignal } from './royer';
 import { isInverter } from './simpleConverter';
 import { resistance } from './workDevice';
 import type { WorkDevice } from './workDevice';
@@ -146,7 +148,7 @@ export class PoweredReader {
       case 'ripple':
         return this.ripple(a, b);
       case 'freq':
-        return this.hertz(a, red);
+        return this.tunedSine(a, b)?.hertz ?? this.hertz(a, red);
     }
   }
 
@@ -187,6 +189,8 @@ export class PoweredReader {
     if (a === b) return 0;
     const { line } = unit;
     if (line && [a, b].every((n) => n === line.live || n === line.neutral)) return unit.condition.source;
+    const sine = this.tunedSine(a, b);
+    if (sine) return sine.rms;
     const made = alternating?.volts(red, black) ?? 0;
     if (made > 0) return made;
     const rms = line?.result?.rms.get(a);
@@ -204,6 +208,17 @@ export class PoweredReader {
     return 0;
   }
 
+  /** What a resonant stage that drives itself makes between two nodes; null elsewhere. */
+  private tunedSine(a: number, b: number): RoyerSignal | null {
+    const { state, unit, volts } = this.operation;
+    for (const i of state.running) {
+      const royer = royerOf(unit, unit.plan.converters[i]!);
+      const signal = royer && (royerSignal(royer, volts, a, b) ?? royerSignal(royer, volts, b, a));
+      if (signal) return signal;
+    }
+    return null;
+  }
+
   /** The cells of the converters that run. */
   private running(): readonly RunningCell[] {
     const { state, unit } = this.operation;
@@ -213,7 +228,7 @@ export class PoweredReader {
   /** Peak to peak, the greatest of what the mains, an inverter and the switching leave there. */
   private ripple(a: number, b: number): number {
     const { unit, state } = this.operation;
-    let most = 0;
+    let most = this.tunedSine(a, b)?.swing ?? 0;
     const { line } = unit;
     const result = line?.result;
     if (result && line!.rails.some((r) => r.nodes.includes(a) && r.lows.has(b)))

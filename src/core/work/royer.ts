@@ -29,7 +29,49 @@ export interface Royer {
   readonly henries: number;
   readonly farads: number;
   readonly outputs: readonly RoyerOutput[];
+  /** Every winding of its core: ends, turns over those of half the collectors'. */
+  readonly windings: readonly { readonly ends: readonly [number, number]; readonly turns: number }[];
 }
+
+/** What alternates between two of its nodes: volts rms without the mean and peak to peak, hertz. */
+export interface RoyerSignal {
+  readonly rms: number;
+  readonly swing: number;
+  readonly hertz: number;
+}
+
+/**
+ * The sine of its tuned circuit between two nodes at mean volts x: a collector stands at a half sine of pi times the centre
+ * tap's mean, from collector to collector and across every winding stands a whole one. null elsewhere.
+ */
+export function royerSignal(r: Royer, x: Float64Array, a: number, b: number): RoyerSignal | null {
+  if (r.farads <= 0) return null;
+  const volts = Math.max(x[r.centre]! - x[r.low]! - SATURATED_VOLTS, 0);
+  const loads = r.outputs.reduce((sum, o) => {
+    const peak = (Math.PI / 2) * volts * o.turns - o.drops * DIODE_VOLTS;
+    return sum + ballastSeen(o, peak, Math.max(peak - (x[o.to]! - x[o.from]!), 0));
+  }, r.farads);
+  const hertz = tuned(r, loads);
+  const collectors = r.transistors.map((t) => t.nodes[0]!);
+  if (collectors.includes(a) && b === r.low) {
+    const peak = Math.PI * volts;
+    return { rms: Math.sqrt((peak / 2) ** 2 - volts ** 2), swing: peak, hertz };
+  }
+  const turns =
+    collectors.includes(a) && collectors.includes(b)
+      ? 2
+      : r.windings.find((w) => w.ends.includes(a) && w.ends.includes(b))?.turns;
+  if (turns === undefined || a === b) return null;
+  const peak = (Math.PI / 2) * volts * turns;
+  return { rms: peak / Math.SQRT2, swing: 2 * peak, hertz };
+}
+
+/** Farad that a ballast adds to the tuned circuit for the share of the time in which its bridge conducts. */
+const ballastSeen = (o: RoyerOutput, peak: number, over: number): number =>
+  o.ballast < Infinity ? (o.ballast * (o.turns / 2) ** 2 * over) / Math.max(peak, 1) : 0;
+
+const tuned = (r: Royer, farads: number): number =>
+  farads > 0 ? 1 / (2 * Math.PI * Math.sqrt(r.henries * farads)) : 0;
 
 /** A winding with a bridge: turns over those of half the collectors', farads in series (none: Infinity), rails. */
 interface RoyerOutput {
@@ -69,6 +111,7 @@ export function royerOf(unit: UnitCircuit, c: PowerConverter): Royer | null {
     drive: sqrtRatio(drive, own) * (bases.every((n) => drive.ends.includes(n)) ? 0.5 : 1),
     henries: 4 * own.henries,
     farads: unit.faradsBetween(c1, c2),
+    windings: windings.flatMap((w) => (w.core === own.core ? [{ ends: w.ends, turns: sqrtRatio(w, own) }] : [])),
     outputs: rest.flatMap((w) => (drives.includes(w) ? [] : (outputOf(unit, w.ends, sqrtRatio(w, own)) ?? []))),
   };
 }
@@ -132,9 +175,7 @@ function output(r: Royer, o: RoyerOutput): WorkDevice {
     const inside = Math.max(volts - SATURATED_VOLTS, 0);
     const peak = (r.farads > 0 ? Math.PI / 2 : 1) * inside * o.turns - o.drops * DIODE_VOLTS;
     const over = Math.max(peak - out, 0);
-    // The ballast loads the tuned circuit for the share of the time in which the bridge conducts.
-    const seen = r.farads + (o.ballast < Infinity ? (o.ballast * (o.turns / 2) ** 2 * over) / Math.max(peak, 1) : 0);
-    const hertz = r.farads > 0 ? 1 / (2 * Math.PI * Math.sqrt(r.henries * seen)) : 0;
+    const hertz = r.farads > 0 ? tuned(r, r.farads + ballastSeen(o, peak, over)) : 0;
     const gives = o.ballast < Infinity ? 4 * hertz * o.ballast * over : over / STRAIGHT_OHMS;
     return [(gives * Math.max(out, 0)) / (PASSED_ON * Math.max(volts, 1)), gives];
   };
