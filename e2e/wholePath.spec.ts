@@ -116,7 +116,7 @@ test('from a dead supply to a report, by keyboard, following the one lit action 
     await expect(page.getByRole('button', { name: 'Print the report' })).toBeVisible();
     const csv = await page.request.get('/api/jobs/KB-1/export?as=csv');
     expect((await csv.text()).split('\n')[0]).toBe(
-      'at,actor,board,mode,red,black,value,expected,low,high,unit,purpose,verdict,inPlace',
+      'at,actor,board,mode,red,black,value,expected,low,high,unit,purpose,verdict,inPlace,source,load',
     );
     const json = (await (await page.request.get('/api/jobs/KB-1/export?as=json')).json()) as {
       job: { outcome: string };

@@ -3,6 +3,8 @@ import { csvCell } from '@/core/csv';
 import { formatFault } from '@/core/fault';
 import { jobState, judgeReading } from '@/core/job';
 import { MODE_UNITS } from '@/core/meter';
+import { POWERED_UNITS } from '@/core/work';
+import type { OperatingCondition } from '@/core/work';
 import { boardFromJson } from '@/wire/boardJson';
 import type { BenchJob, OpenJob } from './openJob';
 
@@ -22,16 +24,19 @@ interface ExportedReading {
   readonly verdict: 'agree' | 'disagree' | 'noted' | null;
   /** The faults that were in the board, by what is known now. */
   readonly inPlace: string;
+  /** How the unit was fed and loaded; null for a cold reading. */
+  readonly source: number | null;
+  readonly load: OperatingCondition['load'] | null;
 }
 
-/** Every standing reading of a job with what was to be expected there and the verdict, oldest first. */
+/** Every standing reading of a job, oldest first; a cold one with what was to be expected there and the verdict. */
 export function exportReadings({ boards, lines }: BenchJob): readonly ExportedReading[] {
   const judged = boards.map((b) => ({
     id: b.id,
     board: boardFromJson(b.content),
     start: boardFromJson(b.start),
   }));
-  return linesOf(lines, 'reading').map(({ line, body }): ExportedReading => {
+  const cold = linesOf(lines, 'reading').map(({ line, body }): ExportedReading => {
     const told = judgeReading({ boards: judged, lines }, { boardId: line.boardId, seq: line.seq, body });
     const e = told?.expected ?? null;
     return {
@@ -49,8 +54,29 @@ export function exportReadings({ boards, lines }: BenchJob): readonly ExportedRe
       purpose: body.purpose,
       verdict: told?.outcome ?? null,
       inPlace: (told?.faults ?? []).map(formatFault).join('+'),
+      source: null,
+      load: null,
     };
   });
+  const powered = linesOf(lines, 'powered-reading').map(({ line, body }): ExportedReading => ({
+    at: new Date(line.at).toISOString(),
+    actor: line.actor,
+    board: boards.find((b) => b.id === line.boardId)?.label ?? '',
+    mode: body.mode,
+    red: body.red,
+    black: body.black,
+    value: body.value,
+    expected: null,
+    low: null,
+    high: null,
+    unit: POWERED_UNITS[body.mode],
+    purpose: 'powered',
+    verdict: null,
+    inPlace: '',
+    source: body.source,
+    load: body.load,
+  }));
+  return [...cold, ...powered].sort((a, b) => a.at.localeCompare(b.at));
 }
 
 /** The readings as CSV with a header line. */
@@ -70,6 +96,8 @@ export function readingsCsv(job: BenchJob): string {
     'purpose',
     'verdict',
     'inPlace',
+    'source',
+    'load',
   ] as const;
   const rows = exportReadings(job).map((r) => header.map((key) => csvCell(String(r[key] ?? ''))).join(','));
   return `${[header.join(','), ...rows].join('\n')}\n`;

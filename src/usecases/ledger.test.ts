@@ -404,7 +404,7 @@ test('a line of the shorthand that cannot be read, or names what is not there, i
 test('exports hold the readings with what was to be expected', async () => {
   const open = await openJob(db.pool, 'T-1');
   const [header, first] = readingsCsv(open).split('\n');
-  expect(header).toBe('at,actor,board,mode,red,black,value,expected,low,high,unit,purpose,verdict,inPlace');
+  expect(header).toBe('at,actor,board,mode,red,black,value,expected,low,high,unit,purpose,verdict,inPlace,source,load');
   expect(first).toMatch(/^2026-11-24T10:00:00\.000Z,Bench A,Main board,diode,SRC,DRAIN,0\.512,0\.\d+,/u);
   expect(jobJson(open)).toMatchObject({
     format: 'rough-lantern-job',

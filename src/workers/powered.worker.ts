@@ -27,6 +27,12 @@ function answerTo(asked: PoweredAsked): PoweredAnswer {
   switch (asked.type) {
     case 'rails':
       return { type: 'rails', id, volts: workedVolts(asked.board) };
+    case 'expected': {
+      const reader = PoweredReader.at(asked.board, asked.condition, []);
+      const rests = reader.operation.warnings.length === 0;
+      const readings = asked.places.map((p) => (rests ? (reader.read(p.mode, p.red, p.black) ?? null) : null));
+      return { type: 'expected', id, readings };
+    }
     case 'place': {
       const { mode, red, black } = asked;
       return { type: 'place', id, point: pointAt('another place', { mode, red, black }) };

@@ -1,9 +1,18 @@
 import type { Board } from '@/core/circuit';
 import type { ComputedVolts } from '@/core/operate';
-import type { AlivePoint, ConverterState, OperatingCondition, PoweredMode, RailVolts, TakenReading } from '@/core/work';
+import type {
+  AlivePoint,
+  ConverterState,
+  OperatingCondition,
+  PoweredMode,
+  PoweredReading,
+  RailVolts,
+  TakenReading,
+} from '@/core/work';
 
 /**
- * A unit to work out under power, what was read on it since, one more place of it; or the rails of a board at work.
+ * A unit to work out under power, what was read on it since, one more place of it; or the rails of a board at
+ * work, or what a sound unit shows at some places.
  * `id` comes back with the answer.
  */
 export type PoweredAsked =
@@ -16,6 +25,13 @@ export type PoweredAsked =
     }
   | { readonly type: 'readings'; readonly id: number; readonly readings: readonly TakenReading[] }
   | { readonly type: 'rails'; readonly id: number; readonly board: Board }
+  | {
+      readonly type: 'expected';
+      readonly id: number;
+      readonly board: Board;
+      readonly condition: OperatingCondition;
+      readonly places: readonly Omit<TakenReading, 'value'>[];
+    }
   | {
       readonly type: 'place';
       readonly id: number;
@@ -43,4 +59,6 @@ export type PoweredAnswer =
   | { readonly type: 'unit'; readonly id: number; readonly unit: PoweredUnit }
   | { readonly type: 'place'; readonly id: number; readonly point: AlivePoint | null }
   | { readonly type: 'rails'; readonly id: number; readonly volts: readonly ComputedVolts[] }
+  /** What a sound unit shows at each place, in their order; none where it does not come to rest. */
+  | { readonly type: 'expected'; readonly id: number; readonly readings: readonly (PoweredReading | null)[] }
   | { readonly type: 'failed'; readonly id: number; readonly sentence: string };

@@ -22,7 +22,7 @@ export class OperatingPoint {
   private known: readonly Statement[] | null = null;
 
   constructor(
-    private readonly board: Board,
+    readonly board: Board,
     private readonly conditions: Conditions,
   ) {
     this.most = new HighestVolts(board);

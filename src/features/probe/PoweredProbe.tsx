@@ -10,6 +10,7 @@ import { supplyOf } from '@/core/operate';
 import { recogniseStages } from '@/core/stages';
 import type { AlivePoint, OperatingCondition } from '@/core/work';
 import { poweredWords } from '@/features/frame/lineWords';
+import { OUTCOME_INKS, OUTCOME_SIGNS } from '@/features/frame/outcomeSigns';
 import { useJob } from '@/features/job/JobContext';
 import { useSuspects } from '@/features/job/SuspectsContext';
 import { Schematic } from '@/features/schematic/Schematic';
@@ -24,8 +25,6 @@ import { PoweredState } from './PoweredState';
 import { usePowered } from './usePowered';
 
 const LOADS = { none: 'No load', half: 'Half', full: 'Full' } as const;
-const SIGNS = { agree: '✓', disagree: '✕', noted: '●' } as const;
-const INKS = { agree: 'text-verdigris', disagree: 'text-oxide', noted: 'text-slate' } as const;
 
 /** More than this many times the highest that is printed is a slip of the finger, or not that source. */
 const CREDIBLE = 1.5;
@@ -215,10 +214,10 @@ export function PoweredProbe() {
                     {p.red} / {p.black}
                   </td>
                   <td className="figure text-right">{bandWords(p)}</td>
-                  <td className={`figure text-right ${outcome ? INKS[outcome] : 'text-faint'}`}>
+                  <td className={`figure text-right ${outcome ? OUTCOME_INKS[outcome] : 'text-faint'}`}>
                     {seen && outcome ? (
                       <>
-                        {poweredWords(p.mode, seen.value)} <span aria-label={outcome}>{SIGNS[outcome]}</span>
+                        {poweredWords(p.mode, seen.value)} <span aria-label={outcome}>{OUTCOME_SIGNS[outcome]}</span>
                       </>
                     ) : (
                       '—'

@@ -1,16 +1,27 @@
 'use client';
+import { useMemo } from 'react';
 import { placesOnNet } from '@/core/circuit';
+import { judgePowered } from '@/core/expect';
 import { linesOf } from '@/core/ledger';
+import type { PoweredReadingBody } from '@/core/ledger';
 import { formatQuantity } from '@/core/quantity';
+import type { PoweredReading } from '@/core/work';
+import { OUTCOME_INKS, OUTCOME_SIGNS } from '@/features/frame/outcomeSigns';
 import { LOAD_WORDS, POWERED_NAMES, poweredWords } from '@/features/frame/lineWords';
 import type { JobBoard } from '@/features/job/jobBoard';
 import { useJob } from '@/features/job/JobContext';
 import { OnBoard } from './OnBoard';
+import { usePoweredExpected } from './usePoweredExpected';
 
 /** What was read on the unit under power, with how it was fed and loaded. */
 export function PoweredReadings({ home }: { home: JobBoard }) {
   const { lines } = useJob();
-  const rows = linesOf(lines, 'powered-reading').filter(({ line }) => line.boardId === home.id);
+  const rows = useMemo(
+    () => linesOf(lines, 'powered-reading').filter(({ line }) => line.boardId === home.id),
+    [lines, home.id],
+  );
+  const bodies = useMemo(() => rows.map(({ body }) => body), [rows]);
+  const expected = usePoweredExpected(home.board, bodies);
   if (rows.length === 0) return null;
   const place = (net: string): string => placesOnNet(home.board, net)[0]?.words ?? net;
   return (
@@ -26,11 +37,12 @@ export function PoweredReadings({ home }: { home: JobBoard }) {
             <th className="font-normal">Black</th>
             <th className="font-normal">Mode</th>
             <th className="pr-3 text-right font-normal">Read</th>
+            <th className="pr-3 text-right font-normal">A sound unit shows</th>
             <th className="font-normal">Fed and loaded</th>
           </tr>
         </thead>
         <tbody>
-          {rows.map(({ line, body }) => (
+          {rows.map(({ line, body }, i) => (
             <tr key={line.id} className="border-b border-line/40 align-baseline">
               <td className="py-1 pr-2">{place(body.red)}</td>
               <td className="pr-2">{place(body.black)}</td>
@@ -39,6 +51,7 @@ export function PoweredReadings({ home }: { home: JobBoard }) {
                 {body.unsteady && '~'}
                 {poweredWords(body.mode, body.value)}
               </td>
+              <Expected body={body} reading={expected[i]} />
               <td>
                 {formatQuantity(body.source, 'V')}, {LOAD_WORDS[body.load]}
               </td>
@@ -47,5 +60,21 @@ export function PoweredReadings({ home }: { home: JobBoard }) {
         </tbody>
       </table>
     </section>
+  );
+}
+
+/** The band of a sound unit and whether the figure lies in it. */
+function Expected({ body, reading }: { body: PoweredReadingBody; reading: PoweredReading | null | undefined }) {
+  if (reading === undefined) return <td className="pr-3 text-right text-faint">…</td>;
+  if (reading === null || reading.low === null || reading.high === null)
+    return <td className="pr-3 text-right text-faint">not to be said</td>;
+  const outcome = judgePowered(reading, body, true);
+  return (
+    <td className="figure pr-3 text-right whitespace-nowrap">
+      {poweredWords(body.mode, reading.low)} to {poweredWords(body.mode, reading.high)}{' '}
+      <span className={OUTCOME_INKS[outcome]} aria-label={outcome}>
+        {OUTCOME_SIGNS[outcome]}
+      </span>
+    </td>
   );
 }

@@ -6,6 +6,7 @@ import type { Board } from '@/core/circuit';
 import { figuresFor } from '@/core/figures';
 import type { Figure } from '@/core/figures';
 import { formatQuantity } from '@/core/quantity';
+import { operatingPoint } from '@/core/operate';
 import type { SumInput } from '@/core/sums';
 import { Schematic } from '@/features/schematic/Schematic';
 
@@ -25,7 +26,12 @@ export function FigurePicker({
   const [at, setAt] = useState(0);
   const [tapped, setTapped] = useState<{ readonly ref?: string; readonly net?: string }>({});
   const list = useRef<HTMLUListElement>(null);
-  const all = useMemo(() => figuresFor(board, input.unit, tapped), [board, input.unit, tapped]);
+  // Figures of the unit at work come in while the list is open.
+  const point = operatingPoint(board);
+  const all = useMemo(
+    () => (point.board === board ? figuresFor(board, input.unit, tapped) : []),
+    [point, board, input.unit, tapped],
+  );
   const shown = useMemo(() => {
     const words = wanted.toLowerCase().split(/\s+/u).filter(Boolean);
     const found = all.filter((f) => words.every((w) => `${f.words} ${f.net ?? ''} ${f.key}`.toLowerCase().includes(w)));

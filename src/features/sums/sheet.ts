@@ -51,11 +51,13 @@ export function readSheet(state: SheetState, board: Board | null): Sheet {
     const figure = binding && board ? (figureOf(board, binding.figure) ?? null) : null;
     const blank = { input, text: '', figure: null, lost: null, moved: null, example: false, shown: '', error: null };
     if (binding && figure) {
-      const moved = figure.value === binding.value ? null : binding.value;
+      const moved = figure.value === binding.value || Number.isNaN(binding.value) ? null : binding.value;
       return { ...blank, figure, moved, shown: formatQuantity(figure.value, input.unit, 4), value: figure.value };
     }
     if (binding && board && isPending(board, binding.figure))
-      return { ...blank, shown: formatQuantity(binding.value, input.unit, 4), value: binding.value };
+      return Number.isNaN(binding.value)
+        ? { ...blank, shown: '…', value: undefined }
+        : { ...blank, shown: formatQuantity(binding.value, input.unit, 4), value: binding.value };
     if (binding) return { ...blank, lost: binding.figure, text: benchText(binding.value), value: binding.value };
     const typed = state.texts[input.key];
     if (typed === undefined) {
@@ -140,6 +142,8 @@ export function sheetFromQuery(query: URLSearchParams, board: Board | null): She
     else {
       const figure = board ? figureOf(board, text.slice(1)) : undefined;
       if (figure) bound[key] = { figure: figure.key, value: figure.value };
+      // What the unit at work will tell is awaited.
+      else if (board && isPending(board, text.slice(1))) bound[key] = { figure: text.slice(1), value: NaN };
     }
   }
   return { name: sum.name, texts, bound };
