@@ -100,6 +100,8 @@ test('rails at work: under the worst case in Make safe, a figure for a sum, what
   await expect(page.getByText(/follows OUT\+ at work/u)).toBeVisible({ timeout: 30_000 });
   await open(page, '/jobs/PW-3/modify');
   await page.getByLabel('Wanted output, V').fill('6.2');
-  await expect(page.getByText(/At work, full load: OUT\+ [45][.\d]*\s?V → 6\.\d+\s?V/u)).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByText(/At work, full load: OUT\+ [45][.\d]*\s?V → 6\.\d+\s?V/u)).toBeVisible({
+    timeout: 30_000,
+  });
   expect(board).not.toBe('');
 });

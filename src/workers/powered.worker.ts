@@ -52,7 +52,7 @@ function withWhatWasRead(unit: PoweredReader, readings: readonly TakenReading[])
   measured = withReadings(unit, readings);
   const { unitState, states, period, warnings, destroys } = measured.reader.operation;
   const points = alivePoints(unit).map((p) => pointAt(p.what, p) ?? p);
-  const contradictions = measured.contradictions.map((c) => c.words);
+  const contradictions = measured.contradictions.map(({ words, adopted }) => ({ words, adopted }));
   return {
     state: unitState,
     states,

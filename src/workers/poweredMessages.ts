@@ -52,7 +52,7 @@ export interface PoweredUnit {
   readonly destroys: readonly { readonly ref: string; readonly why: string }[];
   readonly points: readonly AlivePoint[];
   readonly rails: readonly RailVolts[];
-  readonly contradictions: readonly string[];
+  readonly contradictions: readonly { readonly words: string; readonly adopted: boolean }[];
 }
 
 export type PoweredAnswer =

@@ -22,8 +22,9 @@ export interface TakenReading {
   readonly value: number;
 }
 
-/** A reading that the unit as computed would not give, in words. */
+/** A reading that the unit as computed would not give, in words. adopted: what hangs on it is expected after it. */
 export interface Contradiction extends TakenReading {
+  readonly adopted: boolean;
   readonly expected: PoweredReading;
   readonly words: string;
 }
@@ -49,36 +50,39 @@ export function withReadings(sound: PoweredReader, readings: readonly TakenReadi
   const taken: TakenVolts[] = [];
   const hertz = new Map<number, number>();
   let source = unit.condition.source;
+  /** Puts one reading in its place; whether anything hangs on it from then on. */
+  const adopt = ({ mode, red, black, value }: TakenReading, expected: number): boolean => {
+    const [a, b] = [unit.node(red), unit.node(black)];
+    const ratio = expected === 0 ? NaN : value / expected;
+    if (mode === 'freq') {
+      unit.cells.forEach((c, i) => {
+        if (c?.by === 'top' && operation.state.running.has(i) && c.hertz === expected) hertz.set(i, value);
+      });
+      return hertz.size > 0;
+    }
+    if (isInlet(unit, mode, red, black)) {
+      source = Math.abs(value);
+      return true;
+    }
+    if (mode !== 'dcv' || a === b || !unit.isSteady(a) || !unit.isSteady(b)) return false;
+    if (isRectified(unit, a, b)) {
+      taken.push({ a, b, volts: value, held: false });
+      if (ratio >= 0) source = unit.condition.source * ratio;
+      return true;
+    }
+    const holder = holderOf(scene, a, b);
+    if (holder !== null && !(ratio > LEAST_AIM && ratio < MOST_AIM)) return false;
+    if (holder !== null) aims.set(holder, ratio);
+    taken.push({ a, b, volts: value, held: holder === null });
+    return true;
+  };
   for (const reading of readings) {
     const { mode, red, black, value } = reading;
     const expected = sound.read(mode, red, black);
     if (!expected || expected.value === null || expected.low === null || expected.high === null) continue;
+    const adopted = adopt(reading, expected.value);
     if (value < expected.low || value > expected.high)
-      contradictions.push({ ...reading, expected, words: against(reading, expected) });
-    const [a, b] = [unit.node(red), unit.node(black)];
-    const ratio = expected.value === 0 ? NaN : value / expected.value;
-    if (mode === 'freq') {
-      unit.cells.forEach((c, i) => {
-        if (c?.by === 'top' && operation.state.running.has(i) && c.hertz === expected.value) hertz.set(i, value);
-      });
-      continue;
-    }
-    if (isInlet(unit, mode, red, black)) {
-      source = Math.abs(value);
-      continue;
-    }
-    if (mode !== 'dcv' || a === b || !unit.isSteady(a) || !unit.isSteady(b)) continue;
-    if (isRectified(unit, a, b)) {
-      taken.push({ a, b, volts: value, held: false });
-      if (ratio >= 0) source = unit.condition.source * ratio;
-      continue;
-    }
-    const holder = holderOf(scene, a, b);
-    if (holder === null) taken.push({ a, b, volts: value, held: true });
-    else if (ratio > LEAST_AIM && ratio < MOST_AIM) {
-      aims.set(holder, ratio);
-      taken.push({ a, b, volts: value, held: false });
-    }
+      contradictions.push({ ...reading, expected, adopted, words: against(reading, expected) });
   }
   const made = new UnitUnderPower(unit.plan, { ...unit.condition, source }, unit.faults);
   made.taken = taken;

@@ -1,7 +1,7 @@
 'use client';
 import { useEffect, useRef, useState } from 'react';
 import type { Board } from '@/core/circuit';
-import { parseQuantity } from '@/core/quantity';
+import { formatQuantity, parseQuantity } from '@/core/quantity';
 import type { AlivePoint } from '@/core/work';
 import { POWERED_UNITS } from '@/core/work';
 import { POWERED_NAMES, poweredWords } from '@/features/frame/lineWords';
@@ -124,9 +124,13 @@ export function PoweredPoint({
 }
 
 /** The band of a point in words. */
+const rough = (volts: number): string => formatQuantity(volts, 'V', 2);
+
 export function bandWords({ mode, reading }: AlivePoint): string {
   const { value, low, high } = reading;
   if (value === null || low === null || high === null) return 'nothing periodic';
+  // A ripple is known in two figures at the best.
+  if (mode === 'ripple') return low === 0 ? `up to ${rough(high)}` : `${rough(low)} to ${rough(high)}`;
   if (low === 0 && mode !== 'dcv') return `up to ${poweredWords(mode, high)}`;
   return `${poweredWords(mode, low)} to ${poweredWords(mode, high)}`;
 }

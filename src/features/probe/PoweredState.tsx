@@ -31,7 +31,10 @@ export function PoweredState({ unit }: { unit: PoweredUnit }) {
       ))}
       {contradictions.length > 0 && (
         <p className="text-sm text-oxide" role="status">
-          Not as a sound unit: {contradictions.join('; ')}. What hangs on it is expected after the reading.
+          Not as a sound unit: {contradictions.map((c) => c.words).join('; ')}.{' '}
+          {contradictions.every((c) => c.adopted)
+            ? 'What hangs on it is expected after the reading.'
+            : 'What makes it is at fault or held down: the rest is expected as of a sound unit.'}
         </p>
       )}
       {warnings.map((w) => (
