@@ -111,6 +111,27 @@ test('a waveform: from its own figures the mean, the duty and the heights come o
   expect(r.waveform('OUT+', 'nowhere')).toBeNull();
 });
 
+test('gate, current sense, ripple and a supply pin that saws have their waveforms', () => {
+  const r = reader('flyback-opto');
+  const of = (red: string, black: string) => r.waveform(red, black)!;
+  const [gate, sense, drain] = [of('GATE', 'HV-'), of('CS', 'HV-'), of('DRAIN', 'HV-')];
+  const vcc = r.read('dcv', 'VCC', 'HV-')!.value!;
+  expect(gate.high).toBeCloseTo(vcc, 2);
+  expect(gate.mean / (vcc * gate.duty)).toBeCloseTo(1, 1);
+  // A triangle from nothing: mean half its peak for the share that it lasts, rms peak x root(duty / 3).
+  expect(sense.mean / (sense.high * sense.duty * 0.5)).toBeCloseTo(1, 1);
+  expect(sense.rms / (sense.high * Math.sqrt(sense.duty / 3))).toBeCloseTo(1, 1);
+  expect(sense.mean).toBeCloseTo(r.read('dcv', 'CS', 'HV-')!.value!, 2);
+  expect(drain.mean / r.read('dcv', 'DRAIN', 'HV-')!.value!).toBeCloseTo(1, 2);
+  // Between its thresholds, straight both ways.
+  const saw = reader('flyback-opto', 'half', 'D3:open').waveform('VCC', 'HV-')!;
+  const { hiccup } = reader('flyback-opto', 'half', 'D3:open').operation;
+  expect([saw.high, saw.low, saw.mean]).toEqual([15, 9, 12]);
+  expect(saw.hertz).toBeCloseTo(1 / hiccup!.period, 9);
+  // What a transformer brings to a gate has no mean: no square wave is made up for it.
+  expect(reader('half-bridge').waveform('GL', 'HV-')).toBeNull();
+});
+
 test('a figure outside its band disagrees, one that wanders or hangs on nothing certain is noted', () => {
   const reading = { value: 24, low: 23, high: 25 };
   expect(judgePowered(reading, { value: 25.4 }, true)).toBe('agree');

@@ -1,6 +1,7 @@
 export { POWERED_MODES, POWERED_UNITS, PoweredReader, poweredPoints } from './readPowered';
 export type { Derived, DerivationStep } from './derive';
-export type { PoweredMode, PoweredPoint, PoweredReading, Waveform } from './readPowered';
+export type { PoweredMode, PoweredPoint, PoweredReading } from './readPowered';
+export type { Waveform } from './waveform';
 export { LOADS } from './workBoard';
 export type { OperatingCondition } from './workBoard';
 export type { ConverterState, Operation } from './operate';

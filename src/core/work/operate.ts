@@ -30,6 +30,8 @@ export interface Operation {
   readonly unitState: ConverterState;
   readonly states: Readonly<Record<string, ConverterState>>;
   readonly period: number | null;
+  /** Whose supply pin cycles, over how many seconds, for what share of them its converter works. */
+  readonly hiccup: { readonly ref: string; readonly period: number; readonly onShare: number } | null;
   readonly destroys: readonly { readonly ref: string; readonly why: string }[];
   readonly warnings: readonly string[];
 }
@@ -109,6 +111,7 @@ function operateOnce(
     if (ic) states[ic.ref] = state.running.has(i) ? 'run' : (states[ic.ref] ?? 'off');
   }
   let period: number | null = null;
+  let cycling: Operation['hiccup'] = null;
   const main = mainConverter(plan);
   for (const i of volts ? [...state.running] : []) {
     const hiccup = hiccupOf(unit, state, i, found);
@@ -121,7 +124,7 @@ function operateOnce(
     }
     found = hiccup.volts;
     states[hiccup.ref] = hiccup.period < Infinity ? 'hiccup' : 'off';
-    if (hiccup.period < Infinity) period = hiccup.period;
+    if (hiccup.period < Infinity) [period, cycling] = [hiccup.period, hiccup];
     if (i === main || hiccup.period === Infinity) unitHiccup = states[hiccup.ref]!;
     state.running.delete(i);
   }
@@ -134,6 +137,7 @@ function operateOnce(
     unitState: unitHiccup ?? (main < 0 ? 'run' : state.running.has(main) ? 'run' : 'off'),
     states,
     period,
+    hiccup: cycling,
     found: volts !== null,
     destroys: [],
     warnings,

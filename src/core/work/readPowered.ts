@@ -15,6 +15,8 @@ import { resistance } from './workDevice';
 import type { WorkDevice } from './workDevice';
 import type { RunningCell } from './unitCircuit';
 import type { OperatingCondition } from './workBoard';
+import { waveformOf } from './waveform';
+import type { Waveform } from './waveform';
 import { workPlan } from './workPlan';
 
 /** Meters on a unit under power. */
@@ -32,17 +34,6 @@ export interface PoweredReading {
   readonly value: number | null;
   readonly low: number | null;
   readonly high: number | null;
-}
-
-/** One period of a switching node: seconds and volts, and what a scope would say of it, Hz and V. */
-export interface Waveform {
-  readonly hertz: number;
-  readonly duty: number;
-  readonly points: readonly (readonly [seconds: number, volts: number])[];
-  readonly high: number;
-  readonly low: number;
-  readonly mean: number;
-  readonly rms: number;
 }
 
 /** What a meter for volts puts across its leads, ohm. */
@@ -106,37 +97,10 @@ export class PoweredReader {
     return [...steps, { words, refs: [] }];
   }
 
-  /** One period of the volts between two nets where something switches, with its figures; null where nothing does. */
+  /** One period of the volts between two nets, with its figures: what switches, drives, is sensed, or saws; else null. */
   waveform(red: string, black: string): Waveform | null {
-    const { unit, volts } = this.operation;
-    const [a, b] = [unit.node(red), unit.node(black)];
-    const running = this.running().find((r) => r.result && (r.cell.unknownOf.has(a) || r.cell.soft.has(a)));
-    if (!running?.result || a < 0 || b < 0) return null;
-    const { cell, result, hertz } = running;
-    const steps: [number, Float64Array][] = [];
-    cell.follow(cell.given(volts), running.top, (t, run) => steps.push([t, Float64Array.from(run.volts)]));
-    const at = (v: Float64Array, node: number): number => {
-      const unknown = cell.unknownOf.get(node);
-      const ripple = cell.soft.get(node);
-      return unknown !== undefined ? v[unknown]! : volts[node]! + (ripple === undefined ? 0 : v[ripple]!);
-    };
-    const points = steps.map(([t, v]) => [t, at(v, a) - at(v, b)] as const);
-    let [mean, square, before] = [0, 0, 0];
-    for (const [t, v] of points) {
-      mean += v * (t - before) * hertz;
-      square += v * v * (t - before) * hertz;
-      before = t;
-    }
-    const heights = points.map(([, v]) => v);
-    return {
-      hertz,
-      duty: result.duty,
-      points,
-      high: Math.max(...heights),
-      low: Math.min(...heights),
-      mean,
-      rms: Math.sqrt(square),
-    };
+    const { unit } = this.operation;
+    return waveformOf(this.operation, unit.node(red), unit.node(black));
   }
 
   private value(mode: PoweredMode, a: number, b: number, red: string, black: string): number | null {
