@@ -5,7 +5,7 @@ import type { ExpectedReading } from '@/core/expect';
 import { solverFor } from '@/core/meter';
 import { ProblemError } from '@/core/problem';
 import { formatQuantity, formatVolts } from '@/core/quantity';
-import { LOADS, PoweredReader, poweredPoints, withReadings } from '@/core/work';
+import { LOADS, PoweredReader, poweredPoints, startTimes, withReadings } from '@/core/work';
 import type { PoweredPoint } from '@/core/work';
 import { UnusableArguments, option, readArguments } from './arguments';
 import type { Arguments } from './arguments';
@@ -55,8 +55,11 @@ function expectHot(file: string, args: Arguments): number {
   const { reader, contradictions } = withReadings(computed, taken);
   const points = poweredPoints(reader);
   const { unitState, states, period, warnings, destroys } = reader.operation;
+  const starts = startTimes(reader.operation);
   if (option(args, 'json') !== undefined)
-    console.log(JSON.stringify({ state: unitState, states, period, warnings, destroys, contradictions, points }));
+    console.log(
+      JSON.stringify({ state: unitState, states, period, starts, warnings, destroys, contradictions, points }),
+    );
   else {
     const told = Object.entries(states).map(([ref, s]) => `${ref} ${s}`);
     const against = contradictions.map((c) => `not as computed: ${c.words}`);

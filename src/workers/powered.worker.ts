@@ -1,5 +1,5 @@
 import { poweredPlace } from '@/core/job';
-import { PoweredReader, alivePoint, alivePoints, railVolts, withReadings, workedVolts } from '@/core/work';
+import { PoweredReader, alivePoint, alivePoints, railVolts, startTimes, withReadings, workedVolts } from '@/core/work';
 import type { AlivePoint, MeasuredUnit, TakenReading } from '@/core/work';
 import type { PoweredAnswer, PoweredAsked, PoweredUnit } from './poweredMessages';
 
@@ -59,6 +59,7 @@ function withWhatWasRead(unit: PoweredReader, readings: readonly TakenReading[])
     period,
     warnings,
     destroys,
+    starts: startTimes(measured.reader.operation),
     points,
     rails: railVolts(measured.reader),
     contradictions,

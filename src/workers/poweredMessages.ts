@@ -48,6 +48,8 @@ export interface PoweredUnit {
   readonly state: ConverterState;
   readonly states: Readonly<Record<string, ConverterState>>;
   readonly period: number | null;
+  /** Seconds from switch-on until each controller starts; Infinity: never. */
+  readonly starts: Readonly<Record<string, number>>;
   readonly warnings: readonly string[];
   readonly destroys: readonly { readonly ref: string; readonly why: string }[];
   readonly points: readonly AlivePoint[];

@@ -4,7 +4,8 @@ import { readNetlist } from '../netlist';
 import type { Board } from '../circuit';
 import { parseFault } from '../fault';
 import { operateUnit } from './operate';
-import { PoweredReader, alivePoints, workPlan } from '.';
+import { runSum } from '../sums';
+import { PoweredReader, alivePoints, startTimes, workPlan } from '.';
 
 const readers = new Map<string, PoweredReader>();
 function reader(name: string, load: 'none' | 'half' | 'full' = 'half', ...faults: string[]): PoweredReader {
@@ -130,6 +131,24 @@ test('gate, current sense, ripple and a supply pin that saws have their waveform
   expect(saw.hertz).toBeCloseTo(1 / hiccup!.period, 9);
   // What a transformer brings to a gate has no mean: no square wave is made up for it.
   expect(reader('half-bridge').waveform('GL', 'HV-')).toBeNull();
+});
+
+test('how long a supply pin takes to start: through its resistors as the sum has it, never with one of them open', () => {
+  const r = reader('flyback-opto');
+  const board = archetypeBoard('flyback-opto')!;
+  const own = board.parts.filter((p) => p.kind === 'resistor' && ['R1', 'R2'].includes(p.ref));
+  const ohms = own.reduce((sum, p) => sum + ('value' in p ? p.value : 0), 0);
+  const { U1 } = startTimes(r.operation) as { readonly U1: number };
+  const { iStart, vccStart } = board.facts!['U1'] as { readonly iStart: number; readonly vccStart: number };
+  const bus = r.read('dcv', 'HV+', 'HV-')!.value!;
+  const farads = board.parts.filter((p) => p.kind === 'capacitor' && p.nets.includes('VCC') && p.nets.includes('HV-'));
+  const total = farads.reduce((sum, p) => sum + ('value' in p ? p.value : 0), 0);
+  const sum = runSum('startup-time', { vBulk: bus, r: ohms, c: total, vOn: vccStart, iStart });
+  if (!sum.ok) throw new Error(JSON.stringify(sum.problem));
+  expect(U1 / (sum.value.results['time'] as number)).toBeCloseTo(1, 1);
+  expect(startTimes(reader('flyback-opto', 'half', 'R1:open').operation)['U1']).toBe(Infinity);
+  // Asking leaves the unit as it was.
+  expect(r.read('dcv', 'HV+', 'HV-')!.value).toBe(bus);
 });
 
 test('a figure outside its band disagrees, one that wanders or hangs on nothing certain is noted', () => {

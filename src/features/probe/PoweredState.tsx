@@ -10,9 +10,14 @@ const WORDS: Readonly<Record<ConverterState, string>> = {
   latched: 'has latched off',
 };
 
+/** A start sooner than this is at once for whoever waits, s. */
+const WORTH_SAYING = 0.1;
+
 /** What the unit does as it is fed and loaded, were it sound. */
 export function PoweredState({ unit }: { unit: PoweredUnit }) {
-  const { state, states, period, warnings, destroys, contradictions } = unit;
+  const { state, states, period, starts, warnings, destroys, contradictions } = unit;
+  const slow = Object.entries(starts).filter(([, s]) => s < Infinity && s > WORTH_SAYING);
+  const never = Object.entries(starts).filter(([, s]) => s === Infinity);
   const others = Object.entries(states).filter(([, s]) => s !== state);
   return (
     <div>
@@ -24,6 +29,13 @@ export function PoweredState({ unit }: { unit: PoweredUnit }) {
         )}
         .
       </p>
+      {(slow.length > 0 || never.length > 0) && (
+        <p className="text-sm text-faint">
+          {slow.map(([ref, s]) => `${ref} starts ${formatQuantity(s, 's', 2)} after switch-on`).join('; ')}
+          {slow.length > 0 && never.length > 0 && '; '}
+          {never.map(([ref]) => `${ref} never gets the volts to start`).join('; ')}.
+        </p>
+      )}
       {destroys.map((d) => (
         <p key={d.ref} className="text-oxide">
           {d.ref} would give way: {d.why}.
