@@ -1,13 +1,25 @@
-import { Diagnoser, SYMPTOMS, buildWholeDictionary, listHypotheses, weighPowered } from '@/core/diagnose';
-import type { Diagnosis, PlannedReading, Symptom } from '@/core/diagnose';
+import {
+  Diagnoser,
+  PLAIN_OBSERVATIONS,
+  SYMPTOMS,
+  buildWholeDictionary,
+  listHypotheses,
+  readObserved,
+  weighObserved,
+  weighPowered,
+} from '@/core/diagnose';
+import type { Diagnosis, Observed, PlannedReading, Symptom } from '@/core/diagnose';
 import { Permit } from '@/core/permit';
 import type { PowerPermit } from '@/core/permit';
+import type { Board } from '@/core/circuit';
+import type { ReadingsFile } from '@/wire/readingsCsv';
 import { UnusableArguments, option, readArguments, required } from './arguments';
+import type { Arguments } from './arguments';
 import { openBoard, openReadings } from '@/wire/openBoard';
 
-/** `lantern diagnose BOARD --readings FILE.csv [--symptom S] [--facts F]`. Gives the exit status. */
+/** `lantern diagnose BOARD --readings FILE.csv [--symptom S]… [--observe KEY]… [--facts F]`. Gives the exit status. */
 export function diagnoseCommand(words: readonly string[]): number {
-  const args = readArguments(words, ['readings', 'symptom', 'facts']);
+  const args = readArguments(words, ['readings', 'symptom', 'facts', 'observe']);
   const [path] = args.plain;
   if (path === undefined || args.plain.length > 1) throw new UnusableArguments('diagnose takes one board file.');
   const symptoms = (args.options.get('symptom') ?? []).map((s): Symptom => {
@@ -16,9 +28,18 @@ export function diagnoseCommand(words: readonly string[]): number {
     return known;
   });
   const board = openBoard(path, option(args, 'facts'));
-  const { cold, powered } = openReadings(board, required(args, 'readings'));
+  const observed = (args.options.get('observe') ?? []).map((key): Observed => {
+    const known = readObserved(board, key);
+    if (!known)
+      throw new UnusableArguments(
+        `There is nothing such as ${key} to observe; there are ${PLAIN_OBSERVATIONS.join(' ')} status-light:PATTERN, and hot:REF cold:REF of a part on the board.`,
+      );
+    return known;
+  });
+  const { cold, powered } = readingsOf(board, args);
   const clock = (): number => performance.now() / 1000;
-  const hypotheses = weighPowered(board, listHypotheses(board, symptoms), powered, MOST_SECONDS, clock);
+  const seen = weighObserved(board, listHypotheses(board, symptoms), observed, MOST_SECONDS, clock);
+  const hypotheses = weighPowered(board, seen, powered, MOST_SECONDS, clock);
   const diagnoser = new Diagnoser(buildWholeDictionary(board, hypotheses));
   const diagnosis = diagnoser.diagnose(cold);
   const permit = Permit.of(board).judge(cold, diagnoser);
@@ -26,6 +47,13 @@ export function diagnoseCommand(words: readonly string[]): number {
     option(args, 'json') !== undefined ? JSON.stringify(document(diagnosis, permit)) : report(diagnosis, permit),
   );
   return 0;
+}
+
+/** The readings of the file; none are needed where something was observed. */
+function readingsOf(board: Board, args: Arguments): ReadingsFile {
+  const file = option(args, 'readings');
+  if (file === undefined && args.options.has('observe')) return { cold: [], powered: [] };
+  return openReadings(board, file ?? required(args, 'readings'));
 }
 
 /** Faults are worked out under power no longer than this: a minute and a half. */

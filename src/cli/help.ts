@@ -11,7 +11,9 @@ export const HELP = `Usage: ./lantern COMMAND
   read BOARD --requests FILE.jsonl                         one request a line
   expect BOARD [--state cold|hot] [--facts FILE] [--source V] [--load L] [--fault F]… [--readings FILE]
                                                            what every point should read
-  diagnose BOARD --readings FILE.csv [--symptom S] [--facts FILE]   (columns mode,red,black,value and, under power, source,load)
+  diagnose BOARD --readings FILE.csv [--symptom S]… [--observe KEY]… [--facts FILE]
+                                                     (columns mode,red,black,value and, under power, source,load;
+                                                     keys such as lamp-dim, hiccup-ticking, sags-at-load, hot:R5)
                                                            suspects, next reading, permit to power
   decode MARK [--kind K]  |  decode --requests FILE.jsonl  what a marking may mean, most likely first
   stages BOARD                                             stages, pin roles, topology, islands

@@ -41,3 +41,5 @@ export type { Symptom } from './priors';
 export { probePairs } from './probePairs';
 export { LOOK_SIGNS, lookFactors } from './lookSigns';
 export type { Finding, LookSign, Severity } from './lookSigns';
+export { PLAIN_OBSERVATIONS, readObserved, weighObserved } from './observations';
+export type { Observed } from './observations';

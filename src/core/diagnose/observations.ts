@@ -1,0 +1,177 @@
+import { isElectrolytic, partFigure } from '../part';
+import { findPart } from '../circuit';
+import type { Board } from '../circuit';
+import type { Fault } from '../fault';
+import { supplyOf } from '../operate';
+import { PoweredReader, partWatts } from '../work';
+import type { OperatingCondition } from '../work';
+import type { Hypothesis } from './hypotheses';
+
+/** What was seen, heard or felt on a unit under power, without a part. */
+export const PLAIN_OBSERVATIONS = [
+  'hiccup-ticking',
+  'lamp-dark',
+  'lamp-dim',
+  'lamp-bright',
+  'lamp-pulses',
+  'weak-beep',
+  'smoke',
+  'works-unloaded',
+  'works-cold',
+  'works-warm',
+  'sags-at-load',
+] as const;
+
+/** One of them, a part that is hot or cold, or how a status light blinks. */
+export type Observed =
+  | { readonly kind: (typeof PLAIN_OBSERVATIONS)[number] }
+  | { readonly kind: 'hot' | 'cold'; readonly ref: string }
+  | { readonly kind: 'status-light'; readonly pattern: string };
+
+/** Reads a key such as `hot:R5` or `lamp-dim`; null for one that is none, or a part that is not on the board. */
+export function readObserved(board: Board, key: string): Observed | null {
+  const plain = PLAIN_OBSERVATIONS.find((k) => k === key.toLowerCase());
+  if (plain) return { kind: plain };
+  const [head = '', ...rest] = key.split(':');
+  const tail = rest.join(':').trim();
+  if (head.toLowerCase() === 'status-light' && tail !== '') return { kind: 'status-light', pattern: tail };
+  const part = findPart(board, tail);
+  const kind = (['hot', 'cold'] as const).find((k) => k === head.toLowerCase());
+  return kind && part ? { kind, ref: part.ref } : null;
+}
+
+/** How likely each is to be seen where the unit as computed would show it, and where it would not. */
+const [SHOWN, NOT] = [0.85, 0.06];
+/** Where nothing is computed of it. */
+const UNSAID = 0.3;
+/** An output this much off its sound volts is not working; a load pulls one down that falls to this share. */
+const WORKS = 0.9;
+/** Watts from which a part is felt, and how much more than sound is hot; less than this share of sound is cold. */
+const FELT_WATTS = 0.25;
+const HOTTER = 2.5;
+const COLDER = 0.3;
+/** Times its printed watts at which a part smokes. */
+const SMOKES = 3;
+/** Share of its sound power that a unit must take to light the limiter's lamp a little; more than this many times makes it bright. */
+const DIM = 0.3;
+const BRIGHT = 3;
+
+/**
+ * Hypotheses weighed by what was seen under power: every fault's unit worked out without load and at full load from the sound
+ * one, and asked whether it would show that. seconds: as for `weighPowered`.
+ */
+export function weighObserved(
+  board: Board,
+  hypotheses: readonly Hypothesis[],
+  observed: readonly Observed[],
+  seconds: number,
+  clock: () => number,
+): readonly Hypothesis[] {
+  const source = supplyOf(board).nominal;
+  // Of a unit that nobody knows what to feed with nothing can be worked out.
+  if (observed.length === 0 || source === null) return hypotheses;
+  const sound = unitOf(board, source, [], null);
+  const until = clock() + seconds;
+  const known = new Map<string, number>();
+  for (const { label, faults } of [...hypotheses]
+    .filter((h) => h.faults.length <= 1)
+    .sort((a, b) => b.weight - a.weight)) {
+    if (clock() > until && faults.length > 0) break;
+    const unit = faults.length === 0 ? sound : unitOf(board, source, faults, sound);
+    known.set(
+      label,
+      observed.reduce((odds, o) => odds * likelihood(board, o, unit, sound, faults), 1),
+    );
+  }
+  const list = [...known.values()].sort((a, b) => a - b);
+  const middle = list[list.length >> 1] ?? 1;
+  return hypotheses.map((h) => ({
+    ...h,
+    weight: h.weight * (known.get(h.label) ?? known.get(h.label.split('+')[0]!) ?? middle),
+  }));
+}
+
+interface Unit {
+  readonly idle: PoweredReader;
+  readonly loaded: PoweredReader;
+}
+
+function unitOf(board: Board, source: number, faults: readonly Fault[], sound: Unit | null): Unit {
+  const at = (load: OperatingCondition['load'], near: PoweredReader | undefined): PoweredReader =>
+    PoweredReader.at(board, { source, load }, faults, near?.operation ?? null);
+  return { idle: at('none', sound?.idle), loaded: at('full', sound?.loaded) };
+}
+
+const saidOr = (shows: boolean | null): number => (shows === null ? UNSAID : shows ? SHOWN : NOT);
+
+function likelihood(board: Board, o: Observed, unit: Unit, sound: Unit, faults: readonly Fault[]): number {
+  const { loaded, idle } = unit;
+  const { unitState, destroys } = loaded.operation;
+  switch (o.kind) {
+    case 'hiccup-ticking':
+    case 'weak-beep':
+    case 'lamp-pulses':
+      return saidOr(unitState === 'hiccup');
+    case 'lamp-bright':
+      return saidOr(destroys.length > 0 || taken(loaded) > BRIGHT * taken(sound.loaded));
+    case 'lamp-dark':
+      return saidOr(destroys.length === 0 && taken(loaded) < DIM * taken(sound.loaded));
+    case 'lamp-dim': {
+      const share = taken(loaded) / Math.max(taken(sound.loaded), 1e-6);
+      return saidOr(destroys.length === 0 && share >= DIM && share <= BRIGHT);
+    }
+    case 'works-unloaded':
+      return saidOr(works(idle, sound.idle) && !works(loaded, sound.loaded));
+    case 'sags-at-load':
+      return saidOr(works(idle, sound.idle) && !works(loaded, sound.loaded) && unitState !== 'off');
+    case 'smoke':
+      return saidOr(
+        board.parts.some(
+          (p) => partWatts(loaded.operation, p.ref) > SMOKES * (partFigure(p, 'ratedWatts') ?? Infinity),
+        ) || destroys.length > 0,
+      );
+    case 'hot': {
+      const [now, then] = [unit, sound].map((u) => partWatts(u.loaded.operation, o.ref)) as [number, number];
+      return saidOr(now > FELT_WATTS && now > HOTTER * then);
+    }
+    case 'cold': {
+      const [now, then] = [unit, sound].map((u) => partWatts(u.loaded.operation, o.ref)) as [number, number];
+      return then > FELT_WATTS ? saidOr(now < COLDER * then) : UNSAID;
+    }
+    case 'works-warm':
+      return saidOr(faults.some((f) => dries(board, f)));
+    case 'works-cold':
+      return saidOr(faults.some((f) => f.kind === 'open' || f.kind === 'leak'));
+    case 'status-light':
+      return UNSAID;
+  }
+}
+
+/** An electrolytic that has dried works again when it is warm. */
+function dries(board: Board, fault: Fault): boolean {
+  const part = 'ref' in fault ? findPart(board, fault.ref) : undefined;
+  return part !== undefined && isElectrolytic(part) && (fault.kind === 'esr' || fault.kind === 'value');
+}
+
+/** Watts that the loads of the nameplate and everything in the unit take. */
+function taken({ operation }: PoweredReader): number {
+  const { unit, volts } = operation;
+  let watts = 0;
+  for (const d of unit.lastDevices) {
+    if (!d.name.startsWith('source') && !d.name.startsWith('line ')) continue;
+    const flow = new Float64Array(d.nodes.length);
+    const x = Float64Array.from(d.nodes, (n) => volts[n]!);
+    d.evaluate(x, flow, new Float64Array(d.nodes.length ** 2));
+    watts -= flow.reduce((sum, amps, i) => sum + amps * x[i]!, 0);
+  }
+  return Math.max(watts, 0);
+}
+
+/** Whether every direct output stands near what a sound unit gives there. */
+function works(now: PoweredReader, sound: PoweredReader): boolean {
+  const { outputs } = now.operation.unit.plan;
+  return outputs.every((o) => {
+    const [own, right] = [now, sound].map((r) => r.read(o.kind === 'ac' ? 'acv' : 'dcv', o.rail, o.return)?.value ?? 0);
+    return Math.abs(own! - right!) <= (1 - WORKS) * Math.abs(right!);
+  });
+}
