@@ -21,8 +21,10 @@ const SWITCHED: ReadonlySet<string> = new Set([
   'buck-boost',
 ]);
 
-/** Frequency where no data sheet tells, hertz. */
+/** Frequency where no data sheet tells, hertz: behind the mains or with a transformer, and of small chokes on low volts. */
 const USUAL_HERTZ = 65e3;
+const USUAL_CHOKE_HERTZ = 300e3;
+const CHOKE_STAGES: ReadonlySet<string> = new Set(['buck', 'synchronous-buck', 'boost', 'buck-boost']);
 
 /** The controller of a converter, if it is one that works. */
 export function controllerOf(unit: UnitCircuit, c: PowerConverter): WorkIc | undefined {
@@ -97,7 +99,7 @@ export function makeCell(unit: UnitCircuit, c: PowerConverter): Cell | null {
       break;
   }
   if (phases.some((p) => p.length === 0)) return null;
-  const hertz = facts['fSwitch'] ?? USUAL_HERTZ;
+  const hertz = facts['fSwitch'] ?? (!plan.mains && CHOKE_STAGES.has(c.topology) ? USUAL_CHOKE_HERTZ : USUAL_HERTZ);
   const nodeOf = (net: string): number => unit.node(net);
   const cell = new Cell(unit.powerDevices, circuit.parameters, {
     phases,

@@ -1,6 +1,7 @@
 import { boardNets, netKey } from '../circuit';
 import type { Board } from '../circuit';
 import type { Fault } from '../fault';
+import { sheetFact } from '../part';
 import { formatQuantity } from '../quantity';
 import { recogniseStages } from '../stages';
 import { operateUnit } from './operate';
@@ -40,6 +41,8 @@ export interface PoweredReading {
 const METER_OHMS = 10e6;
 /** How far a good unit may read from its nominal figure as a share: other than direct volts, and these at least; in volts. */
 const BANDS = { acv: 0.05, ripple: 0.4, freq: 0.1 } as const;
+/** A frequency that nobody told may be this many times more or less. */
+const GUESSED = 4;
 const LEAST_SHARE = 0.01;
 const LEAST_BAND = 0.02;
 /** Volts that give way to the meter by more than this share are asked for again with the loops closed. */
@@ -72,6 +75,9 @@ export class PoweredReader {
     if (a < 0 || b < 0) return undefined;
     const value = found ? this.value(mode, a, b, netKey(red), netKey(black)) : null;
     if (value === null) return { value, low: null, high: null };
+    // Where nobody told how often it switches, its ripple and its frequency are known by their order alone.
+    if ((mode === 'ripple' || mode === 'freq') && value > 0 && this.guessedHertz(a))
+      return { value, low: value / GUESSED, high: value * GUESSED };
     const share = mode === 'dcv' ? LEAST_SHARE : BANDS[mode];
     const spread = mode === 'dcv' ? this.derive(red, black).spread : 0;
     const half = Math.max(Math.abs(value) * share, spread, mode === 'freq' ? 0 : LEAST_BAND);
@@ -101,6 +107,14 @@ export class PoweredReader {
   waveform(red: string, black: string): Waveform | null {
     const { unit } = this.operation;
     return waveformOf(this.operation, unit.node(red), unit.node(black));
+  }
+
+  /** Whether a node follows a converter whose frequency is what is usual, not what its data sheet says. */
+  private guessedHertz(a: number): boolean {
+    const { board } = this.operation.unit.plan;
+    const own = this.running().find(({ cell }) => cell.soft.has(a) || cell.unknownOf.has(a));
+    const controller = own?.converter.controller ?? null;
+    return own !== undefined && (controller === null || sheetFact(board.facts, controller, 'fSwitch') === undefined);
   }
 
   private value(mode: PoweredMode, a: number, b: number, red: string, black: string): number | null {
