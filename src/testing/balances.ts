@@ -143,7 +143,7 @@ export function leftOver({ unit, volts }: Operation): { readonly net: string; re
 }
 
 /** Of the greatest current of a unit this much is lost in its last digits. */
-const ROUNDING = 1e-7;
+const ROUNDING = 1e-6;
 /** Nodes where less than this flows are not asked, A. */
 const LEAST_AMPS = 1e-3;
 

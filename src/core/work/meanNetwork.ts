@@ -125,7 +125,8 @@ export class MeanNetwork {
         if (number < 0) continue;
         const next = round < DAMPED ? rhs[number]! : x[i]! + 0.4 * (rhs[number]! - x[i]!);
         if (!Number.isFinite(next)) return null;
-        moved = Math.max(moved, Math.abs(next - x[i]!) / (1 + Math.abs(next)));
+        // However many volts stand there: what flows hangs on those across a part.
+        moved = Math.max(moved, Math.abs(next - x[i]!) / (1 + Math.min(Math.abs(next), MOST_VOLTS)));
         x[i] = next;
       }
       // Nodes that float between blocking junctions keep a little noise.
@@ -296,6 +297,7 @@ const GMIN = 1e-11;
 /** Until here what was limited is not looked at. */
 const PULLED = 10;
 const NEAR = 1e-7;
+const MOST_VOLTS = 400;
 /** A node is in balance to this share of its greatest current, and where less than so many amperes are over. */
 const BALANCED = 1e-3;
 const LEAST_AMPS = 1e-7;
