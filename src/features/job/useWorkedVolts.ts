@@ -25,6 +25,7 @@ export function useWorkedVolts(board: Board): boolean {
         setFilled(board);
         worker?.terminate();
       };
+      worker.onerror = () => setFilled(board);
       const message: PoweredAsked = { type: 'rails', id: 0, board };
       worker.postMessage(message);
     }, PAUSE_MS);
