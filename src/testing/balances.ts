@@ -133,17 +133,17 @@ export function leftOver({ unit, volts }: Operation): { readonly net: string; re
   const prefer = new Set(
     [unit.plan.inputs.return, ...unit.plan.references].map((n) => (n === null ? -1 : unit.node(n))),
   );
-  const floor = ROUNDING * most.reduce((a, b) => Math.max(a, b), 0);
+  const lost = ROUNDING * most.reduce((a, b) => Math.max(a, b), 0);
   let worst = { net: '', share: 0 };
   sum.forEach((amps, n) => {
-    const share = Math.abs(amps) / Math.max(most[n]!, floor);
+    const share = Math.max(Math.abs(amps) - lost, 0) / most[n]!;
     if (!prefer.has(n) && share > worst.share) worst = { net: unit.circuit.nodeNames[n]!, share };
   });
   return worst;
 }
 
 /** Of the greatest current of a unit this much is lost in its last digits. */
-const ROUNDING = 1e-6;
+const ROUNDING = 4e-7;
 /** Nodes where less than this flows are not asked, A. */
 const LEAST_AMPS = 1e-3;
 
