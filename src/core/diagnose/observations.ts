@@ -78,6 +78,8 @@ export function weighObserved(
     .sort((a, b) => b.weight - a.weight)) {
     if (clock() > until && faults.length > 0) break;
     const unit = faults.length === 0 ? sound : unitOf(board, source, faults, sound);
+    // Of a unit that has no steady state nothing is said.
+    if (![unit.idle, unit.loaded].every((r) => r.operation.found)) continue;
     known.set(
       label,
       observed.reduce((odds, o) => odds * likelihood(board, o, unit, sound, faults), 1),

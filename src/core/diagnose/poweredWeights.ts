@@ -47,7 +47,8 @@ export function weighPowered(
   const first = [...hypotheses].filter((h) => h.faults.length <= 1).sort((a, b) => b.weight - a.weight);
   for (const { label, faults } of first) {
     if (clock() > until && faults.length > 0) break;
-    known.set(label, likelihoodOf(board, faults, readings, healthy, scales));
+    const own = likelihoodOf(board, faults, readings, healthy, scales);
+    if (own !== null) known.set(label, own);
   }
   const found = [...known.values()].sort((a, b) => a - b);
   const middle = found[found.length >> 1] ?? 0;
@@ -58,14 +59,14 @@ export function weighPowered(
   });
 }
 
-/** Logarithm of the likelihood of all readings under some faults. */
+/** Logarithm of the likelihood of all readings under some faults; null where the unit has no steady state with them. */
 function likelihoodOf(
   board: Board,
   faults: readonly Fault[],
   readings: readonly PoweredTaken[],
   healthy: ReadonlyMap<string, PoweredReader>,
   scales: readonly number[],
-): number {
+): number | null {
   const made = new Map<string, PoweredReader>();
   let sum = 0;
   readings.forEach((r, i) => {
@@ -78,7 +79,7 @@ function likelihoodOf(
     const density = scale / (sigma + (range.to - range.from) / 3);
     sum += Math.log((1 - OUTLIERS) * density * Math.exp(-0.5 * (off / sigma) ** 2) + OUTLIERS * ANYWHERE);
   });
-  return sum;
+  return [...made.values()].every((r) => r.operation.found) ? sum : null;
 }
 
 function rangeAt(
