@@ -64,3 +64,20 @@ test('nothing read under power changes nothing; without time only the healthy un
   // The others weigh like the middle of what was worked out: nothing is told apart, nothing is lost.
   for (const h of some) expect(odds.get(h.label)!).toBeGreaterThan(0);
 });
+
+test('a fault whose unit has no steady state is no explanation for everything', () => {
+  // Of these one has none: it weighs like the middle of the others, not like the best.
+  const lost = {
+    ...some.find((h) => h.label === 'L1:open')!,
+    label: 'lost',
+    faults: [{ kind: 'value', ref: 'R3', value: NaN }],
+  } as Hypothesis;
+  const reader = PoweredReader.at(board, condition, lost.faults);
+  expect(reader.operation.found).toBe(false);
+  const readings = [{ mode: 'dcv', red: 'OUT+', black: 'GND', value: 0, condition }] as const;
+  const weighed = weighPowered(board, [...some, lost], readings, 1e9, () => 0);
+  const factor = (label: string): number =>
+    weighed.find((h) => h.label === label)!.weight / [...some, lost].find((h) => h.label === label)!.weight;
+  expect(factor('L1:open')).toBeGreaterThan(3 * factor('lost'));
+  expect(factor('lost')).toBeGreaterThan(0);
+});

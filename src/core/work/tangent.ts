@@ -82,7 +82,8 @@ export class Tangent {
     const { cell } = running;
     const result = running.result!;
     // A pulse that ends as it begins tells nothing of the rise: the current was there before it.
-    if (result.duty * cell.plan.phases.length < NO_PULSE) return;
+    // Nor does a switch that carries nothing.
+    if (result.duty * cell.plan.phases.length < NO_PULSE || !(result.top > 0)) return;
     const part = Math.min(result.duty * cell.plan.phases.length, 0.95);
     const valley = result.top - result.rise * (result.duty / cell.hertz);
     const falls = valley > 0.03 * result.top ? part / (1 - part) : 0;
