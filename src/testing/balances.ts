@@ -1,6 +1,7 @@
 import type { Operation } from '@/core/work';
 import type { Spot, SwitchedRun } from '@/core/work/switched';
 import type { RunningCell } from '@/core/work/unitCircuit';
+import { flowsOf } from '@/core/work/workDevice';
 
 /** What one period of a cell takes from its given volts, loses, and leaves in its windings more than before: joule. */
 export interface Balance {
@@ -119,12 +120,7 @@ const LEAST_SWING = 0.1;
 export function leftOver({ unit, volts }: Operation): { readonly net: string; readonly share: number } {
   const [sum, most] = [new Float64Array(volts.length), new Float64Array(volts.length).fill(LEAST_AMPS)];
   for (const d of unit.lastDevices) {
-    const flow = new Float64Array(d.nodes.length);
-    d.evaluate(
-      Float64Array.from(d.nodes, (n) => volts[n]!),
-      flow,
-      new Float64Array(d.nodes.length ** 2),
-    );
+    const flow = flowsOf(d, volts);
     d.nodes.forEach((n, i) => {
       sum[n] = sum[n]! + flow[i]!;
       most[n] = Math.max(most[n]!, Math.abs(flow[i]!));

@@ -1,4 +1,5 @@
 import { linesOf } from '@/core/ledger';
+import type { LedgerLine } from '@/core/ledger';
 import { csvCell } from '@/core/csv';
 import { formatFault } from '@/core/fault';
 import { jobState, judgeReading } from '@/core/job';
@@ -36,16 +37,19 @@ export function exportReadings({ boards, lines }: BenchJob): readonly ExportedRe
     board: boardFromJson(b.content),
     start: boardFromJson(b.start),
   }));
+  const taken = (line: LedgerLine, { mode, red, black }: Pick<ExportedReading, 'mode' | 'red' | 'black'>) => ({
+    at: new Date(line.at).toISOString(),
+    actor: line.actor,
+    board: boards.find((b) => b.id === line.boardId)?.label ?? '',
+    mode,
+    red,
+    black,
+  });
   const cold = linesOf(lines, 'reading').map(({ line, body }): ExportedReading => {
     const told = judgeReading({ boards: judged, lines }, { boardId: line.boardId, seq: line.seq, body });
     const e = told?.expected ?? null;
     return {
-      at: new Date(line.at).toISOString(),
-      actor: line.actor,
-      board: boards.find((b) => b.id === line.boardId)?.label ?? '',
-      mode: body.mode,
-      red: body.red,
-      black: body.black,
+      ...taken(line, body),
       value: body.seen.kind === 'figure' ? body.seen.value : body.seen.kind === 'overload' ? 'OL' : 'agrees',
       expected: e && (e.nominal ?? 'OL'),
       low: e && e.low,
@@ -59,12 +63,7 @@ export function exportReadings({ boards, lines }: BenchJob): readonly ExportedRe
     };
   });
   const powered = linesOf(lines, 'powered-reading').map(({ line, body }): ExportedReading => ({
-    at: new Date(line.at).toISOString(),
-    actor: line.actor,
-    board: boards.find((b) => b.id === line.boardId)?.label ?? '',
-    mode: body.mode,
-    red: body.red,
-    black: body.black,
+    ...taken(line, body),
     value: body.value,
     expected: null,
     low: null,

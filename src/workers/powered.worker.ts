@@ -51,7 +51,8 @@ function withWhatWasRead(unit: PoweredReader, readings: readonly TakenReading[])
   [read, measured] = [readings, null];
   measured = withReadings(unit, readings);
   const { unitState, states, period, warnings, destroys } = measured.reader.operation;
-  const points = alivePoints(unit).map((p) => pointAt(p.what, p) ?? p);
+  const asSound = alivePoints(unit);
+  const points = readings.length === 0 ? asSound : asSound.map((p) => (isRead(p) ? p : (pointAt(p.what, p) ?? p)));
   const contradictions = measured.contradictions.map(({ words, adopted }) => ({ words, adopted }));
   return {
     state: unitState,
@@ -66,9 +67,13 @@ function withWhatWasRead(unit: PoweredReader, readings: readonly TakenReading[])
   };
 }
 
+function isRead(place: Pick<TakenReading, 'mode' | 'red' | 'black'>): boolean {
+  const key = poweredPlace(place);
+  return read.some((r) => poweredPlace(r) === key);
+}
+
 /** What was read is held against the sound unit, everything else is expected after what was read. */
 function pointAt(what: string, place: Pick<TakenReading, 'mode' | 'red' | 'black'>): AlivePoint | null {
-  const key = poweredPlace(place);
-  const by = read.some((r) => poweredPlace(r) === key) ? sound : (measured?.reader ?? sound);
+  const by = isRead(place) ? sound : (measured?.reader ?? sound);
   return (by && alivePoint(by, what, place.mode, place.red, place.black)) ?? null;
 }

@@ -3,7 +3,7 @@ import { findPart } from '../circuit';
 import type { Board } from '../circuit';
 import type { Fault } from '../fault';
 import { supplyOf } from '../operate';
-import { PoweredReader, partWatts } from '../work';
+import { PoweredReader, partWatts, suppliedWatts } from '../work';
 import type { OperatingCondition } from '../work';
 import type { Hypothesis } from './hypotheses';
 
@@ -155,19 +155,7 @@ function dries(board: Board, fault: Fault): boolean {
   return part !== undefined && isElectrolytic(part) && (fault.kind === 'esr' || fault.kind === 'value');
 }
 
-/** Watts that the loads of the nameplate and everything in the unit take. */
-function taken({ operation }: PoweredReader): number {
-  const { unit, volts } = operation;
-  let watts = 0;
-  for (const d of unit.lastDevices) {
-    if (!d.name.startsWith('source') && !d.name.startsWith('line ')) continue;
-    const flow = new Float64Array(d.nodes.length);
-    const x = Float64Array.from(d.nodes, (n) => volts[n]!);
-    d.evaluate(x, flow, new Float64Array(d.nodes.length ** 2));
-    watts -= flow.reduce((sum, amps, i) => sum + amps * x[i]!, 0);
-  }
-  return Math.max(watts, 0);
-}
+const taken = ({ operation }: PoweredReader): number => suppliedWatts(operation);
 
 /** Whether every direct output stands near what a sound unit gives there. */
 function works(now: PoweredReader, sound: PoweredReader): boolean {

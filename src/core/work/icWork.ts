@@ -81,8 +81,7 @@ function drives(unit: UnitCircuit, ic: WorkIc, state: WorkState, ground: number)
     for (const at of ic.roles['GATE'] ?? []) {
       const out = pins[at]!;
       const rides = unit.pin(ic, 'SW');
-      const vcc = unit.pin(ic, 'VCC');
-      const supply = vcc >= 0 ? vcc : unit.pin(ic, 'VIN');
+      const supply = drivePin(unit, ic);
       const share = inverted.has(out) ? 1 - duty : duty;
       if (factor) list.push(factorDrive(`${ic.ref} drive`, out, supply, ground, factor));
       else if (!upper.has(out) || inverted.has(out)) list.push(driveOf(`${ic.ref} drive`, out, supply, ground, share));
@@ -162,6 +161,17 @@ function gatesOf(unit: UnitCircuit, which: (s: PowerSwitch) => boolean): Readonl
       c.switches.flatMap((s) => (which(s) ? s.refs.map((ref) => unit.pinsOf(ref)[1]!) : [])),
     ),
   );
+  return withGateResistors(unit, gates);
+}
+
+/** The supply pin of what an integrated circuit drives with; -1 where it has none. */
+export function drivePin(unit: UnitCircuit, ic: WorkIc): number {
+  const vcc = unit.pin(ic, 'VCC');
+  return vcc >= 0 ? vcc : unit.pin(ic, 'VIN');
+}
+
+/** Gates and the nodes that a small resistor joins to them. */
+export function withGateResistors(unit: UnitCircuit, gates: ReadonlySet<number>): ReadonlySet<number> {
   const near = new Set(gates);
   for (const d of unit.circuit.devices) {
     if (d.model.kind !== 'resistor' || unit.circuit.parameters[d.at]! > GATE_OHMS) continue;

@@ -1,5 +1,6 @@
 import { DisjointSets } from '../graph';
 import { factorDense, solveDense } from '../linear';
+import { flowsOf } from './workDevice';
 import type { WorkDevice } from './workDevice';
 
 /**
@@ -144,10 +145,8 @@ export class MeanNetwork {
   private inBalance(x: Float64Array): boolean {
     const [sum, most] = [new Float64Array(x.length), new Float64Array(x.length)];
     for (const device of this.devices) {
-      const { flow, slope, local, device: d } = this.curvedOf(device);
-      for (let i = 0; i < d.nodes.length; i++) local[i] = x[d.nodes[i]!]!;
-      d.evaluate(local, flow, slope);
-      d.nodes.forEach((n, i) => {
+      const flow = flowsOf(device, x);
+      device.nodes.forEach((n, i) => {
         sum[n] = sum[n]! + flow[i]!;
         most[n] = Math.max(most[n]!, Math.abs(flow[i]!));
       });

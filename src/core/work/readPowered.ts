@@ -12,7 +12,7 @@ import { closeLoops } from './loops';
 import { royerOf, royerSignal } from './royer';
 import type { RoyerSignal } from './royer';
 import { isInverter } from './simpleConverter';
-import { resistance } from './workDevice';
+import { flowsOf, resistance } from './workDevice';
 import type { WorkDevice } from './workDevice';
 import type { RunningCell } from './unitCircuit';
 import type { OperatingCondition } from './workBoard';
@@ -238,9 +238,7 @@ export class PoweredReader {
     let amps = 0;
     for (const d of unit.lastDevices) {
       if (d.name !== 'power-factor stage') continue;
-      const x = Float64Array.from(d.nodes, (n) => volts[n]!);
-      const flow = new Float64Array(d.nodes.length);
-      d.evaluate(x, flow, new Float64Array(d.nodes.length ** 2));
+      const flow = flowsOf(d, volts);
       d.nodes.forEach((n, i) => {
         if (n === a) amps -= flow[i]!;
       });

@@ -4,6 +4,7 @@ import type { Divider } from '../operate';
 import { formatQuantity } from '../quantity';
 import type { MeanNetwork } from './meanNetwork';
 import type { Operation } from './operate';
+import { flowsOf } from './workDevice';
 import type { WorkDevice } from './workDevice';
 
 /** A step of how a reading comes about: words with the numbers in them, and the parts they speak of. */
@@ -94,12 +95,7 @@ export class Scene {
       if (NO_PARTS.has(d.name) || d.name.startsWith('line ')) return [];
       const n = d.nodes.length;
       const i = d.nodes.indexOf(node);
-      const flow = new Float64Array(n);
-      d.evaluate(
-        Float64Array.from(d.nodes, (k) => x[k]!),
-        flow,
-        new Float64Array(n * n),
-      );
+      const flow = flowsOf(d, x);
       const group = d.joins.find((g) => g.includes(node));
       const others = (group ?? []).filter((k) => k !== node);
       // Of several other ends, the one that the current leaves by.

@@ -1,3 +1,4 @@
+import { drivePin, withGateResistors } from './icWork';
 import type { Operation } from './operate';
 import type { SwitchedRun } from './switched';
 import type { RunningCell } from './unitCircuit';
@@ -61,13 +62,14 @@ function gate(operation: Operation, own: RunningCell, a: number): Moment | null 
   for (const s of converter.switches) {
     const control = unit.node(s.control);
     const index = cell.switchDevices.findIndex((d) => s.refs.includes(d.name));
+    const near = withGateResistors(unit, new Set([control]));
     // By a resistor at the most: what a transformer brings has no base to stand on.
     for (const ic of index < 0 ? [] : drivers) {
-      const pin = pins(ic).find((p) => p === control || joined(operation, p, control));
+      const pin = pins(ic).find((p) => near.has(p));
       if (pin === undefined || (a !== control && a !== pin)) continue;
       const rides = s.side === 'top' ? unit.pin(ic, 'SW') : -1;
       const base = rides >= 0 ? rides : unit.ground(ic);
-      const supply = rides >= 0 ? unit.pin(ic, 'BST') : Math.max(unit.pin(ic, 'VCC'), unit.pin(ic, 'VIN'));
+      const supply = rides >= 0 ? unit.pin(ic, 'BST') : drivePin(unit, ic);
       if (base < 0 || supply < 0) continue;
       const height = volts[supply]! - volts[base]!;
       const lowOn = unit.circuit.parameters[cell.switchDevices[index]!.at]! < 0;
@@ -77,16 +79,6 @@ function gate(operation: Operation, own: RunningCell, a: number): Moment | null 
   }
   return null;
 }
-
-/** Whether a resistor such as stands before a gate joins two nodes. */
-function joined({ unit }: Operation, a: number, b: number): boolean {
-  const { devices, parameters } = unit.circuit;
-  return devices.some(
-    (d) => d.model.kind === 'resistor' && parameters[d.at]! < GATE_OHMS && d.nodes.includes(a) && d.nodes.includes(b),
-  );
-}
-
-const GATE_OHMS = 500;
 
 /** The pin that senses a converter's current: the current of its switches over its shunt. */
 function sensed({ unit, volts }: Operation, { converter, senseOhms }: RunningCell, a: number): Moment | null {

@@ -19,6 +19,22 @@ export interface WorkDevice {
   limit?(x: Float64Array, last: Float64Array): boolean;
 }
 
+/** Amperes into a device at each of its nodes, at the mean volts of all nodes. */
+export function flowsOf({ nodes, evaluate }: WorkDevice, volts: Float64Array): Float64Array {
+  const n = nodes.length;
+  const flow = new Float64Array(n);
+  evaluate(
+    Float64Array.from(nodes, (k) => volts[k]!),
+    flow,
+    new Float64Array(n * n),
+  );
+  return flow;
+}
+
+/** Watts that a device takes at mean volts. */
+export const wattsInto = (device: WorkDevice, volts: Float64Array): number =>
+  flowsOf(device, volts).reduce((sum, amps, i) => sum + amps * volts[device.nodes[i]!]!, 0);
+
 /** What conducts of a device of the circuit in the mean: resistors, junctions, transistors, channels. */
 export function meanDevice(device: Device, parameters: Float64Array): WorkDevice {
   const { model, at, nodes, name } = device;
