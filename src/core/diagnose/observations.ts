@@ -6,6 +6,7 @@ import { supplyOf } from '../operate';
 import { PoweredReader, partWatts, suppliedWatts } from '../work';
 import type { OperatingCondition } from '../work';
 import type { Hypothesis } from './hypotheses';
+import { weighSingles } from './weighSingles';
 
 /** What was seen, heard or felt on a unit under power, without a part. */
 export const PLAIN_OBSERVATIONS = [
@@ -58,7 +59,7 @@ const BRIGHT = 3;
 
 /**
  * Hypotheses weighed by what was seen under power: every fault's unit worked out without load and at full load from the sound
- * one, and asked whether it would show that. seconds: as for `weighPowered`.
+ * one, and asked whether it would show that. seconds, clock: as for `weighSingles`.
  */
 export function weighObserved(
   board: Board,
@@ -71,26 +72,12 @@ export function weighObserved(
   // Of a unit that nobody knows what to feed with nothing can be worked out.
   if (observed.length === 0 || source === null) return hypotheses;
   const sound = unitOf(board, source, [], null);
-  const until = clock() + seconds;
-  const known = new Map<string, number>();
-  for (const { label, faults } of [...hypotheses]
-    .filter((h) => h.faults.length <= 1)
-    .sort((a, b) => b.weight - a.weight)) {
-    if (clock() > until && faults.length > 0) break;
+  return weighSingles(hypotheses, seconds, clock, (faults) => {
     const unit = faults.length === 0 ? sound : unitOf(board, source, faults, sound);
     // Of a unit that has no steady state nothing is said.
-    if (![unit.idle, unit.loaded].every((r) => r.operation.found)) continue;
-    known.set(
-      label,
-      observed.reduce((odds, o) => odds * likelihood(board, o, unit, sound, faults), 1),
-    );
-  }
-  const list = [...known.values()].sort((a, b) => a - b);
-  const middle = list[list.length >> 1] ?? 1;
-  return hypotheses.map((h) => ({
-    ...h,
-    weight: h.weight * (known.get(h.label) ?? known.get(h.label.split('+')[0]!) ?? middle),
-  }));
+    if (![unit.idle, unit.loaded].every((r) => r.operation.found)) return null;
+    return observed.reduce((sum, o) => sum + Math.log(likelihood(board, o, unit, sound, faults)), 0);
+  });
 }
 
 interface Unit {
@@ -132,12 +119,10 @@ function likelihood(board: Board, o: Observed, unit: Unit, sound: Unit, faults: 
           (p) => partWatts(loaded.operation, p.ref) > SMOKES * (partFigure(p, 'ratedWatts') ?? Infinity),
         ) || destroys.length > 0,
       );
-    case 'hot': {
-      const [now, then] = [unit, sound].map((u) => partWatts(u.loaded.operation, o.ref)) as [number, number];
-      return saidOr(now > FELT_WATTS && now > HOTTER * then);
-    }
+    case 'hot':
     case 'cold': {
       const [now, then] = [unit, sound].map((u) => partWatts(u.loaded.operation, o.ref)) as [number, number];
+      if (o.kind === 'hot') return saidOr(now > FELT_WATTS && now > HOTTER * then);
       return then > FELT_WATTS ? saidOr(now < COLDER * then) : UNSAID;
     }
     case 'works-warm':

@@ -3,6 +3,7 @@ import type { Fault } from '../fault';
 import { PoweredReader } from '../work';
 import type { OperatingCondition, TakenReading } from '../work';
 import type { Hypothesis } from './hypotheses';
+import { weighSingles } from './weighSingles';
 
 /** A figure read on the unit under power, V or Hz, and how it was fed and loaded. */
 export interface PoweredTaken extends TakenReading {
@@ -27,9 +28,7 @@ const ANYWHERE = 0.02;
 
 /**
  * Hypotheses weighed by what was read under power: each weight times the likelihood of those figures, every fault's unit
- * worked out from the healthy one. A fault that is joined by others counts by the one that began it.
- *
- * seconds  works on the likeliest until then; what is left over weighs like the middle of those worked out.
+ * worked out from the healthy one. seconds, clock: as for `weighSingles`.
  */
 export function weighPowered(
   board: Board,
@@ -42,21 +41,7 @@ export function weighPowered(
   const conditions = new Map(readings.map(({ condition }) => [`${condition.source} ${condition.load}`, condition]));
   const healthy = new Map([...conditions].map(([key, c]) => [key, PoweredReader.at(board, c, [])]));
   const scales = readings.map((r) => rangeAt(healthy, board, [], r)?.sigma ?? METER.volts);
-  const known = new Map<string, number>();
-  const until = clock() + seconds;
-  const first = [...hypotheses].filter((h) => h.faults.length <= 1).sort((a, b) => b.weight - a.weight);
-  for (const { label, faults } of first) {
-    if (clock() > until && faults.length > 0) break;
-    const own = likelihoodOf(board, faults, readings, healthy, scales);
-    if (own !== null) known.set(label, own);
-  }
-  const found = [...known.values()].sort((a, b) => a - b);
-  const middle = found[found.length >> 1] ?? 0;
-  const best = found.at(-1) ?? 0;
-  return hypotheses.map((h) => {
-    const own = known.get(h.label) ?? known.get(h.label.split('+')[0]!) ?? middle;
-    return { ...h, weight: h.weight * Math.exp(own - best) };
-  });
+  return weighSingles(hypotheses, seconds, clock, (faults) => likelihoodOf(board, faults, readings, healthy, scales));
 }
 
 /** Logarithm of the likelihood of all readings under some faults; null where the unit has no steady state with them. */

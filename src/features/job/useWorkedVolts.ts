@@ -2,6 +2,7 @@
 import { useEffect, useState } from 'react';
 import type { Board } from '@/core/circuit';
 import { fillOperatingPoint, operatingPoint } from '@/core/operate';
+import { openPoweredWorker } from './poweredWorker';
 import type { PoweredAnswer, PoweredAsked } from '@/workers/poweredMessages';
 
 /** A board that is still being changed is not worked out yet, milliseconds. */
@@ -18,7 +19,7 @@ export function useWorkedVolts(board: Board): boolean {
     if (known || board.parts.length === 0) return;
     let worker: Worker | null = null;
     const timer = setTimeout(() => {
-      worker = new Worker(new URL('../../workers/powered.worker.ts', import.meta.url), { type: 'module' });
+      worker = openPoweredWorker();
       worker.onmessage = ({ data }: MessageEvent<PoweredAnswer>) => {
         // A unit that cannot be worked out leaves what the rooms know without it.
         if (data.type === 'rails') fillOperatingPoint(board, data.volts);

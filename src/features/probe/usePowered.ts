@@ -2,6 +2,7 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import type { Board } from '@/core/circuit';
 import type { AlivePoint, OperatingCondition, PoweredMode, TakenReading } from '@/core/work';
+import { openPoweredWorker } from '@/features/job/poweredWorker';
 import type { PoweredAnswer, PoweredAsked, PoweredUnit } from '@/workers/poweredMessages';
 
 /** What the worker said of a unit, and of which one. */
@@ -53,7 +54,7 @@ export function usePowered(
     if (source === null || load === null || key === null) return;
     const timer = setTimeout(() => {
       letGo();
-      const made = new Worker(new URL('../../workers/powered.worker.ts', import.meta.url), { type: 'module' });
+      const made = openPoweredWorker();
       worker.current = made;
       made.onmessage = ({ data }: MessageEvent<PoweredAnswer>) => {
         if (data.type === 'place') {

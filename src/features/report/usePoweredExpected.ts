@@ -3,6 +3,7 @@ import { useEffect, useState } from 'react';
 import type { Board } from '@/core/circuit';
 import type { PoweredReadingBody } from '@/core/ledger';
 import type { PoweredReading } from '@/core/work';
+import { openPoweredWorker } from '@/features/job/poweredWorker';
 import type { PoweredAnswer, PoweredAsked } from '@/workers/poweredMessages';
 
 const conditionOf = ({ source, load }: PoweredReadingBody): string => `${source} ${load}`;
@@ -21,7 +22,7 @@ export function usePoweredExpected(
   } | null>(null);
   useEffect(() => {
     if (bodies.length === 0) return;
-    const worker = new Worker(new URL('../../workers/powered.worker.ts', import.meta.url), { type: 'module' });
+    const worker = openPoweredWorker();
     const groups = [...new Set(bodies.map(conditionOf))].map((key) => bodies.filter((b) => conditionOf(b) === key));
     const by = new Map<PoweredReadingBody, PoweredReading | null>();
     worker.onmessage = ({ data }: MessageEvent<PoweredAnswer>) => {

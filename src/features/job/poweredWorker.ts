@@ -1,0 +1,3 @@
+/** A worker that works out units under power; whoever opens it ends it. */
+export const openPoweredWorker = (): Worker =>
+  new Worker(new URL('../../workers/powered.worker.ts', import.meta.url), { type: 'module' });
