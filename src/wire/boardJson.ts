@@ -96,7 +96,16 @@ export const NameplateJson = z.looseObject({
     )
     .optional(),
   auxInputs: z
-    .array(z.looseObject({ rail: NetName, return: NetName, volts: z.number(), source: z.string().optional() }))
+    .array(
+      z.looseObject({
+        rail: NetName,
+        return: NetName,
+        volts: z.number(),
+        voltsMin: z.number().optional(),
+        voltsMax: z.number().optional(),
+        source: z.string().optional(),
+      }),
+    )
     .optional(),
 });
 

@@ -46,6 +46,8 @@ export interface Nameplate {
         readonly rail: string;
         readonly return: string;
         readonly volts: number;
+        readonly voltsMin?: number | undefined;
+        readonly voltsMax?: number | undefined;
         readonly source?: string | undefined;
       }[]
     | undefined;

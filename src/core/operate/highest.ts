@@ -1,6 +1,6 @@
 import { netKey } from '../circuit';
 import type { Board } from '../circuit';
-import { isElectrolytic, partFigure, partText, safetyClass } from '../part';
+import { isElectrolytic, partFigure, isRatedAlternating } from '../part';
 import { formatQuantity } from '../quantity';
 import type { Basis } from '../quantity';
 import { findPowerPath, inputPole } from '../stages';
@@ -76,8 +76,7 @@ function ratings(cells: readonly Cell[]): readonly Highest[] {
   return cells.flatMap(({ part }): readonly Highest[] => {
     const printed = partFigure(part, 'ratedVolts');
     if (printed === undefined) return [];
-    const ac = safetyClass(part) !== null || /\bAC\b/iu.test(partText(part, 'class') ?? '');
-    const volts = printed * (ac ? Math.SQRT2 : 1);
+    const volts = printed * (isRatedAlternating(part) ? Math.SQRT2 : 1);
     return [{ volts, basis: 'assumed', why: `${formatQuantity(volts, 'V')} is the rating there: an upper bound` }];
   });
 }

@@ -63,6 +63,8 @@ export interface PrintedRail {
   readonly return: string | null;
   readonly kind: 'dc' | 'ac' | 'pulse' | 'supply';
   readonly volts: number;
+  /** The lowest in normal use. */
+  readonly lowest: number;
   readonly peak: number;
   readonly amps: number;
   readonly watts: number | null;
@@ -76,6 +78,7 @@ export function printedOutputs(board: Board): readonly PrintedRail[] {
     return: o.return ?? null,
     kind: o.kind,
     volts: o.volts,
+    lowest: o.volts,
     peak: Math.max(o.volts * (o.kind === 'ac' ? Math.SQRT2 : 1), o.voltsMax ?? 0),
     amps: o.amps,
     watts: o.kind === 'dc' ? o.volts * o.amps : null,
@@ -90,7 +93,8 @@ export function furtherSupplies(board: Board): readonly PrintedRail[] {
     return: x.return,
     kind: 'supply',
     volts: x.volts,
-    peak: x.volts,
+    lowest: Math.min(x.volts, x.voltsMin ?? x.volts),
+    peak: Math.max(x.volts, x.voltsMax ?? x.volts),
     amps: 0,
     watts: null,
   }));

@@ -113,6 +113,11 @@ export function safetyClass(part: Part): 'X' | 'Y' | null {
   return null;
 }
 
+/** Whether the printed volts of a part are volts rms of the mains or the like: X, Y and AC capacitors. */
+export function isRatedAlternating(part: Part): boolean {
+  return safetyClass(part) !== null || /\bAC\b|~/iu.test(`${partText(part, 'class') ?? ''} ${marking(part) ?? ''}`);
+}
+
 /** Resistors in parallel as one, ohms; parts of other kinds carry nothing. */
 export function parallelOhms(parts: readonly Part[]): number {
   return 1 / parts.reduce((sum, p) => sum + 1 / (p.kind === 'resistor' ? p.value : Infinity), 0);

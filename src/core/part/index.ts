@@ -8,6 +8,7 @@ export {
   parallelOhms,
   partFigure,
   partText,
+  isRatedAlternating,
   safetyClass,
   valueTolerance,
   withFigure,

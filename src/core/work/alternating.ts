@@ -5,13 +5,16 @@ import { SmallSignal, solveAt } from '../signal';
 import type { PowerConverter } from '../stages';
 import { isInverter } from './simpleConverter';
 import type { UnitUnderPower } from './unit';
-import { LOAD_SHARE, boardAtWork } from './workBoard';
+import { loadShare, boardAtWork } from './workBoard';
 import type { WorkState } from './unitCircuit';
 
 /** The alternating side of an inverter: volts rms between two nets, watts that the load takes, hertz. */
 export interface Alternating {
   readonly watts: number;
   readonly hertz: number;
+  /** Volts rms that its legs make, bus volts that they make it from. */
+  readonly legs: number;
+  readonly bus: number;
   /** Volts rms between two nets (keys). */
   volts(red: string, black: string): number;
 }
@@ -48,9 +51,11 @@ export function alternatingOf(
   const [output] = own;
   if (!c || !output) return null;
   const bus = busVolts(unit, c, x);
-  const share = LOAD_SHARE[condition.load];
+  const share = loadShare(condition);
   const usual = plan.usualBus.volts ?? plan.inputs.nominal;
-  const part = Math.max(bus, 0) / Math.max(usual, 1);
+  // Three phases are held as long as the bus allows; others follow it, but give no more than is printed: they are controlled.
+  const least = c.nodes.length === 3 ? Math.SQRT2 * output.volts : Math.max(usual, 1);
+  const part = Math.min(Math.max(bus, 0) / least, 1);
   if (c.nodes.length !== 2) {
     const factor = c.nodes.length === 3 ? Math.sqrt(3) * MOTOR_FACTOR : COIL_FACTOR;
     const watts = factor * output.volts * output.amps * share * part * part;
@@ -58,6 +63,8 @@ export function alternatingOf(
     return {
       watts,
       hertz: output.hertz ?? 50,
+      legs: output.volts * part,
+      bus,
       volts: (red, black) => (red !== black && phases.has(red) && phases.has(black) ? output.volts * part : 0),
     };
   }
@@ -106,5 +113,5 @@ export function alternatingOf(
     const v = volts * gain(o.rail, o.return);
     return sum + (v * v * o.amps * share) / o.volts;
   }, 0);
-  return { watts, hertz, volts: (p, q) => volts * gain(p, q) };
+  return { watts, hertz, legs: volts, bus, volts: (p, q) => volts * gain(p, q) };
 }

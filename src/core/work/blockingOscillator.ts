@@ -103,7 +103,7 @@ function pathOhms(unit: UnitCircuit, from: readonly number[], to: number): numbe
 }
 
 /** Peak collector current at some supply volts, ampere: where the base runs out of current. */
-function peakAmps(o: Oscillator, volts: number): number {
+export function oscillatorPeak(o: Oscillator, volts: number): number {
   const fed = Math.max(o.feedback * volts - BASE_VOLTS, 0) / o.feedbackOhms;
   const start = Math.max(volts - BASE_VOLTS, 0) / o.startOhms;
   return o.gain * (fed + start);
@@ -113,7 +113,7 @@ function peakAmps(o: Oscillator, volts: number): number {
 export function oscillates(o: Oscillator, x: Float64Array): boolean {
   const volts = x[o.supply]! - x[o.low]!;
   if (volts < 1.5 || !Number.isFinite(o.startOhms)) return false;
-  return x[o.base]! - x[o.low]! > 0.4 && peakAmps(o, volts) > LEAST_PEAK && o.feedback * volts > 0.5;
+  return x[o.base]! - x[o.low]! > 0.4 && oscillatorPeak(o, volts) > LEAST_PEAK && o.feedback * volts > 0.5;
 }
 
 /**
@@ -123,7 +123,7 @@ export function oscillates(o: Oscillator, x: Float64Array): boolean {
 export function oscillatorDevice(o: Oscillator): WorkDevice {
   const currents = (volts: number, out: number): readonly [number, number] => {
     const v = Math.max(volts - SATURATED_VOLTS, 0.1);
-    const peak = peakAmps(o, volts);
+    const peak = oscillatorPeak(o, volts);
     if (!(peak > 0)) return [0, 0];
     const on = (o.henries * peak) / v;
     const back = Math.max((out + DIODE_VOLTS) / o.output, 0.02 * v);

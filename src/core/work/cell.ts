@@ -24,6 +24,9 @@ export class Cell {
   readonly diodeDevices: readonly Device[];
   readonly switchDevices: readonly Device[];
   readonly windingDevices: readonly Device[];
+  /** Where each node lies that is not at nothing: what swings or rides, and standing nodes behind what their capacitors show. */
+  readonly spots: ReadonlyMap<number, Spot>;
+  readonly softSpots: ReadonlyMap<number, Spot>;
   /** Unknown of a swinging node. */
   readonly unknownOf: ReadonlyMap<number, number>;
   /** Unknown that is the ripple of a standing node. */
@@ -117,6 +120,8 @@ export class Cell {
     this.hertz = plan.hertz;
     const all = [...diodes, ...avalanches(switches, switchDevices, plan)];
     this.circuit = { unknowns, resistors, windings, diodes: all, switches, capacitors: [], drains };
+    this.spots = spots;
+    this.softSpots = soft;
     this.soft = new Map([...soft].map(([n, spot]) => [n, spot.unknown]));
     this.inputs = inputs;
     this.diodeDevices = diodeDevices;

@@ -43,12 +43,12 @@ export function avalanches(
     a: high,
     k: low,
     volts: plan.bears(devices[i]!),
-    ohms: AVALANCHE_OHMS,
+    ohms: Math.max((plan.bears(devices[i]!) / AVALANCHE_VOLTS) ** 2, 0.02),
   }));
 }
 
-/** What a switch adds to the volts at which it gives way, ohm. */
-const AVALANCHE_OHMS = 8;
+/** A switch that bears so many volts adds an ohm where it gives way: one of the same size for less carries more. */
+const AVALANCHE_VOLTS = 212;
 
 /** Whether any state is another one. */
 export const differ = (a: readonly boolean[], b: readonly boolean[]): boolean => a.some((v, i) => v !== b[i]);

@@ -67,7 +67,7 @@ export function source(scene: Scene, node: number, ground: number): Cause | null
   const other = plan.supplies.find((s) => unit.node(s.rail) === node);
   if (other)
     return {
-      words: `${volts(other.volts)} comes from outside at ${scene.net[node]}`,
+      words: `${volts(other.usual)} comes from outside at ${scene.net[node]}`,
       refs: [],
       ...own(OFF.source * v),
     };

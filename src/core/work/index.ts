@@ -14,3 +14,7 @@ export { alivePoint, alivePoints } from './alivePoints';
 export type { AlivePoint } from './alivePoints';
 export { withReadings } from './measured';
 export type { Contradiction, MeasuredUnit, TakenReading } from './measured';
+export { Strains } from './strains';
+export { alternatingPart, peakOf } from './course';
+export type { Swing } from './course';
+export { unitAtRest, unitAtSwitchOn } from './restingUnit';

@@ -32,13 +32,17 @@ export class LineSide {
   readonly lineNodes: ReadonlySet<number>;
   result: LineResult | null = null;
   private readonly run: SwitchedRun;
-  private readonly spotOf: ReadonlyMap<number, Spot>;
+  /** Where each node lies in the run. */
+  readonly spotOf: ReadonlyMap<number, Spot>;
   private readonly loadAt: readonly number[];
   /** Resistors on the way of the mains, in the order of the run's. */
-  private readonly way: readonly Device[];
+  readonly way: readonly Device[];
   private readonly resistors: (SwitchedResistor & { ohms: number })[];
   /** Capacitors that pass the mains on in place of a resistor. */
   private readonly passing: ReadonlySet<Device>;
+  /** Capacitors and windings that the mains reaches, in the order of the run's. */
+  readonly smoothing: readonly Device[];
+  readonly windingDevices: readonly Device[];
   private readonly capNodes: readonly (readonly [number, number])[];
 
   /** closed: contacts that are closed, as pairs of nodes; cut: devices that something else works. */
@@ -100,17 +104,16 @@ export class LineSide {
       .map((d) => ({ a: spotOf(d.nodes[0]!), b: spotOf(d.nodes[1]!), ohms: Math.max(parameters[d.at]!, 1e-3) }));
     for (const [a, b] of closed)
       if (seen.has(a) && seen.has(b)) resistors.push({ a: spotOf(a), b: spotOf(b), ohms: 0.02 });
-    const windings = [...found]
-      .filter((d) => d.model.kind === 'windings')
-      .map((d) => {
-        const count = d.model.states;
-        return {
-          names: [d.name],
-          ends: d.nodes.map(spotOf),
-          ohms: Array.from({ length: count }, (_, k) => Math.max(parameters[d.at + k]!, 1e-3)),
-          henries: Array.from(parameters.subarray(d.at + count, d.at + count + count * count)),
-        };
-      });
+    this.windingDevices = [...found].filter((d) => d.model.kind === 'windings');
+    const windings = this.windingDevices.map((d) => {
+      const count = d.model.states;
+      return {
+        names: [d.name],
+        ends: d.nodes.map(spotOf),
+        ohms: Array.from({ length: count }, (_, k) => Math.max(parameters[d.at + k]!, 1e-3)),
+        henries: Array.from(parameters.subarray(d.at + count, d.at + count + count * count)),
+      };
+    });
     const capacitors = smoothing.map((d) => ({
       a: spotOf(d.nodes[0]!),
       b: spotOf(d.nodes[1]!),
@@ -133,6 +136,7 @@ export class LineSide {
     this.loadAt = loads.map((_, i) => resistors.length + i);
     this.resistors = [...resistors, ...loads];
     this.spotOf = spots;
+    this.smoothing = smoothing;
     this.capNodes = smoothing.map((d) => [d.nodes[0]!, d.nodes[1]!]);
     this.run = new SwitchedRun({
       unknowns,
@@ -225,7 +229,12 @@ export class LineSide {
   /** Greatest current of each diode in the last period. */
   private fed = new Float64Array(0);
 
-  private cycle(): LineResult {
+  /** Runs one more period of the mains: taken is called after each step of so many seconds. */
+  follow(taken: (seconds: number, run: SwitchedRun, given: Float64Array) => void): void {
+    if (this.result) this.cycle(taken);
+  }
+
+  private cycle(taken?: (seconds: number, run: SwitchedRun, given: Float64Array) => void): LineResult {
     const { run, unit } = this;
     const hertz = unit.plan.board.nameplate?.hertz ?? 50;
     const h = 1 / (hertz || 50) / STEPS;
@@ -247,6 +256,7 @@ export class LineSide {
       given[0] = peak * Math.sin((2 * Math.PI * s) / STEPS);
       if (!run.try(h, given)) break;
       run.take(h);
+      taken?.(h, run, given);
       for (let i = 0; i < fed.length; i++) fed[i] = Math.max(fed[i]!, run.diodeAmps[i]!);
       for (let i = 0; i < carried.length; i++) {
         const { a, b, ohms } = this.resistors[i]!;

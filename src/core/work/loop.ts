@@ -1,5 +1,5 @@
 import { aimOf, controllerOf } from './makeCell';
-import { LOAD_SHARE } from './workBoard';
+import { loadShare } from './workBoard';
 import type { UnitUnderPower } from './unit';
 import type { RunningCell } from './unitCircuit';
 import type { WorkIc } from './workPlan';
@@ -57,7 +57,7 @@ export function begin(unit: UnitUnderPower, loop: Loop, x: Float64Array): void {
     if (running.result) return;
     running.top = Math.min(limit, 10);
   } else if (running.top > 0) return;
-  const watts = wanted(unit, running, LOAD_SHARE[unit.condition.load]) / 0.85;
+  const watts = wanted(unit, running, loadShare(unit.condition)) / 0.85;
   const given = cell.given(x);
   const supply = Math.abs(x[unit.node(converter.supply)] ?? 0);
   const low = converter.switches.find((s) => s.side !== 'top')?.low;

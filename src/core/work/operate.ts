@@ -25,6 +25,8 @@ export interface Operation {
   readonly found: boolean;
   readonly unit: UnitUnderPower;
   readonly volts: Float64Array;
+  /** Their highest where a trigger empties a store again and again; null where none does. */
+  readonly crests: Float64Array | null;
   readonly alternating: Alternating | null;
   readonly state: WorkState;
   readonly unitState: ConverterState;
@@ -94,7 +96,8 @@ function operateOnce(
       alternating = alternatingOf(unit, state, volts, faults);
       const inverter = inverterOf(unit, state);
       if (!alternating || !inverter) break;
-      const amps = alternating.watts / INVERTER_EFFICIENCY / Math.max(busVolts(unit, inverter, volts), 1);
+      const whole = alternating.watts / INVERTER_EFFICIENCY / Math.max(busVolts(unit, inverter, volts), 1);
+      const amps = whole * meanShape(unit, unit.node(inverter.supply));
       const before = unit.alternating?.amps ?? 0;
       unit.alternating = { amps };
       if (Math.abs(amps - before) < 0.002 * amps + 1e-6) break;
@@ -132,6 +135,7 @@ function operateOnce(
   return {
     unit,
     volts: found,
+    crests: cycle?.high ?? null,
     alternating,
     state,
     unitState: unitHiccup ?? (main < 0 ? 'run' : state.running.has(main) ? 'run' : 'off'),
@@ -146,13 +150,19 @@ function operateOnce(
 
 const within = (a: ReadonlySet<number>, b: ReadonlySet<number>): boolean => a.size > 0 && [...a].every((i) => b.has(i));
 
+/** A bus that follows the mains gives more watts for each ampere of its mean than a smooth one: their ratio, mean² over rms². */
+function meanShape({ line }: UnitUnderPower, bus: number): number {
+  const [mean, rms] = [line?.result?.mean.get(bus), line?.result?.rms.get(bus)];
+  return mean !== undefined && rms !== undefined && rms > mean ? (mean / rms) ** 2 : 1;
+}
+
 /** Share of the power that an inverter passes on. */
 const INVERTER_EFFICIENCY = 0.97;
 
 /** The bus of an inverter on the healthy unit, which its depth of modulation is made for. */
 function learnBus(plan: WorkPlan): void {
   plan.usualBus.volts = plan.inputs.nominal;
-  const { unit, state, volts } = operateUnit(plan, { source: plan.inputs.nominal, load: 'none' }, []);
+  const { unit, state, volts } = operateUnit(plan, { source: plan.inputs.nominal, load: 'full' }, []);
   const inverter = inverterOf(unit, state);
   if (inverter) plan.usualBus.volts = busVolts(unit, inverter, volts);
 }

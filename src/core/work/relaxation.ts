@@ -1,4 +1,5 @@
 import { isCapacitor } from '../device';
+import { oscillates, oscillatorOf } from './blockingOscillator';
 import { sheetFact } from '../part';
 import type { UnitUnderPower } from './unit';
 import type { WorkState } from './unitCircuit';
@@ -40,6 +41,8 @@ function triggersOf(unit: UnitUnderPower): readonly Trigger[] {
 /** A cycle of charging and firing: the means over it, and what holds the network there. */
 export interface Cycle {
   readonly volts: Float64Array;
+  /** The highest of each node. */
+  readonly high: Float64Array;
   readonly holds: readonly WorkDevice[];
   readonly period: number;
 }
@@ -59,9 +62,13 @@ export function relaxationOf(unit: UnitUnderPower, state: WorkState, start: Floa
   if (triggers.length === 0) return null;
   const { circuit } = unit;
   const capacitors = circuit.devices.filter((d) => isCapacitor(d) && circuit.parameters[d.at]! >= 10e-9);
-  const devices = unit.devices(state);
+  const working = unit.devices(state);
+  const oscillators = [...state.running].flatMap((i) => oscillatorOf(unit, unit.plan.converters[i]!) ?? []);
+  // What takes the current of its base away holds an oscillator up until it lets go.
+  const resting = unit.devices({ ...state, running: new Set() });
   let x = Float64Array.from(start);
   const mean = new Float64Array(start.length);
+  const high = new Float64Array(start.length).fill(-Infinity);
   let [fired, since] = [0, 0];
   for (let s = 0; s < STEPS; s++) {
     const before = x;
@@ -69,23 +76,28 @@ export function relaxationOf(unit: UnitUnderPower, state: WorkState, start: Floa
       const [a, b] = [d.nodes[0]!, d.nodes[1]!];
       return held(d.name, a, b, before[a]! - before[b]!, STEP / circuit.parameters[d.at]!);
     });
-    const next = unit.network([...devices, ...charged]).solve(x);
+    const now = x;
+    const works = oscillators.every((o) => s === 0 || oscillates(o, now));
+    const next = unit.network([...(works ? working : resting), ...charged]).solve(x);
     if (!next) return null;
     x = next as Float64Array<ArrayBuffer>;
     if (fired === 1) {
       since += STEP;
-      for (let i = 0; i < mean.length; i++) mean[i] = mean[i]! + x[i]! * STEP;
+      for (let i = 0; i < mean.length; i++) {
+        mean[i] = mean[i]! + x[i]! * STEP;
+        high[i] = Math.max(high[i]!, x[i]!);
+      }
     }
-    const now = triggers.find((t) => Math.abs(x[t.a]! - x[t.b]!) >= t.volts);
-    if (!now) continue;
+    const fires = triggers.find((t) => Math.abs(x[t.a]! - x[t.b]!) >= t.volts);
+    if (!fires) continue;
     fired++;
     if (fired === 2) {
       const volts = mean.map((v) => v / since);
-      return { volts, holds: holdsOf(volts, triggers), period: since };
+      return { volts, high, holds: holdsOf(volts, triggers), period: since };
     }
     x = Float64Array.from(x);
-    for (const [n, back] of now.emptied) x[n] = x[back]!;
-    x[now.a] = x[now.b]!;
+    for (const [n, back] of fires.emptied) x[n] = x[back]!;
+    x[fires.a] = x[fires.b]!;
   }
   return null;
 }

@@ -79,8 +79,11 @@ interface RoyerOutput {
   readonly ballast: number;
   readonly drops: number;
   readonly end: number;
+  readonly at: number;
   readonly from: number;
   readonly to: number;
+  /** The diodes of its bridge, each with the rail that it leads to. */
+  readonly bridge: readonly { readonly device: Device; readonly rail: number }[];
 }
 
 /** Finds it on a board with faults; null where something of its loop is missing. */
@@ -127,18 +130,26 @@ function outputOf(unit: UnitCircuit, ends: readonly [number, number], turns: num
       const [[up, down], [up2, down2]] = legs as [(typeof legs)[0], (typeof legs)[0]];
       if (!up || !down || up.node !== up2?.node || down.node !== down2?.node) continue;
       const ballast = at === a ? Infinity : unit.faradsBetween(a, at);
-      return { turns, ballast, drops: up.diodes + down.diodes, end: b, from: down.node, to: up.node };
+      const bridge = legs.flatMap(([p, q]) => [p!, q!].flatMap((r) => r.diodes.map((device) => ({ device, rail: r.node }))));
+      const drops = up.diodes.length + down.diodes.length;
+      return { turns, ballast, drops, end: b, at, from: down.node, to: up.node, bridge };
     }
   }
   return null;
 }
 
 /** The rail that diodes lead to from a node: way 0 along them, 1 against them. */
-function rail(unit: UnitCircuit, from: number, way: 0 | 1): { readonly node: number; readonly diodes: number } | null {
+function rail(
+  unit: UnitCircuit,
+  from: number,
+  way: 0 | 1,
+): { readonly node: number; readonly diodes: readonly Device[] } | null {
   let node = from;
-  for (let diodes = 1; diodes < 6; diodes++) {
+  const diodes: Device[] = [];
+  while (diodes.length < 6) {
     const next = unit.circuit.devices.find((d) => d.model.kind === 'junction' && d.nodes[way] === node);
     if (!next) return null;
+    diodes.push(next);
     node = next.nodes[1 - way]!;
     if (unit.isSteady(node)) return { node, diodes };
   }

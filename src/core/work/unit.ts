@@ -13,7 +13,7 @@ import { MeanNetwork } from './meanNetwork';
 import { halfOf, simpleConverter, simpleDevices } from './simpleConverter';
 import { UnitCircuit } from './unitCircuit';
 import type { RunningCell, WorkState } from './unitCircuit';
-import { LOAD_SHARE } from './workBoard';
+import { loadShare } from './workBoard';
 import type { OperatingCondition } from './workBoard';
 import { held, meanDevice, optoTransistor, passRegulator, resistance, shuntReference, steady } from './workDevice';
 import type { WorkDevice } from './workDevice';
@@ -171,7 +171,7 @@ export class UnitUnderPower extends UnitCircuit {
 
   /** Every direct output of the nameplate with its resistor. */
   private loads(): readonly WorkDevice[] {
-    const share = LOAD_SHARE[this.condition.load];
+    const share = loadShare(this.condition);
     return this.plan.outputs.flatMap((o) => {
       const [a, b] = [this.node(o.rail), this.node(o.return)];
       // An alternating load joins its two nets for the mean as well; a pulsed one is fed by its pulses alone.
@@ -187,9 +187,11 @@ export class UnitUnderPower extends UnitCircuit {
     const { rail, return: back } = plan.inputs;
     if (!plan.mains && rail !== null && back !== null)
       list.push(held('source', this.node(rail), this.node(back), this.condition.source, 1e-5));
-    for (const { rail: plus, return: minus, volts } of plan.supplies)
+    for (const { rail: plus, return: minus, ...volts } of plan.supplies)
       if (this.node(plus) >= 0 && this.node(minus) >= 0)
-        list.push(held(`source ${plus}`, this.node(plus), this.node(minus), volts, 1e-3));
+        list.push(
+          held(`source ${plus}`, this.node(plus), this.node(minus), volts[this.condition.further ?? 'usual'], 1e-3),
+        );
     return list;
   }
 

@@ -9,10 +9,17 @@ export const LOADS = ['none', 'half', 'full'] as const;
 export interface OperatingCondition {
   readonly source: number;
   readonly load: (typeof LOADS)[number];
+  /** Any other share of the nameplate's current in place of what `load` says. */
+  readonly share?: number;
+  /** Whether further supplies and commands stand at their lowest or highest volts, or the wrong way round; left out: as usual. */
+  readonly further?: 'lowest' | 'highest' | 'reversed';
 }
 
 /** Share of the nameplate's current. */
-export const LOAD_SHARE = { none: 0, half: 0.5, full: 1 } as const;
+const LOAD_SHARE = { none: 0, half: 0.5, full: 1 } as const;
+
+/** Share of the nameplate's current that is connected. */
+export const loadShare = ({ load, share }: OperatingCondition): number => share ?? LOAD_SHARE[load];
 
 /** An NTC up to this is one against the rush of current; above it measures. */
 const INRUSH_OHMS = 200;

@@ -53,7 +53,14 @@ export interface WorkPlan {
   /** Converters whose switch current the healthy board brings to the controller. */
   readonly sensed: Set<PowerConverter>;
   /** Further sources from outside that are there in normal work. */
-  readonly supplies: readonly { readonly rail: string; readonly return: string; readonly volts: number }[];
+  readonly supplies: readonly {
+    readonly rail: string;
+    readonly return: string;
+    readonly usual: number;
+    readonly lowest: number;
+    readonly highest: number;
+    readonly reversed: number;
+  }[];
   readonly inputs: {
     readonly rail: string | null;
     readonly return: string | null;
@@ -106,7 +113,18 @@ export function workPlan(board: Board): WorkPlan {
     enablesKnown: { done: false },
     sensed: new Set(),
     supplies: furtherSupplies(board).flatMap((s) =>
-      s.rail === null || s.return === null ? [] : [{ rail: netKey(s.rail), return: netKey(s.return), volts: s.volts }],
+      s.rail === null || s.return === null
+        ? []
+        : [
+            {
+              rail: netKey(s.rail),
+              return: netKey(s.return),
+              usual: s.volts,
+              lowest: s.lowest,
+              highest: s.peak,
+              reversed: -s.peak,
+            },
+          ],
     ),
     usualBus: { volts: null },
     inputs: {
