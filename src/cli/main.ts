@@ -7,6 +7,7 @@ import { expectCommand } from './expectCommand';
 import { fuzzCommand } from './fuzzCommand';
 import { HELP } from './help';
 import { exitStatus } from './printProblem';
+import { rateCommand } from './rateCommand';
 import { readCommand } from './readCommand';
 import { stagesCommand } from './stagesCommand';
 import { sumCommand } from './sumCommand';
@@ -17,11 +18,11 @@ const COMMANDS: Readonly<Record<string, (words: readonly string[]) => number | P
   diagnose: diagnoseCommand,
   expect: expectCommand,
   stages: stagesCommand,
+  rate: rateCommand,
   sum: sumCommand,
   bench: benchCommand,
   fuzz: fuzzCommand,
 };
-const PLANNED = ['rate'];
 
 /** Runs one command of the command line; gives its exit status (0 done, 1 could not be done, 2 unusable arguments). */
 export function main(words: readonly string[]): number | Promise<number> {
@@ -34,10 +35,6 @@ export function main(words: readonly string[]): number | Promise<number> {
         return 0;
       }
       return command(rest);
-    }
-    if (PLANNED.includes(name)) {
-      console.error(`${name} is not built yet.`);
-      return 1;
     }
     console.error(`There is no command “${name}”.\n\n${HELP}`);
     return 2;

@@ -33,6 +33,7 @@ const TIERS: Readonly<Record<string, number>> = {
   tables: 8,
   infer: 8,
   modify: 9,
+  rate: 9,
   expect: 9,
   diagnose: 9,
   figures: 10,

@@ -1,11 +1,13 @@
-import { netKey } from '../circuit';
 import type { Board } from '../circuit';
 import type { Device } from '../device';
 import { isElectrolytic, isRatedAlternating, partFigure, sheetFact } from '../part';
-import type { Part } from '../part';
+import { formatQuantity } from '../quantity';
 import { recogniseStages } from '../stages';
+import { clampVolts } from '../stress';
 import { partWatts, peakOf } from '../work';
 import type { Strains, Swing } from '../work';
+import { behindLamp } from './gasLamp';
+import { pulledDown } from './pulledDown';
 
 /** What is rated of a part. */
 export const STRAIN_QUANTITIES = [
@@ -18,150 +20,185 @@ export const STRAIN_QUANTITIES = [
 ] as const;
 export type StrainQuantity = (typeof STRAIN_QUANTITIES)[number];
 
-/** One stress of a part in one condition, SI units, and how it comes about. */
+/** Units of the stresses. */
+export const STRAIN_UNITS = {
+  voltage: 'V',
+  'peak-inverse': 'V',
+  current: 'A',
+  'ripple-current': 'A',
+  power: 'W',
+  'gate-voltage': 'V',
+} as const satisfies Record<StrainQuantity, string>;
+
+/** One stress of a part in one condition, SI units, and how it comes about. alternates: its volts are a sine about nothing. */
 export interface Strain {
+  readonly alternates?: boolean;
   readonly quantity: StrainQuantity;
   readonly value: number;
   readonly words: string;
 }
 
-/** Every stress of a part of a unit at work. */
+/** Above this the volts across a resistor count, whatever is noted of it. */
+const NOTABLE_VOLTS = 100;
+/** Pins that ride high on purpose. */
+const DRIVEN: ReadonlySet<string> = new Set(['BST', 'GATE']);
+
+const volts = (v: number): string => formatQuantity(v, 'V');
+const amperes = (a: number): string => formatQuantity(a, 'A');
+
+/** Every stress of one part of a unit at work; at: its place among the parts of the board. */
 export function strainsOf(board: Board, at: number, strains: Strains): readonly Strain[] {
   const part = board.parts[at]!;
   const { unit } = strains.operation;
   const pins = unit.circuit.pins[at]!;
   const own = unit.circuit.devices.filter(({ name }) => name === part.ref || name.split('+').includes(part.ref));
-  const roles = (recogniseStages(board).pins[part.ref] ?? []).map((p) => p.role);
   const list: Strain[] = [];
   const add = (quantity: StrainQuantity, value: number, words: string): void => {
-    if (Number.isFinite(value)) list.push({ quantity, value, words });
+    list.push({ quantity, value, words });
   };
   const across = (i: number, j: number): Swing => strains.across(pins[i]!, pins[j]!);
-  const amps = (d: Device | undefined): Swing | null => (d ? strains.through(d) : null);
+  const peak = (swing: Swing): string => {
+    const most = peakOf(swing);
+    return most > PEAKY * swing.rms
+      ? `${volts(most)} at its peak, ${volts(swing.rms)} rms`
+      : `${volts(most)} across it`;
+  };
+  const flow = (d: Device | undefined): Swing | null => (d ? strains.through(d) : null);
+  const series = strains.series.get(part.ref) ?? 0;
   switch (part.kind) {
     case 'resistor': {
       const [device] = own;
       if (!device) break;
       const lamp = behindLamp(board, part, strains);
-      add('power', lamp?.watts ?? strains.resistorWatts(device).watts, 'mean');
-      const volts = lamp?.volts ?? peakOf(across(0, 1));
-      if (partFigure(part, 'ratedVolts') !== undefined || volts >= NOTABLE_VOLTS) add('voltage', volts, 'peak');
+      const heat = strains.resistorWatts(device);
+      const swing = across(0, 1);
+      const most = lamp?.volts ?? peakOf(swing);
+      const pulled = pulledDown(board, part, strains);
+      if (pulled && pulled.watts > heat.watts) add('power', pulled.watts, pulled.words);
+      else add('power', lamp?.watts ?? heat.watts, lamp ? lamp.words : heat.words);
+      if (partFigure(part, 'ratedVolts') !== undefined || most >= NOTABLE_VOLTS)
+        list.push({
+          quantity: 'voltage',
+          value: most,
+          words: lamp ? lamp.words : peak(swing),
+          alternates: Math.abs(swing.mean) < swing.rms / 4,
+        });
       break;
     }
     case 'capacitor': {
-      const volts = across(0, 1);
-      if (isRatedAlternating(part)) add('voltage', volts.rms, 'rms');
-      else add('voltage', peakOf(volts), 'peak');
+      const swing = across(0, 1);
+      if (isRatedAlternating(part)) add('voltage', swing.rms, `${volts(swing.rms)} rms across it`);
+      else add('voltage', peakOf(swing), peak(swing));
       const ripple = own[0] ? strains.rippleAmps(own[0]) : 0;
       if (ripple > 0 && (isElectrolytic(part) || partFigure(part, 'ratedAmps') !== undefined))
-        add('ripple-current', ripple, 'rms without its mean');
+        add('ripple-current', ripple, `${amperes(ripple)} rms flow in and out of it beside what passes on`);
       break;
     }
     case 'inductor': {
       const device = own.find((d) => d.model.kind === 'windings');
-      const winding = device ? Math.max(device.name.split('+').indexOf(part.ref), 0) : 0;
-      const load = strains.series.get(part.ref) ?? 0;
-      if (device) add('current', Math.max(peakOf(strains.through(device, winding)), Math.SQRT2 * load), 'peak');
+      if (!device) break;
+      const winding = Math.max(device.name.split('+').indexOf(part.ref), 0);
+      const current = strains.through(device, winding);
+      const [most, rms] = [Math.max(peakOf(current), Math.SQRT2 * series), Math.max(current.rms, series)];
+      // A choke in the way of the mains is printed for its heat, any other for the current at which it saturates.
+      const warm = unit.line?.windingDevices.includes(device) === true;
+      add('current', warm ? rms : most, `peaks of ${amperes(most)}, ${amperes(rms)} rms`);
       break;
     }
     case 'diode': {
-      const volts = across(0, 1);
-      add('peak-inverse', Math.max(-volts.low, 0), 'peak');
-      const flow = amps(own[0]);
-      if (flow) add('current', Math.max(flow.mean, 0), 'mean');
-      if (partFigure(part, 'ratedWatts') !== undefined) add('power', partWatts(strains.operation, part.ref), 'mean');
+      const clamp = clampVolts(board, part);
+      const back = Math.max(-across(0, 1).low, 0);
+      const current = flow(own[0]);
+      if (clamp === null || partFigure(part, 'ratedAmps') !== undefined)
+        add('peak-inverse', back, `${volts(back)} backwards at most`);
+      // One that holds volts at work is made to: its heat counts.
+      else if (current === null || -current.mean < HOLDS_AMPS)
+        add('voltage', back, `${volts(back)} across it, which clamps at ${volts(clamp)}`);
+      if (current)
+        add(
+          'current',
+          Math.max(current.mean, 0),
+          `${amperes(Math.max(current.mean, 0))} mean, peaks of ${amperes(Math.max(current.high, 0))}`,
+        );
+      if (partFigure(part, 'ratedWatts') !== undefined) {
+        const watts = partWatts(strains.operation, part.ref);
+        add('power', watts, `${formatQuantity(watts, 'W')} mean`);
+      }
       break;
     }
     case 'bridge': {
-      add('peak-inverse', Math.max(...own.map((d) => -strains.across(d.nodes[0]!, d.nodes[1]!).low)), 'peak');
-      const plus = pins[2];
-      add('current', own.reduce((sum, d) => sum + (d.nodes[1] === plus ? strains.through(d).mean : 0), 0), 'mean');
+      const back = Math.max(...own.map((d) => -strains.across(d.nodes[0]!, d.nodes[1]!).low));
+      add('peak-inverse', back, `${volts(back)} backwards in each leg`);
+      const mean = own.reduce((sum, d) => sum + (d.nodes[1] === pins[2] ? strains.through(d).mean : 0), 0);
+      add('current', mean, `${amperes(mean)} mean`);
       break;
     }
     case 'mosfet':
     case 'bjt': {
-      add('voltage', peakOf(across(0, 2)), 'peak');
-      const flow = amps(own.find((d) => d.model.kind !== 'junction'));
-      if (flow) add('current', peakOf(flow), 'peak');
-      if (part.kind === 'bjt') add('power', partWatts(strains.operation, part.ref), 'mean');
+      const swing = across(0, 2);
+      add('voltage', peakOf(swing), `${volts(peakOf(swing))} across it while it is off`);
+      const current = flow(own.find((d) => d.model.kind !== 'junction'));
+      if (current) add('current', peakOf(current), `peaks of ${amperes(peakOf(current))}, ${amperes(current.rms)} rms`);
+      if (part.kind === 'bjt') {
+        const watts = partWatts(strains.operation, part.ref);
+        add('power', watts, `${formatQuantity(watts, 'W')} mean`);
+        break;
+      }
+      const gate = strains.gateVolts(pins[1]!, pins[2]!);
+      if (gate !== null)
+        add('gate-voltage', gate, `driven to ${volts(gate)}; nearly every one bears 20 V, some 8 or 12 V`);
       break;
     }
-    case 'regulator':
-      add('power', partWatts(strains.operation, part.ref), 'mean');
-      add('voltage', peakOf(across(0, 1)), 'at its input');
+    case 'regulator': {
+      const watts = partWatts(strains.operation, part.ref);
+      add('power', watts, `${volts(peakOf(across(0, 2)))} from input to output`);
+      add('voltage', peakOf(across(0, 1)), `${volts(peakOf(across(0, 1)))} at its input`);
       break;
+    }
     case 'fuse':
     case 'switch':
     case 'ntc': {
-      const flow = amps(own[0]);
-      if (flow) add('current', Math.max(flow.rms, strains.series.get(part.ref) ?? 0), 'rms');
+      const rms = Math.max(flow(own[0])?.rms ?? 0, series);
+      add('current', rms, `${amperes(rms)} rms`);
       break;
     }
     case 'opto':
-      add('voltage', peakOf(across(2, 3)), 'peak');
+      add('voltage', peakOf(across(2, 3)), `${volts(peakOf(across(2, 3)))} across its output`);
       break;
-    case 'mov':
-      add('voltage', across(0, 1).rms, 'rms');
+    case 'mov': {
+      const { rms } = across(0, 1);
+      add('voltage', rms, `${volts(rms)} rms across it`);
       break;
+    }
     case 'triac':
-      add('voltage', peakOf(across(0, 1)), 'peak');
-      add('current', strains.series.get(part.ref) ?? 0, 'rms');
+      add('voltage', peakOf(across(0, 1)), `${volts(peakOf(across(0, 1)))} across it while it is off`);
+      add('current', series, `${amperes(series)} rms`);
       break;
     case 'ic': {
+      const inside = unit.circuit.devices.find((d) => d.name.startsWith(`${part.ref}/`) && d.model.kind === 'channel');
+      const told = partFigure(part, 'ratedVolts') ?? sheetFact(board.facts, part.ref, 'switchVr');
+      if (!inside && told === undefined) break;
+      const roles = (recogniseStages(board).pins[part.ref] ?? []).map((p) => p.role);
       const plain = pins.filter((n, i) => !strains.rides(n) && !DRIVEN.has(roles[i] ?? ''));
-      const volts = Math.max(0, ...plain.flatMap((a, i) => plain.slice(i + 1).map((b) => peakOf(strains.across(a, b)))));
-      if (plain.length > 1) add('voltage', volts, 'between two of its pins');
-      const inside = unit.circuit.devices.find(
-        (d) => d.name.startsWith(`${part.ref}/`) && d.model.kind === 'channel',
-      );
-      const flow = amps(inside);
-      if (flow) add('current', peakOf(flow), 'peak');
+      const pairs = plain.flatMap((a, i) => plain.slice(i + 1).map((b) => peakOf(strains.across(a, b))));
+      const most = Math.max(0, ...pairs.filter(Number.isFinite));
+      add('voltage', most, `${volts(most)} between two of its pins`);
+      const current = flow(inside);
+      if (current) add('current', peakOf(current), `peaks of ${amperes(peakOf(current))} in its switch`);
       break;
     }
     case 'relay': {
-      const flow = strains.contact(part.ref, pins[2]!, pins[3]!);
-      if (flow) add('current', flow.rms, 'rms, through its contact');
+      const rms = Math.max(strains.contact(part.ref, pins[2]!, pins[3]!)?.rms ?? 0, series);
+      add('current', rms, `${amperes(rms)} rms through its contact`);
       break;
     }
     default:
       break;
   }
-  return list;
+  return list.filter((s) => Number.isFinite(s.value));
 }
 
-/** A resistor in series with a gas lamp alone bears what the lamp leaves while it is lit. */
-function behindLamp(
-  board: Board,
-  part: Part,
-  strains: Strains,
-): { readonly volts: number; readonly watts: number } | null {
-  if (part.kind !== 'resistor') return null;
-  const { unit } = strains.operation;
-  for (const [near, hung] of [part.nets, [...part.nets].reverse()]) {
-    const others = board.parts.filter((p) => p !== part && p.fitted && p.nets.some((n) => netKey(n) === netKey(hung!)));
-    const [lamp] = others;
-    if (others.length !== 1 || lamp?.kind !== 'lamp') continue;
-    const strike = partFigure(lamp, 'strikeVolts');
-    const lit = sheetFact(board.facts, lamp.ref, 'vLit') ?? (strike === undefined ? undefined : LIT_SHARE * strike);
-    if (lit === undefined) continue;
-    const far = lamp.nets.find((n) => netKey(n) !== netKey(hung!)) ?? hung!;
-    const swing = strains.across(unit.node(near!), unit.node(far));
-    const peak = peakOf(swing);
-    if (peak < (strike ?? lit)) return { volts: peak, watts: 0 };
-    // A sine about nothing, or what stands.
-    const alternates = Math.abs(swing.mean) < swing.rms / 4;
-    const left = (angle: number): number => Math.max(peak * (alternates ? Math.sin(angle) : 1) - lit, 0);
-    const steps = 60;
-    let square = 0;
-    for (let i = 0; i < steps; i++) square += left(((i + 0.5) / steps) * Math.PI) ** 2 / steps;
-    return { volts: peak - lit, watts: square / part.value };
-  }
-  return null;
-}
-
-/** Volts of a lit gas lamp as a share of those at which it strikes, where nobody told. */
-const LIT_SHARE = 0.7;
-
-const NOTABLE_VOLTS = 100;
-/** Pins that ride high on purpose. */
-const DRIVEN: ReadonlySet<string> = new Set(['BST', 'GATE']);
+/** A zener that carries this at work holds what it is there to hold, ampere. */
+const HOLDS_AMPS = 2e-4;
+/** Peaks that stand this far above the root of the mean square are named as such. */
+const PEAKY = 1.1;

@@ -26,6 +26,10 @@ export const DERATING = {
   'semiconductor-current': { factor: 0.7, words: 'semiconductor', why: 'junction temperature' },
   fuse: { factor: 0.75, words: 'fuse', why: 'ages when it runs warm' },
   clamp: { factor: 0.9, words: 'zener or surge clamp', why: 'leaks before it clamps, and 5 % tolerance' },
+  'transistor-power': { factor: 0.6, words: 'semiconductor', why: 'junction temperature on a crowded board' },
+  ripple: { factor: 1, words: 'ripple current', why: 'printed at its highest temperature' },
+  saturation: { factor: 1, words: 'choke or winding', why: 'printed where it saturates or grows hot' },
+  contact: { factor: 1, words: 'contact', why: 'as printed' },
   limit: { factor: 1, words: 'stated limit', why: 'as stated' },
 } as const;
 

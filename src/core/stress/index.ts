@@ -1,5 +1,6 @@
 export { DERATING, capacitorKind, judgeStress } from './derating';
 export type { Derating, StressKind, Verdict } from './derating';
+export { clampVolts } from './netParts';
 export { railStress } from './railStress';
 export type { RailAsked } from './railStress';
 export type { StressRow } from './stressRow';

@@ -24,13 +24,11 @@ export class Cell {
   readonly diodeDevices: readonly Device[];
   readonly switchDevices: readonly Device[];
   readonly windingDevices: readonly Device[];
-  /** Where each node lies that is not at nothing: what swings or rides, and standing nodes behind what their capacitors show. */
+  /** Where nodes lie that swing or ride; standing nodes behind what their capacitors show. */
   readonly spots: ReadonlyMap<number, Spot>;
   readonly softSpots: ReadonlyMap<number, Spot>;
   /** Unknown of a swinging node. */
   readonly unknownOf: ReadonlyMap<number, number>;
-  /** Unknown that is the ripple of a standing node. */
-  readonly soft: ReadonlyMap<number, number>;
   private readonly run: SwitchedRun;
   private readonly phaseOf: readonly number[];
   private readonly parameters: Float64Array;
@@ -120,15 +118,12 @@ export class Cell {
     this.hertz = plan.hertz;
     const all = [...diodes, ...avalanches(switches, switchDevices, plan)];
     this.circuit = { unknowns, resistors, windings, diodes: all, switches, capacitors: [], drains };
-    this.spots = spots;
-    this.softSpots = soft;
-    this.soft = new Map([...soft].map(([n, spot]) => [n, spot.unknown]));
-    this.inputs = inputs;
+    [this.spots, this.softSpots] = [spots, soft];
+    [this.inputs, this.unknownOf] = [inputs, unknownOf];
     this.diodeDevices = diodeDevices;
     this.switchDevices = switchDevices;
     this.windingDevices = found.filter((d) => d.model.kind === 'windings');
     this.ends = [...diodeDevices, ...switchDevices, ...switchDevices].map((d) => endsOf(d, parameters));
-    this.unknownOf = unknownOf;
     this.phaseOf = phaseOf;
     this.run = new SwitchedRun(this.circuit);
     this.state = new Float64Array(this.run.amps.length);

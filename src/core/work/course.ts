@@ -65,7 +65,8 @@ export class Course {
     const seen: { readonly value: number; readonly seconds: number }[] = [];
     let last = NaN;
     const passed = passes && this.moments.map(passes);
-    const left = (i: number): boolean => passed !== undefined && [i - 2, i - 1, i, i + 1, i + 2].some((k) => passed[k] === true);
+    const left = (i: number): boolean =>
+      passed !== undefined && [i - 2, i - 1, i, i + 1, i + 2].some((k) => passed[k] === true);
     for (const [i, m] of this.moments.entries()) {
       const now = read(m);
       if (left(i)) {
@@ -88,8 +89,34 @@ export class Course {
     const low = beyondSpike(seen.reverse(), SPIKE_SHARE * time);
     return { mean: mean / time, rms: Math.sqrt(square / time), high, low };
   }
+
+  /**
+   * Joules that a capacitor leaves in the resistor before it in a period: half of C V² for every leap of its volts from one level
+   * to the next. passes: moments at which nothing holds a level.
+   */
+  leapJoules(read: (moment: Moment) => number, farads: number, passes: (moment: Moment) => boolean): number {
+    const levels: { volts: number; seconds: number }[] = [];
+    let time = 0;
+    let fresh = true;
+    for (const m of this.moments) {
+      time += m.seconds;
+      const last = levels.at(-1);
+      if (passes(m)) fresh = true;
+      else if (m.jumped || fresh || !last) {
+        levels.push({ volts: read(m), seconds: m.seconds });
+        fresh = false;
+      } else {
+        last.volts = read(m);
+        last.seconds += m.seconds;
+      }
+    }
+    const held = levels.filter((l) => l.seconds > LEVEL_SHARE * time);
+    return held.reduce((sum, l, i) => sum + (farads / 2) * (l.volts - held.at(i - 1)!.volts) ** 2, 0);
+  }
 }
 
+/** Volts that stand for less than this share of a period are no level. */
+const LEVEL_SHARE = 0.02;
 /** Share of a period that a spike of leakage lasts at most. */
 const SPIKE_SHARE = 0.0015;
 

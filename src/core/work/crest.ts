@@ -21,7 +21,9 @@ export function crestVolts({ unit, volts, crests }: Operation): Float64Array {
   const references = new Set(unit.plan.references.map((n) => unit.node(n)));
   const capacitors = devices.filter((d) => isCapacitor(d) && d.nodes.slice(0, 2).every((n) => unit.isSteady(n)));
   const free = new Set(
-    capacitors.flatMap((d) => d.nodes.slice(0, 2)).filter((n) => !moved.has(n) && !references.has(n) && !line.lineNodes.has(n)),
+    capacitors
+      .flatMap((d) => d.nodes.slice(0, 2))
+      .filter((n) => !moved.has(n) && !references.has(n) && !line.lineNodes.has(n)),
   );
   for (let round = 0; round < ROUNDS; round++)
     for (const n of free) {

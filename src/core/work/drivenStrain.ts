@@ -32,7 +32,12 @@ export function royerStrain(operation: Operation, c: PowerConverter): Modelled |
   return {
     states,
     across(a, b) {
-      const s = signal(a, b);
+      // Its ballast bears the whole winding while its output is shorted: that is what it is there for.
+      const behind = royer.outputs.find(
+        (o) => o.ballast < Infinity && [a, b].includes(o.at) && [a, b].includes(o.start),
+      );
+      const other = behind && royer.windings.find((w) => w.ends.includes(behind.start) && w.ends.includes(behind.end));
+      const s = other ? signal(other.ends[0], other.ends[1]) : signal(a, b);
       if (!s) return null;
       const collectors = royer.transistors.map((t) => t.nodes[0]!);
       const half = [a, b].includes(royer.low) && collectors.some((n) => n === a || n === b);
@@ -71,12 +76,15 @@ export function oscillatorStrain(operation: Operation, c: PowerConverter, highs:
   const out = highs[o.to]! - highs[o.from]!;
   const [collector] = o.transistor.nodes as [number, number, number];
   const back = supply + out / o.output;
-  const spike = peak * Math.sqrt(leakage(operation, c, o.henries) / Math.max(snubFarads(operation, collector), SWITCH_FARADS));
+  const spike =
+    peak * Math.sqrt(leakage(operation, c, o.henries) / Math.max(snubFarads(operation, collector), SWITCH_FARADS));
   const on = (o.henries * peak) / Math.max(supply, 0.1);
   const off = (o.henries * peak) / Math.max(out / o.output, 0.1);
   const duty = on / (on + off);
   const { circuit } = unit;
-  const charges = circuit.devices.find((d) => d.model.kind === 'junction' && d.nodes[1] === o.to && !unit.isSteady(d.nodes[0]!));
+  const charges = circuit.devices.find(
+    (d) => d.model.kind === 'junction' && d.nodes[1] === o.to && !unit.isSteady(d.nodes[0]!),
+  );
   const hot = charges?.nodes[0] ?? -1;
   const low = volts[o.low]!;
   return {
@@ -108,7 +116,12 @@ function snubFarads({ unit }: Operation, node: number): number {
     if (d.model.kind === 'resistor' && d.nodes.includes(node) && parameters[d.at]! < SNUBBER_OHMS)
       for (const n of d.nodes) if (!unit.isSteady(n)) near.add(n);
   return devices
-    .filter((d) => isCapacitor(d) && d.nodes.slice(0, 2).some((n) => near.has(n)) && d.nodes.slice(0, 2).some((n) => unit.isSteady(n)))
+    .filter(
+      (d) =>
+        isCapacitor(d) &&
+        d.nodes.slice(0, 2).some((n) => near.has(n)) &&
+        d.nodes.slice(0, 2).some((n) => unit.isSteady(n)),
+    )
     .reduce((sum, d) => sum + parameters[d.at]!, 0);
 }
 

@@ -27,7 +27,9 @@ export function factorStrain(operation: Operation, c: PowerConverter, highs: Flo
   const rail = volts[out]! - volts[low]!;
   const ripple = railRipple(operation, out, low, gives);
   const crest = Math.SQRT2 * unit.condition.source;
-  const coil = unit.circuit.devices.find((d) => d.model.kind === 'windings' && c.coils.some((l) => d.name.split('+').includes(l)));
+  const coil = unit.circuit.devices.find(
+    (d) => d.model.kind === 'windings' && c.coils.some((l) => d.name.split('+').includes(l)),
+  );
   const henries = coil ? unit.circuit.parameters[coil.at + coil.model.states]! : Infinity;
   const hertz = controllerOf(unit, c)?.facts['fSwitch'] ?? USUAL_HERTZ;
   const more = (crest * Math.max(1 - crest / Math.max(rail, crest), 0)) / (henries * hertz);
@@ -72,6 +74,12 @@ function railRipple(operation: Operation, out: number, low: number, amps: number
 
 function sumAt({ unit }: Operation, node: number): number {
   return unit.circuit.devices
-    .filter((d) => isCapacitor(d) && d.nodes.slice(0, 2).includes(node) && unit.isSteady(d.nodes[0]!) && unit.isSteady(d.nodes[1]!))
+    .filter(
+      (d) =>
+        isCapacitor(d) &&
+        d.nodes.slice(0, 2).includes(node) &&
+        unit.isSteady(d.nodes[0]!) &&
+        unit.isSteady(d.nodes[1]!),
+    )
     .reduce((sum, d) => sum + unit.circuit.parameters[d.at]!, 0);
 }

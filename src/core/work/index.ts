@@ -2,7 +2,7 @@ export { POWERED_MODES, POWERED_UNITS, PoweredReader, poweredPoints } from './re
 export type { Derived, DerivationStep } from './derive';
 export type { PoweredMode, PoweredPoint, PoweredReading } from './readPowered';
 export type { Waveform } from './waveform';
-export { LOADS } from './workBoard';
+export { LOADS, loadShare } from './workBoard';
 export type { OperatingCondition } from './workBoard';
 export type { ConverterState, Operation } from './operate';
 export { railVolts, workedVolts } from './workedVolts';

@@ -52,7 +52,8 @@ export function inverterStrain(operation: Operation, c: PowerConverter, highs: F
   const depth = Math.min((Math.SQRT2 * alternating.legs) / bus, 1);
   const states = new Map<number, readonly [number, number]>();
   const lowVolts = highs[low]!;
-  for (const net of c.nodes) if (c.switches.some((s) => s.side === 'top')) states.set(unit.node(net), [lowVolts, lowVolts + crest]);
+  for (const net of c.nodes)
+    if (c.switches.some((s) => s.side === 'top')) states.set(unit.node(net), [lowVolts, lowVolts + crest]);
   const resonant = kind === 'coil' ? resonance(operation, c, high, low) : null;
   if (resonant) {
     const swing = crestAmps / (2 * Math.PI * hertz * resonant.farads);
@@ -82,10 +83,11 @@ export function inverterStrain(operation: Operation, c: PowerConverter, highs: F
       if (own) return null;
       if (device.model.kind === 'resistor') {
         const ohms = Math.max(unit.circuit.parameters[device.at]!, 1e-3);
-        if (isLegShunt(device)) return sine(legAmps / Math.SQRT2);
+        if (ohms < MOST_SHUNT && isLegShunt(device)) return sine(legAmps / Math.SQRT2);
         // Between the capacitors of the bus and the legs the pulses are not smoothed yet.
         if (device.nodes.includes(low) && !isRail(operation, low) && Math.abs(mean) > 0.1 * direct) {
-          const form = kind === 'sine' ? Math.sqrt((16 / (3 * Math.PI)) / depth) : kind === 'square' ? 1 / Math.sqrt(duty) : 1;
+          const form =
+            kind === 'sine' ? Math.sqrt(16 / (3 * Math.PI) / depth) : kind === 'square' ? 1 / Math.sqrt(duty) : 1;
           const by = Math.abs(mean) / Math.max(direct, 1e-9);
           return oneWay(Math.abs(mean), Math.abs(mean) * form, crestAmps * by);
         }
@@ -117,6 +119,8 @@ export function inverterStrain(operation: Operation, c: PowerConverter, highs: F
 
 /** Mean of half a rectified sine of one ampere rms whose height follows the mains: 2 sqrt 2 / pi, twice, of a half. */
 const COIL_MEAN = (0.5 * 8) / Math.PI ** 2;
+/** A shunt has no more than this, ohm. */
+const MOST_SHUNT = 0.5;
 /** What an alternating current flows through up to this many ohms is no load. */
 const LEAST_LOAD = 2;
 
@@ -148,7 +152,9 @@ const isRail = ({ unit }: Operation, n: number): boolean =>
 
 function faradsAt({ unit }: Operation, n: number): number {
   return unit.circuit.devices
-    .filter((d) => isCapacitor(d) && d.nodes.slice(0, 2).includes(n) && d.nodes.slice(0, 2).every((x) => unit.isSteady(x)))
+    .filter(
+      (d) => isCapacitor(d) && d.nodes.slice(0, 2).includes(n) && d.nodes.slice(0, 2).every((x) => unit.isSteady(x)),
+    )
     .reduce((sum, d) => sum + unit.circuit.parameters[d.at]!, 0);
 }
 

@@ -162,7 +162,9 @@ const INVERTER_EFFICIENCY = 0.97;
 /** The bus of an inverter on the healthy unit, which its depth of modulation is made for. */
 function learnBus(plan: WorkPlan): void {
   plan.usualBus.volts = plan.inputs.nominal;
-  const { unit, state, volts } = operateUnit(plan, { source: plan.inputs.nominal, load: 'full' }, []);
+  // A bus behind a rectifier stands at its mean under load, a battery's nearly as without.
+  const load = plan.mains ? 'full' : 'none';
+  const { unit, state, volts } = operateUnit(plan, { source: plan.inputs.nominal, load }, []);
   const inverter = inverterOf(unit, state);
   if (inverter) plan.usualBus.volts = busVolts(unit, inverter, volts);
 }

@@ -35,7 +35,13 @@ export function plainStrain(operation: Operation, c: PowerConverter, highs: Floa
     across: () => null,
     through(d, mean) {
       const amps = Math.abs(coilMean(operation, coil.name));
-      if (d === coil) return { mean: amps, rms: Math.hypot(amps, ripple / Math.sqrt(12)), high: amps + ripple / 2, low: amps - ripple / 2 };
+      if (d === coil)
+        return {
+          mean: amps,
+          rms: Math.hypot(amps, ripple / Math.sqrt(12)),
+          high: amps + ripple / 2,
+          low: amps - ripple / 2,
+        };
       if (d.model.kind !== 'junction' || d.name.includes('/') || !d.nodes.includes(node)) return null;
       const off = 1 - duty;
       return oneWay(Math.max(Math.abs(mean), amps * off), amps * Math.sqrt(off), amps + ripple / 2);
@@ -49,6 +55,10 @@ function coilMean({ unit, volts }: Operation, name: string): number {
   const flow = unit.lastDevices.find((d) => d.name === name);
   if (!flow) return 0;
   const ends = new Float64Array(2);
-  flow.evaluate(Float64Array.from(flow.nodes, (n) => volts[n]!), ends, new Float64Array(4));
+  flow.evaluate(
+    Float64Array.from(flow.nodes, (n) => volts[n]!),
+    ends,
+    new Float64Array(4),
+  );
   return ends[0]!;
 }

@@ -112,7 +112,7 @@ export class PoweredReader {
   /** Whether a node follows a converter whose frequency is what is usual, not what its data sheet says. */
   private guessedHertz(a: number): boolean {
     const { board } = this.operation.unit.plan;
-    const own = this.running().find(({ cell }) => cell.soft.has(a) || cell.unknownOf.has(a));
+    const own = this.running().find(({ cell }) => cell.softSpots.has(a) || cell.unknownOf.has(a));
     const controller = own?.converter.controller ?? null;
     return own !== undefined && (controller === null || sheetFact(board.facts, controller, 'fSwitch') === undefined);
   }
@@ -225,7 +225,7 @@ export class PoweredReader {
     }
     for (const running of this.running()) {
       if (!running.result) continue;
-      const at = running.cell.soft.get(a) ?? running.cell.unknownOf.get(a);
+      const at = running.cell.softSpots.get(a)?.unknown ?? running.cell.unknownOf.get(a);
       if (at === undefined) continue;
       most = Math.max(most, running.result.highVolts[at]! - running.result.lowVolts[at]!);
     }

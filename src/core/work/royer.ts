@@ -80,6 +80,8 @@ interface RoyerOutput {
   readonly drops: number;
   readonly end: number;
   readonly at: number;
+  /** The end of its winding before the capacitor in series. */
+  readonly start: number;
   readonly from: number;
   readonly to: number;
   /** The diodes of its bridge, each with the rail that it leads to. */
@@ -130,9 +132,11 @@ function outputOf(unit: UnitCircuit, ends: readonly [number, number], turns: num
       const [[up, down], [up2, down2]] = legs as [(typeof legs)[0], (typeof legs)[0]];
       if (!up || !down || up.node !== up2?.node || down.node !== down2?.node) continue;
       const ballast = at === a ? Infinity : unit.faradsBetween(a, at);
-      const bridge = legs.flatMap(([p, q]) => [p!, q!].flatMap((r) => r.diodes.map((device) => ({ device, rail: r.node }))));
+      const bridge = legs.flatMap(([p, q]) =>
+        [p!, q!].flatMap((r) => r.diodes.map((device) => ({ device, rail: r.node }))),
+      );
       const drops = up.diodes.length + down.diodes.length;
-      return { turns, ballast, drops, end: b, at, from: down.node, to: up.node, bridge };
+      return { turns, ballast, drops, end: b, at, start: a, from: down.node, to: up.node, bridge };
     }
   }
   return null;

@@ -15,7 +15,8 @@ export function seriesAmps(unit: UnitCircuit): ReadonlyMap<string, number> {
     if (o.series !== true) continue;
     const amps = o.amps * loadShare(condition);
     const way = wayOf(plan.board.parts, o.rail, o.return);
-    for (const hop of way) for (const p of hop) found.set(p.ref, hop.length === 2 && p.kind === 'triac' ? amps / Math.SQRT2 : amps);
+    for (const hop of way)
+      for (const p of hop) found.set(p.ref, hop.length === 2 && p.kind === 'triac' ? amps / Math.SQRT2 : amps);
   }
   return found;
 }

@@ -1,21 +1,19 @@
 import { isCapacitor } from '../device';
 import type { Device } from '../device';
+import { formatQuantity } from '../quantity';
 import { crestVolts } from './crest';
 import { Course, alternatingPart, still, voltsAt } from './course';
 import type { Moment, Swing } from './course';
-import { royerStrain, oscillatorStrain } from './drivenStrain';
-import { factorStrain } from './factorStrain';
-import { HangingNodes } from './hanging';
 import type { NodeSum } from './hanging';
-import { inverterStrain } from './inverterStrain';
 import { sine } from './modelled';
+import { modelledConverters } from './modelledConverters';
+import { NodePlaces, isPlaced } from './nodePlaces';
 import type { Modelled } from './modelled';
 import type { Operation } from './operate';
-import { plainStrain } from './plainStrain';
 import { seriesAmps } from './seriesLoad';
-import { isInverter, isSimple } from './simpleConverter';
 import type { RunningCell } from './unitCircuit';
 import { windingNames } from './unit';
+import { waveformOf } from './waveform';
 import { flowsOf } from './workDevice';
 
 /** Courses of a cell over one of its periods: with its rails at their means, and at the crest of their ripple. */
@@ -40,23 +38,14 @@ export class Strains {
   private readonly line: Course | null;
   private readonly crestVolts: Float64Array;
   private readonly touching: ReadonlyMap<number, readonly Device[]>;
-  private readonly riding: ReadonlyMap<number, number>;
-  private readonly hanging: HangingNodes;
+  private readonly places: NodePlaces;
 
   constructor(readonly operation: Operation) {
     const { unit, state, volts } = operation;
     this.crestVolts = crestVolts(operation);
     const result = unit.line?.result;
     this.series = seriesAmps(unit);
-    this.modelled = unit.plan.converters.flatMap((c, i) => {
-      const running = state.running.has(i);
-      if (running ? unit.cells[i]?.result : isSimple(c) || unit.cells[i] || state.powered.size === 0) return [];
-      if (isInverter(c)) return inverterStrain(operation, c, this.crestVolts) ?? [];
-      if (c.topology === 'boost-pfc') return factorStrain(operation, c, this.crestVolts) ?? [];
-      if (c.topology === 'royer') return royerStrain(operation, c) ?? [];
-      const made = c.topology === 'blocking-oscillator' ? oscillatorStrain : plainStrain;
-      return made(operation, c, this.crestVolts) ?? [];
-    });
+    this.modelled = modelledConverters(operation, this.crestVolts);
     this.cells = unit.cells.flatMap((own, i): CellCourses[] => {
       if (!own?.result || !state.running.has(i)) return [];
       const crest = result ? course(own, this.crestVolts) : null;
@@ -72,22 +61,29 @@ export class Strains {
     const touching = new Map<number, Device[]>();
     for (const d of unit.circuit.devices) for (const n of d.nodes) touching.set(n, [...(touching.get(n) ?? []), d]);
     this.touching = touching;
-    this.riding = new Map([...unit.plan.riding].map(([a, b]) => [unit.node(a), unit.node(b)]));
-    this.hanging = new HangingNodes(unit, (n) => this.stands(n) || this.riding.has(n));
+    this.places = new NodePlaces(
+      operation,
+      this.cells.map((c) => c.own),
+      this.modelled,
+    );
   }
 
-  /** Volts between two nodes over a period. What a switch takes while it gives way counts for its mean alone. */
+  /**
+   * Volts between two nodes over a period; NaN where nobody can tell, as of a gate that floats. What a switch takes while it
+   * gives way counts for its mean alone.
+   */
   across(a: number, b: number): Swing {
     if (a === b || a < 0 || b < 0) return still(0);
     for (const model of this.modelled) {
       const known = model.across(a, b);
       if (known) return known;
     }
-    const sum = this.difference(a, b);
+    if (!this.places.isKnown(a, b)) return still(NaN);
+    const sum = this.places.difference(a, b);
     const { volts, unit } = this.operation;
-    if (sum.terms.some(([n]) => this.statesOf(n))) return this.betweenStates(sum);
+    if (sum.terms.some(([n]) => this.places.statesOf(n))) return this.betweenStates(sum);
     for (const { own, usual, crest } of this.cells) {
-      if (!sum.terms.some(([n]) => this.placed(own, n))) continue;
+      if (!sum.terms.some(([n]) => isPlaced(own, n))) continue;
       const read = this.cellRead(own, sum);
       const passes = (m: Moment): boolean => givesWay(own, m);
       const [mean, most] = [usual.of(read(volts), passes), crest.of(read(this.crestVolts), passes)];
@@ -109,7 +105,7 @@ export class Strains {
    * on one core.
    */
   through(device: Device, winding = 0): Swing {
-    const { unit, volts } = this.operation;
+    const { unit } = this.operation;
     const mean = this.meanAmps(device, winding);
     for (const model of this.modelled) {
       const known = model.through(device, mean);
@@ -125,13 +121,15 @@ export class Strains {
       if (wound >= 0) return usual.of((m) => m.amps[wound + winding]!);
     }
     if (device.model.kind === 'resistor' && !this.snubs(device)) {
-      const sum = this.difference(device.nodes[0]!, device.nodes[1]!);
+      if (!this.places.isKnown(device.nodes[0]!, device.nodes[1]!)) return still(NaN);
+      const sum = this.places.difference(device.nodes[0]!, device.nodes[1]!);
       const ohms = this.ohms(device);
       // What only ripples drives nothing through a resistor: it is known behind its capacitors alone.
       const moves = (n: number): boolean =>
         this.cells.some(({ own }) => (own.cell.spots.get(n)?.unknown ?? -1) >= 0) ||
         (unit.line?.lineNodes.has(n) ?? false);
-      if (sum.terms.some(([n]) => moves(n)) || unit.line?.way.includes(device)) {
+      const hangs = sum.terms.some(([n]) => !device.nodes.includes(n));
+      if (hangs || sum.terms.some(([n]) => moves(n)) || unit.line?.way.includes(device)) {
         const swing = scaled(this.swingOf(sum), 1 / ohms);
         // What the mains does not drive there is the mean's own.
         return swing.rms >= Math.abs(mean) ? swing : still(mean);
@@ -155,9 +153,20 @@ export class Strains {
     const mean = flow ? flowsOf(flow, volts)[0]! : 0;
     const names = [a, b].map((n) => unit.circuit.nodeNames[n]!.toLowerCase());
     const rms = (alternating?.volts(names[0]!, names[1]!) ?? 0) / CONTACT_OHMS;
-    const swing = unit.line && this.line ? this.swingOf(this.difference(a, b)) : null;
+    const swing = unit.line && this.line ? this.swingOf(this.places.difference(a, b)) : null;
     if (swing && unit.line!.lineNodes.has(a)) return scaled(swing, 1 / CONTACT_OHMS);
     return rms > Math.abs(mean) ? sine(rms) : still(mean);
+  }
+
+  /** Whether a node rides on another one. */
+  rides(node: number): boolean {
+    return this.places.riding.has(node);
+  }
+
+  /** Highest volts of a gate against its source while it is driven; null where nobody knows what drives it. */
+  gateVolts(gate: number, source: number): number | null {
+    const seen = waveformOf(this.operation, gate, source);
+    return seen && Math.max(Math.abs(seen.high), Math.abs(seen.low));
   }
 
   /** Amperes of a device in the mean network. */
@@ -203,31 +212,31 @@ export class Strains {
   }
 
   /**
-   * Watts that a resistor turns into heat. In series with a capacitor at a node that swings, every period charges that through
-   * it and empties it again: C V² f.
+   * Watts that a resistor turns into heat, in words too. In series with a capacitor at a node that swings, every leap of that
+   * leaves half of C V² in it.
    */
-  resistorWatts(device: Device): { readonly watts: number; readonly snub: Snub | null } {
+  resistorWatts(device: Device): { readonly watts: number; readonly words: string } {
     const snub = this.snubs(device);
+    const own = snub && this.cells.find(({ own: c }) => isPlaced(c, snub.near) || isPlaced(c, snub.far));
     if (snub) {
-      const own = this.cells.find(({ own: c }) => this.placed(c, snub.near) || this.placed(c, snub.far));
-      if (!own) return { watts: 0, snub };
-      const sum = this.difference(snub.near, snub.far);
-      const { high, low } = own.usual.of(this.cellRead(own.own, sum)(this.operation.volts), (m) => givesWay(own.own, m));
-      return { watts: snub.farads * (high - low) ** 2 * own.own.hertz, snub };
+      if (!own) return { watts: 0, words: 'nothing flows through it' };
+      const read = this.cellRead(own.own, this.places.difference(snub.near, snub.far))(this.operation.volts);
+      const passes = (m: Moment): boolean => isFree(m) || givesWay(own.own, m);
+      const watts = own.usual.leapJoules(read, snub.farads, passes) * own.own.hertz;
+      const figures = [formatQuantity(snub.farads, 'F'), formatQuantity(own.own.hertz, 'Hz')];
+      const words = `${figures[0]} charged through it and emptied again ${figures[1]}`;
+      return { watts, words: `${words}: ${formatQuantity(watts, 'W')}` };
     }
-    return { watts: this.through(device).rms ** 2 * this.ohms(device), snub: null };
+    const { rms } = this.through(device);
+    const ohms = this.ohms(device);
+    return {
+      watts: rms ** 2 * ohms,
+      words: `I² R: ${formatQuantity(rms, 'A')} rms, squared, x ${formatQuantity(ohms, 'ohm')}`,
+    };
   }
 
   private ohms(device: Device): number {
     return Math.max(this.operation.unit.circuit.parameters[device.at]!, 1e-3);
-  }
-
-  private statesOf(node: number): readonly [number, number] | undefined {
-    for (const { states } of this.modelled) {
-      const own = states.get(node);
-      if (own) return own;
-    }
-    return undefined;
   }
 
   /** A sum of nodes some of which go between two volts. */
@@ -235,7 +244,7 @@ export class Strains {
     const { volts } = this.operation;
     let [high, low, mean] = [more, more, more];
     for (const [n, w] of terms) {
-      const [p, q] = this.statesOf(n) ?? [this.crestVolts[n]!, this.crestVolts[n]!];
+      const [p, q] = this.places.statesOf(n) ?? [this.crestVolts[n]!, this.crestVolts[n]!];
       high += Math.max(w * p, w * q);
       low += Math.min(w * p, w * q);
       mean += w * volts[n]!;
@@ -247,7 +256,7 @@ export class Strains {
   private swingOf(sum: NodeSum): Swing {
     const { unit, volts } = this.operation;
     for (const { own, usual } of this.cells)
-      if (sum.terms.some(([n]) => this.placed(own, n))) return usual.of(this.cellRead(own, sum)(volts));
+      if (sum.terms.some(([n]) => isPlaced(own, n))) return usual.of(this.cellRead(own, sum)(volts));
     const { line } = unit;
     const spots = sum.terms.map(([n, w]) => [line?.spotOf.get(n), w] as const);
     if (this.line && spots.every(([s]) => s))
@@ -265,38 +274,6 @@ export class Strains {
       return { near, far, farads: this.operation.unit.circuit.parameters[only.at]! };
     }
     return null;
-  }
-
-  /** Whether a node rides on another one. */
-  rides(n: number): boolean {
-    return this.riding.has(n);
-  }
-
-  /** Whether the volts of a node are known by themselves. */
-  private stands(n: number): boolean {
-    const { unit } = this.operation;
-    return this.statesOf(n) !== undefined || unit.isSteady(n) || unit.line?.spotOf.has(n) === true || this.cells.some(({ own }) => this.placed(own, n));
-  }
-
-  private placed({ cell }: RunningCell, node: number): boolean {
-    const spot = cell.softSpots.get(node) ?? cell.spots.get(node);
-    return spot !== undefined && spot.unknown >= 0;
-  }
-
-  /** The volts of a node by those that are known by themselves. */
-  private resolved(node: number): NodeSum {
-    const { volts } = this.operation;
-    const base = this.stands(node) ? undefined : this.riding.get(node);
-    if (base !== undefined) return { terms: [[base, 1]], more: volts[node]! - volts[base]! };
-    return this.hanging.of(node) ?? { terms: [[node, 1]], more: 0 };
-  }
-
-  private difference(a: number, b: number): NodeSum {
-    const [p, q] = [this.resolved(a), this.resolved(b)];
-    const sums = new Map<number, number>();
-    for (const [n, w] of p.terms) sums.set(n, (sums.get(n) ?? 0) + w);
-    for (const [n, w] of q.terms) sums.set(n, (sums.get(n) ?? 0) - w);
-    return { terms: [...sums].filter(([, w]) => Math.abs(w) > 1e-9), more: p.more - q.more };
   }
 
   /** A sum as a moment of a cell shows it: nodes that take no part stand at given volts. */
@@ -328,6 +305,11 @@ const scaled = ({ mean, rms, high, low }: Swing, by: number): Swing => ({
 
 /** A closed contact (contract, section 5). */
 const CONTACT_OHMS = 0.02;
+
+/** Whether nothing of a cell conducts at a moment: its nodes ring, left to themselves. */
+function isFree(m: Moment): boolean {
+  return m.diodes.every((a) => Math.abs(a) < 1e-6) && m.switches.every((a) => a === 0);
+}
 
 /** Whether a switch of a cell gives way at a moment. */
 function givesWay({ cell }: RunningCell, m: Moment): boolean {

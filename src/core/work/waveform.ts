@@ -40,13 +40,13 @@ type Moment = (run: SwitchedRun) => number;
 function nodeAt({ volts }: Operation, { cell }: RunningCell, node: number): Moment {
   const unknown = cell.unknownOf.get(node);
   if (unknown !== undefined) return (run) => run.volts[unknown]!;
-  const ripple = cell.soft.get(node);
+  const ripple = cell.softSpots.get(node)?.unknown;
   return ripple === undefined ? () => volts[node]! : (run) => volts[node]! + run.volts[ripple]!;
 }
 
 function swinging(operation: Operation, own: RunningCell, a: number): Moment | null {
   const { cell } = own;
-  return cell.unknownOf.has(a) || cell.soft.has(a) ? nodeAt(operation, own, a) : null;
+  return cell.unknownOf.has(a) || cell.softSpots.has(a) ? nodeAt(operation, own, a) : null;
 }
 
 /** A gate, or the output that drives it: its driver's supply while its switch is on. */
