@@ -18,3 +18,5 @@ export { Strains } from './strains';
 export { alternatingPart, peakOf } from './course';
 export type { Swing } from './course';
 export { unitAtRest, unitAtSwitchOn } from './restingUnit';
+export { startSequence } from './sequence';
+export type { SequenceStep, Stall, StartSequence } from './sequence';

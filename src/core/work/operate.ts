@@ -17,6 +17,13 @@ import type { WorkPlan } from './workPlan';
 
 export type ConverterState = 'run' | 'hiccup' | 'off' | 'latched';
 
+/** What came alive together: controllers with their supply, contacts that closed, converters by their place in the plan. */
+export interface Round {
+  readonly powered: readonly string[];
+  readonly closed: readonly string[];
+  readonly running: readonly number[];
+}
+
 /**
  * A unit in its steady state: mean volts of its nodes, states, the period of a hiccup in seconds. found: whether there is one;
  * volts mean nothing where not.
@@ -34,6 +41,8 @@ export interface Operation {
   readonly period: number | null;
   /** Whose supply pin cycles, over how many seconds, for what share of them its converter works. */
   readonly hiccup: { readonly ref: string; readonly period: number; readonly onShare: number } | null;
+  /** What came alive in which round after switch-on. */
+  readonly rounds: readonly Round[];
   readonly destroys: readonly { readonly ref: string; readonly why: string }[];
   readonly warnings: readonly string[];
 }
@@ -81,10 +90,17 @@ function operateOnce(
   let volts = solveWithLine(unit, state, null);
   let alternating: Alternating | null = null;
   let cycle: Cycle | null = null;
+  const rounds: Round[] = [];
   for (let round = 0; round < 16 && volts; round++) {
     const blows = overloadedFuse(unit, volts);
     if (blows) return { blows };
+    const before = { powered: [...state.powered], closed: [...state.closed], running: [...state.running] };
     if (!follow(unit, state, volts)) break;
+    rounds.push({
+      powered: [...state.powered].slice(before.powered.length),
+      closed: [...state.closed].slice(before.closed.length),
+      running: [...state.running].slice(before.running.length),
+    });
     unit.arrange(state);
     unit.alternating = null;
     cycle = state.running.size > 0 ? relaxationOf(unit, state, volts) : null;
@@ -143,6 +159,7 @@ function operateOnce(
     period,
     hiccup: cycling,
     found: volts !== null,
+    rounds,
     destroys: [],
     warnings,
   };

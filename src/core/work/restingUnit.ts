@@ -46,6 +46,7 @@ const resting = (unit: UnitUnderPower, state: WorkState, volts: Float64Array): O
   states: {},
   period: null,
   hiccup: null,
+  rounds: [],
   destroys: [],
   warnings: [],
 });
