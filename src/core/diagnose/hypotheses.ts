@@ -6,6 +6,8 @@ import { formatFault, parseFault } from '../fault';
 import type { Fault } from '../fault';
 import { invariant } from '../problem';
 import { netlistText } from '../netlist';
+import { complaintFactors } from './complaint';
+import type { KnownSigns } from './complaint';
 import { failureKind } from './failureKind';
 import { FAULT_MODES } from './faultModes';
 import type { FailureKind } from './faultModes';
@@ -44,8 +46,13 @@ interface Draft {
  * All hypotheses about a board: `none` first, single faults by kind of part, then linked ones.
  *
  * symptoms  reweigh them; at most a few.
+ * known     what the unit would show with each fault, as far as it was worked out: weighs in place of the table by kind.
  */
-export function listHypotheses(board: Board, symptoms: readonly Symptom[] = []): readonly Hypothesis[] {
+export function listHypotheses(
+  board: Board,
+  symptoms: readonly Symptom[] = [],
+  known: KnownSigns = new Map(),
+): readonly Hypothesis[] {
   const path = findPowerPath(board);
   const singles = singleFaults(board);
   const kindTotals = new Map<FailureKind, number>();
@@ -53,18 +60,30 @@ export function listHypotheses(board: Board, symptoms: readonly Symptom[] = []):
   const out: Hypothesis[] = [
     { label: 'none', faults: [], weight: NONE_WEIGHT, short: null, why: 'nothing on this board is broken' },
   ];
+  const kinds = new Map<string, readonly [FailureKind, boolean]>();
   for (const d of singles) {
     const short = shortsPower(board, path, d.part, d.fault);
     const weight = (KIND_WEIGHTS[d.kind].weight * d.share) / kindTotals.get(d.kind)!;
-    const made: Hypothesis = { label: formatFault(d.fault), faults: [d.fault], weight, short, why: d.why };
+    const label = formatFault(d.fault);
+    const made: Hypothesis = { label, faults: [d.fault], weight, short, why: d.why };
     const linked = linkedFaults(board, path, d.part, made);
     const kept = linked.length > 0 ? weight * 0.3 : weight;
     const linkedTotal = linked.reduce((sum, h) => sum + h.weight, 0);
-    out.push(weigh({ ...made, weight: kept }, d.kind, isFuse(d.part), symptoms));
-    for (const h of linked)
-      out.push(weigh({ ...h, weight: (0.7 * weight * h.weight) / linkedTotal }, d.kind, true, symptoms));
+    kinds.set(label, [d.kind, isFuse(d.part)]);
+    out.push({ ...made, weight: kept });
+    for (const h of linked) {
+      kinds.set(h.label, [d.kind, true]);
+      out.push({ ...h, weight: (0.7 * weight * h.weight) / linkedTotal });
+    }
   }
-  return out;
+  if (symptoms.length === 0) return out;
+  const factors = complaintFactors(out, symptoms, known);
+  return out.map((h) => {
+    const computed = factors.get(h.label);
+    if (computed !== undefined) return { ...h, weight: h.weight * computed };
+    const kind = kinds.get(h.label);
+    return kind ? weigh(h, kind[0], kind[1], symptoms) : h;
+  });
 }
 
 function weigh(h: Hypothesis, kind: FailureKind, fuseOpen: boolean, symptoms: readonly Symptom[]): Hypothesis {

@@ -3,9 +3,10 @@ import { findPart } from '../circuit';
 import type { Board } from '../circuit';
 import type { Fault } from '../fault';
 import { supplyOf } from '../operate';
-import { PoweredReader, partWatts, suppliedWatts } from '../work';
-import type { OperatingCondition } from '../work';
+import { partWatts } from '../work';
 import type { Hypothesis } from './hypotheses';
+import { faultyUnit, taken, works } from './faultyUnit';
+import type { FaultyUnit } from './faultyUnit';
 import { weighSingles } from './weighSingles';
 
 /** What was seen, heard or felt on a unit under power, without a part. */
@@ -45,8 +46,6 @@ export function readObserved(board: Board, key: string): Observed | null {
 const [SHOWN, NOT] = [0.85, 0.06];
 /** Where nothing is computed of it. */
 const UNSAID = 0.3;
-/** An output this much off its sound volts is not working; a load pulls one down that falls to this share. */
-const WORKS = 0.9;
 /** Watts from which a part is felt, and how much more than sound is hot; less than this share of sound is cold. */
 const FELT_WATTS = 0.25;
 const HOTTER = 2.5;
@@ -71,29 +70,18 @@ export function weighObserved(
   const source = supplyOf(board).nominal;
   // Of a unit that nobody knows what to feed with nothing can be worked out.
   if (observed.length === 0 || source === null) return hypotheses;
-  const sound = unitOf(board, source, [], null);
+  const sound = faultyUnit(board, source, [], null);
   return weighSingles(hypotheses, seconds, clock, (faults) => {
-    const unit = faults.length === 0 ? sound : unitOf(board, source, faults, sound);
+    const unit = faults.length === 0 ? sound : faultyUnit(board, source, faults, sound);
     // Of a unit that has no steady state nothing is said.
     if (![unit.idle, unit.loaded].every((r) => r.operation.found)) return null;
     return observed.reduce((sum, o) => sum + Math.log(likelihood(board, o, unit, sound, faults)), 0);
   });
 }
 
-interface Unit {
-  readonly idle: PoweredReader;
-  readonly loaded: PoweredReader;
-}
-
-function unitOf(board: Board, source: number, faults: readonly Fault[], sound: Unit | null): Unit {
-  const at = (load: OperatingCondition['load'], near: PoweredReader | undefined): PoweredReader =>
-    PoweredReader.at(board, { source, load }, faults, near?.operation ?? null);
-  return { idle: at('none', sound?.idle), loaded: at('full', sound?.loaded) };
-}
-
 const saidOr = (shows: boolean | null): number => (shows === null ? UNSAID : shows ? SHOWN : NOT);
 
-function likelihood(board: Board, o: Observed, unit: Unit, sound: Unit, faults: readonly Fault[]): number {
+function likelihood(board: Board, o: Observed, unit: FaultyUnit, sound: FaultyUnit, faults: readonly Fault[]): number {
   const { loaded, idle } = unit;
   const { unitState, destroys } = loaded.operation;
   switch (o.kind) {
@@ -138,15 +126,4 @@ function likelihood(board: Board, o: Observed, unit: Unit, sound: Unit, faults: 
 function dries(board: Board, fault: Fault): boolean {
   const part = 'ref' in fault ? findPart(board, fault.ref) : undefined;
   return part !== undefined && isElectrolytic(part) && (fault.kind === 'esr' || fault.kind === 'value');
-}
-
-const taken = ({ operation }: PoweredReader): number => suppliedWatts(operation);
-
-/** Whether every direct output stands near what a sound unit gives there. */
-function works(now: PoweredReader, sound: PoweredReader): boolean {
-  const { outputs } = now.operation.unit.plan;
-  return outputs.every((o) => {
-    const [own, right] = [now, sound].map((r) => r.read(o.kind === 'ac' ? 'acv' : 'dcv', o.rail, o.return)?.value ?? 0);
-    return Math.abs(own! - right!) <= (1 - WORKS) * Math.abs(right!);
-  });
 }

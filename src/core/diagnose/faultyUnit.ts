@@ -1,0 +1,46 @@
+import type { Board } from '../circuit';
+import type { Fault } from '../fault';
+import { PoweredReader, suppliedWatts } from '../work';
+import type { OperatingCondition } from '../work';
+
+/** An output this much off its sound volts is not working; a load pulls one down that falls to this share. */
+const WORKS = 0.9;
+
+/** A unit with a fault, worked out without load and at its full load. */
+export interface FaultyUnit {
+  readonly idle: PoweredReader;
+  readonly loaded: PoweredReader;
+}
+
+/** Works one out; sound: the same without its faults, to begin at. */
+export function faultyUnit(
+  board: Board,
+  source: number,
+  faults: readonly Fault[],
+  sound: FaultyUnit | null,
+): FaultyUnit {
+  const at = (load: OperatingCondition['load'], near: PoweredReader | undefined): PoweredReader =>
+    PoweredReader.at(board, { source, load }, faults, near?.operation ?? null);
+  return { idle: at('none', sound?.idle), loaded: at('full', sound?.loaded) };
+}
+
+/** Watts that a unit takes. */
+export const taken = ({ operation }: PoweredReader): number => suppliedWatts(operation);
+
+/** Whether every direct output stands near what a sound unit gives there. */
+export function works(now: PoweredReader, sound: PoweredReader): boolean {
+  const { outputs } = now.operation.unit.plan;
+  return outputs.every((o) => {
+    const [own, right] = [now, sound].map((r) => r.read(o.kind === 'ac' ? 'acv' : 'dcv', o.rail, o.return)?.value ?? 0);
+    return Math.abs(own! - right!) <= (1 - WORKS) * Math.abs(right!);
+  });
+}
+
+/** Volts of the first output over those of the sound unit there; null where that has none. */
+export function outputShare(now: PoweredReader, sound: PoweredReader): number | null {
+  const [output] = now.operation.unit.plan.outputs;
+  if (!output) return null;
+  const mode = output.kind === 'ac' ? 'acv' : 'dcv';
+  const [own, right] = [now, sound].map((r) => r.read(mode, output.rail, output.return)?.value ?? 0);
+  return Math.abs(right!) < 0.05 ? null : own! / right!;
+}

@@ -1,0 +1,118 @@
+import { limiterSteps } from '@/core/diagnose';
+import { movedPoints, supposed } from '@/core/expect';
+import { formatQuantity } from '@/core/quantity';
+import { quantityWords, rateUnit, usableOutput } from '@/core/rate';
+import type { KnownCorners, RatedUnit } from '@/core/rate';
+import { PoweredReader, alivePoints, railVolts, startSequence, startTimes, withReadings } from '@/core/work';
+import type { OperatingCondition } from '@/core/work';
+import type { Board } from '@/core/circuit';
+import type { BoardAnswer, BoardAsked, WorkingAsked, WorkingUnit } from './workingMessages';
+
+/** The board as it is noted, at the conditions worked out last: what a supposition begins at and is held against. */
+let noted: { readonly board: Board; readonly readers: Map<string, PoweredReader> } | null = null;
+let shown: PoweredReader | null = null;
+let rated: { readonly board: Board; readonly unit: RatedUnit; readonly corners: KnownCorners } | null = null;
+let corners: KnownCorners = new Map();
+
+const post = (answer: BoardAnswer): void => self.postMessage(answer);
+
+/** Works out the working board away from the page. */
+self.onmessage = ({ data }: MessageEvent<BoardAsked>): void => {
+  try {
+    post(answerTo(data));
+  } catch (error) {
+    post({ type: 'failed', id: data.id, sentence: error instanceof Error ? error.message : String(error) });
+  }
+};
+
+function answerTo(asked: BoardAsked): BoardAnswer {
+  const { id } = asked;
+  switch (asked.type) {
+    case 'work':
+      return { type: 'work', id, unit: working(asked) };
+    case 'wave':
+      return { type: 'wave', id, wave: shown?.waveform(asked.red, asked.black) ?? null };
+    case 'rate':
+      return rate(asked);
+    case 'limiter':
+      return { type: 'limiter', id, steps: limiterSteps(asked.board, asked.condition, asked.suspects) };
+  }
+}
+
+/** The noted board in a condition, worked out once. */
+function sound(board: Board, condition: OperatingCondition): PoweredReader {
+  if (noted?.board !== board && !same(noted?.board, board)) noted = { board, readers: noted?.readers ?? new Map() };
+  const key = `${condition.source} ${condition.load}`;
+  const known = noted!.readers.get(key);
+  if (known?.board === noted!.board) return known;
+  const near = known ?? [...noted!.readers.values()].at(-1);
+  const made = PoweredReader.at(noted!.board, condition, [], near?.operation ?? null);
+  noted!.readers.set(key, made);
+  return made;
+}
+
+/** Messages copy what they carry: the same board comes as another object. */
+const same = (a: Board | undefined, b: Board): boolean => a !== undefined && JSON.stringify(a) === JSON.stringify(b);
+
+function working({ board, condition, readings, supposed: all }: WorkingAsked): WorkingUnit {
+  const begun = performance.now();
+  const base = sound(board, condition);
+  const { board: changed, faults } = supposed(base.board, all);
+  const reader = all.length === 0 ? base : PoweredReader.at(changed, condition, faults, base.operation);
+  const measured = withReadings(reader, all.length === 0 ? readings : []);
+  shown = measured.reader;
+  const { unitState, states, period, warnings, destroys } = shown.operation;
+  const points = alivePoints(shown);
+  return {
+    state: unitState,
+    states,
+    period,
+    warnings,
+    destroys,
+    contradictions: measured.contradictions.map(({ words, adopted }) => ({ words, adopted })),
+    starts: startTimes(shown.operation),
+    points: points.map((p) => ({ ...p, waves: shown!.waves(p.red) })),
+    rails: railVolts(shown),
+    sequence: startSequence(shown),
+    moved: all.length === 0 ? null : movedPoints(alivePoints(base), points),
+    took: performance.now() - begun,
+  };
+}
+
+function rate({ id, board, supposed: all }: Extract<BoardAsked, { type: 'rate' }>): BoardAnswer {
+  const steps = all.length === 0 ? 1 : 2;
+  let begun = 0;
+  const onProgress = (done: number): boolean => {
+    post({ type: 'progress', id, done: (begun + done) / (steps + 1) });
+    return true;
+  };
+  if (!same(rated?.board, board)) {
+    const unit = rateUnit(board, { known: corners, onProgress });
+    rated = unit && { board, unit, corners };
+    begun++;
+  }
+  if (!rated) return { type: 'rate', id, rated: null };
+  const changed = supposed(rated.board, all).board;
+  const known: KnownCorners = new Map(corners);
+  const unit = changed === rated.board ? rated.unit : rateUnit(changed, { known, onProgress });
+  if (!unit) return { type: 'rate', id, rated: null };
+  begun++;
+  const usable = usableOutput(changed, unit, known, onProgress);
+  if (changed === rated.board) corners = known;
+  return {
+    type: 'rate',
+    id,
+    rated: { rated: unit, usable, moved: changed === rated.board ? [] : turned(rated.unit, unit) },
+  };
+}
+
+/** Stresses that are judged otherwise now, in words. */
+function turned(before: RatedUnit, now: RatedUnit): readonly string[] {
+  const then = new Map(before.rows.map((r) => [`${r.ref} ${r.quantity}`, r]));
+  return now.rows.flatMap((r) => {
+    const was = then.get(`${r.ref} ${r.quantity}`);
+    if (was?.verdict === r.verdict) return [];
+    const figures = `${formatQuantity(r.stress, r.unit)}${r.rating === null ? '' : ` of ${formatQuantity(r.rating, r.unit)}`}`;
+    return [`${r.ref} ${r.verdict} (${quantityWords(r.quantity)} ${figures}${was ? `, was ${was.verdict}` : ''})`];
+  });
+}
