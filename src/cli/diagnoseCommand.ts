@@ -1,4 +1,5 @@
 import {
+  ComplaintReader,
   Diagnoser,
   PLAIN_OBSERVATIONS,
   SYMPTOMS,
@@ -8,7 +9,7 @@ import {
   weighObserved,
   weighPowered,
 } from '@/core/diagnose';
-import type { Diagnosis, Observed, PlannedReading, Symptom } from '@/core/diagnose';
+import type { ComplaintSigns, Diagnosis, KnownSigns, Observed, PlannedReading, Symptom } from '@/core/diagnose';
 import { Permit } from '@/core/permit';
 import type { PowerPermit } from '@/core/permit';
 import type { Board } from '@/core/circuit';
@@ -38,7 +39,8 @@ export function diagnoseCommand(words: readonly string[]): number {
   });
   const { cold, powered } = readingsOf(board, args);
   const clock = (): number => performance.now() / 1000;
-  const seen = weighObserved(board, listHypotheses(board, symptoms), observed, MOST_SECONDS, clock);
+  const signs = symptoms.length > 0 ? complaintSigns(board, symptoms, clock) : undefined;
+  const seen = weighObserved(board, listHypotheses(board, symptoms, signs), observed, MOST_SECONDS, clock);
   const hypotheses = weighPowered(board, seen, powered, MOST_SECONDS, clock);
   const diagnoser = new Diagnoser(buildWholeDictionary(board, hypotheses));
   const diagnosis = diagnoser.diagnose(cold);
@@ -48,6 +50,22 @@ export function diagnoseCommand(words: readonly string[]): number {
   );
   return 0;
 }
+
+/** What the units with each single fault would show, the likeliest first, as far as the time allows. */
+function complaintSigns(board: Board, symptoms: readonly Symptom[], clock: () => number): KnownSigns {
+  const known = new Map<string, ComplaintSigns | null>();
+  const reader = ComplaintReader.of(board);
+  const until = clock() + COMPLAINT_SECONDS;
+  const singles = listHypotheses(board, symptoms).filter((h) => h.faults.length <= 1);
+  for (const { label, faults } of reader ? [...singles].sort((a, b) => b.weight - a.weight) : []) {
+    if (clock() > until) break;
+    known.set(label, reader!.signs(faults, symptoms));
+  }
+  return known;
+}
+
+/** The complaint is worked out no longer than this; the table by kind of part stands for what is left. */
+const COMPLAINT_SECONDS = 12;
 
 /** The readings of the file; none are needed where something was observed. */
 function readingsOf(board: Board, args: Arguments): ReadingsFile {

@@ -1,5 +1,5 @@
 import { Diagnoser, buildDictionary, firstLook, listHypotheses, lookFactors } from '@/core/diagnose';
-import type { FaultDictionary } from '@/core/diagnose';
+import type { ComplaintSigns, FaultDictionary, Symptom } from '@/core/diagnose';
 import { Permit } from '@/core/permit';
 import { planEntry } from './messages';
 import type { DiagnoseAnswer, DiagnoseRequest } from './messages';
@@ -9,13 +9,18 @@ let permit: Permit | null = null;
 let opening = 0;
 let tookMs = 0;
 let presenting = 0;
+/** The complaint of the open board, and what its faults would show as far as that is worked out. */
+let complaint: { readonly symptoms: readonly Symptom[]; readonly signs: Map<string, ComplaintSigns | null> } | null =
+  null;
 
 const answer = (message: DiagnoseAnswer): void => self.postMessage(message);
 
 self.onmessage = ({ data }: MessageEvent<DiagnoseRequest>): void => {
   if (data.type === 'open') void open(data);
   else if (data.type === 'present') void present(data);
-  else weigh(data);
+  else if (data.type === 'signs') {
+    if (data.number === opening) for (const [label, signs] of data.entries) complaint?.signs.set(label, signs);
+  } else weigh(data);
 };
 
 /** How long the worker works before it lets messages in, milliseconds. */
@@ -68,6 +73,7 @@ const ANEW_MS = 500;
 async function open({ number, board, symptoms }: Extract<DiagnoseRequest, { type: 'open' }>): Promise<void> {
   opening = number;
   diagnoser = null;
+  complaint = { symptoms, signs: new Map() };
   const wanted = (): boolean => opening === number;
   const began = performance.now();
   const use = (dictionary: FaultDictionary, of: number): void => {
@@ -95,6 +101,17 @@ async function open({ number, board, symptoms }: Extract<DiagnoseRequest, { type
   }
 }
 
+/** What was seen on the board, and what the units with each fault would show in place of the table by kind of part. */
+function withComplaint(looks: Float64Array | undefined): Float64Array | undefined {
+  if (!diagnoser || !complaint || complaint.signs.size === 0 || complaint.symptoms.length === 0) return looks;
+  const { board, hypotheses } = diagnoser.predictor;
+  const known = new Map(listHypotheses(board, complaint.symptoms, complaint.signs).map((h) => [h.label, h.weight]));
+  return Float64Array.from(hypotheses, ({ label, weight }, i) => {
+    const turned = weight > 0 ? (known.get(label) ?? weight) / weight : 1;
+    return (looks?.[i] ?? 1) * turned;
+  });
+}
+
 function weigh({
   number,
   opened,
@@ -108,7 +125,8 @@ function weigh({
   if (!diagnoser || opened !== opening) return;
   try {
     const { board, hypotheses, left } = diagnoser.predictor;
-    const factors = findings.length === 0 ? undefined : lookFactors(board, hypotheses, findings);
+    const looks = findings.length === 0 ? undefined : lookFactors(board, hypotheses, findings);
+    const factors = withComplaint(looks);
     const { suspects, plan, verdict, probabilities, ledBy, evidence } = diagnoser.diagnose(
       readings,
       10,

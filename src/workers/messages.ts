@@ -1,5 +1,6 @@
 import type { Board } from '@/core/circuit';
 import type {
+  ComplaintSigns,
   Creep,
   Evidence,
   Finding,
@@ -16,6 +17,12 @@ export type DiagnoseRequest =
   | { readonly type: 'open'; readonly number: number; readonly board: Board; readonly symptoms: readonly Symptom[] }
   /** The board as it is now, changes and fitted parts included: what a permit to power is for. */
   | { readonly type: 'present'; readonly number: number; readonly board: Board }
+  /** What units with these faults would show, by the label of the fault: more of it as it is worked out. */
+  | {
+      readonly type: 'signs';
+      readonly number: number;
+      readonly entries: readonly (readonly [label: string, signs: ComplaintSigns | null])[];
+    }
   | {
       readonly type: 'weigh';
       readonly number: number;
@@ -29,6 +36,19 @@ export type DiagnoseRequest =
       /** What was seen on the board. */
       readonly findings: readonly Finding[];
     };
+
+/** A board whose faults are worked out under power for the complaints of its job. */
+export interface ComplaintAsked {
+  readonly board: Board;
+  readonly symptoms: readonly Symptom[];
+}
+
+/** What was worked out since the last answer, and how far it is. */
+export interface ComplaintAnswer {
+  readonly entries: readonly (readonly [label: string, signs: ComplaintSigns | null])[];
+  readonly done: number;
+  readonly of: number;
+}
 
 /** A planned reading without the parts only the worker needs. */
 export interface PlanEntry extends ProbePoint {

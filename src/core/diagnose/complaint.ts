@@ -3,15 +3,15 @@ import { findPart } from '../circuit';
 import type { Board } from '../circuit';
 import type { Fault } from '../fault';
 import { supplyOf } from '../operate';
-import { partWatts } from '../work';
+import { wattsByPart } from '../work';
 import type { PoweredReader } from '../work';
 import { faultyUnit, outputShare, works } from './faultyUnit';
 import type { FaultyUnit } from './faultyUnit';
 
 import type { Symptom } from './priors';
 
-/** Whether a unit would show each complaint; null where nothing is computed of it. */
-export type ComplaintSigns = Readonly<Record<Symptom, boolean | null>>;
+/** Whether a unit gives each of the complaints that it was asked for; null where nothing is computed of it. */
+export type ComplaintSigns = Readonly<Partial<Record<Symptom, boolean | null>>>;
 
 /** The signs of hypotheses by label, as far as they were worked out; null: of that one nothing can be said. */
 export type KnownSigns = ReadonlyMap<string, ComplaintSigns | null>;
@@ -29,6 +29,8 @@ export class ComplaintReader {
     private readonly board: Board,
     private readonly source: number,
     private readonly sound: FaultyUnit,
+    private readonly heat: ReadonlyMap<string, number>,
+    private readonly ripple: number,
   ) {}
 
   static of(board: Board): ComplaintReader | null {
@@ -36,47 +38,62 @@ export class ComplaintReader {
     if (source === null) return null;
     const sound = faultyUnit(board, source, [], null);
     const runs = [sound.idle, sound.loaded].every((r) => r.operation.found && r.operation.unitState === 'run');
-    return runs ? new ComplaintReader(board, source, sound) : null;
+    return runs
+      ? new ComplaintReader(board, source, sound, wattsByPart(sound.loaded.operation), ripple(sound.loaded))
+      : null;
   }
 
-  /** What the unit shows with these faults; null where it has no steady state. */
-  signs(faults: readonly Fault[]): ComplaintSigns | null {
+  /** Which of these complaints the unit gives with some faults; null where it has no steady state. */
+  signs(faults: readonly Fault[], symptoms: readonly Symptom[]): ComplaintSigns | null {
+    const unit = faults.length === 0 ? this.sound : faultyUnit(this.board, this.source, faults, this.sound);
+    const readers = symptoms.some((s) => WITHOUT_LOAD.has(s)) ? [unit.loaded, unit.idle] : [unit.loaded];
+    if (readers.some((r) => !r.operation.found)) return null;
+    return Object.fromEntries(symptoms.map((s) => [s, this.gives(s, unit)]));
+  }
+
+  private gives(symptom: Symptom, unit: FaultyUnit): boolean | null {
     const { board, sound } = this;
-    const unit = faults.length === 0 ? sound : faultyUnit(board, this.source, faults, sound);
-    const { idle, loaded } = unit;
-    if (!idle.operation.found || !loaded.operation.found) return null;
-    const { destroys, unitState } = loaded.operation;
-    const share = outputShare(loaded, sound.loaded);
-    const free = outputShare(idle, sound.idle);
-    const blows = destroys.some(({ ref }) => {
-      const part = findPart(board, ref);
-      return part !== undefined && isFuse(part);
-    });
-    const [idleWorks, loadedWorks] = [works(idle, sound.idle), works(loaded, sound.loaded)];
-    const hot = board.parts.some((p) => {
-      const now = partWatts(loaded.operation, p.ref);
-      return now > FELT && now > HOTTER * partWatts(sound.loaded.operation, p.ref);
-    });
-    const smells = board.parts.some(
-      (p) => partWatts(loaded.operation, p.ref) > SMELLS * (partFigure(p, 'ratedWatts') ?? Infinity),
-    );
-    const ripples = ripple(loaded) > RIPPLES * ripple(sound.loaded);
-    return {
-      dead: share !== null && share < DEAD && unitState !== 'hiccup',
-      'fuse-blows': blows,
-      hiccup: unitState === 'hiccup' || idle.operation.unitState === 'hiccup',
-      'low-output': share !== null && share >= DEAD && share < LOW && unitState !== 'hiccup',
-      'high-output': (share !== null && share > HIGH) || (free !== null && free > HIGH),
-      unstable: ripples || unitState === 'hiccup',
-      sags: idleWorks && !loadedWorks && unitState !== 'off',
-      'ok-unloaded': idleWorks && !loadedWorks,
-      noisy: ripples || unitState === 'hiccup',
-      hot,
-      smells: smells || destroys.length > 0,
-      'status-light': null,
-    };
+    const { operation } = unit.loaded;
+    const { destroys, unitState } = operation;
+    const share = outputShare(unit.loaded, sound.loaded);
+    switch (symptom) {
+      case 'dead':
+        return share !== null && share < DEAD && unitState !== 'hiccup';
+      case 'fuse-blows':
+        return destroys.some(({ ref }) => {
+          const part = findPart(board, ref);
+          return part !== undefined && isFuse(part);
+        });
+      case 'hiccup':
+        return unitState === 'hiccup' || unit.idle.operation.unitState === 'hiccup';
+      case 'low-output':
+        return share !== null && share >= DEAD && share < LOW && unitState !== 'hiccup';
+      case 'high-output':
+        return Math.max(share ?? 0, outputShare(unit.idle, sound.idle) ?? 0) > HIGH;
+      case 'sags':
+        return works(unit.idle, sound.idle) && !works(unit.loaded, sound.loaded) && unitState !== 'off';
+      case 'ok-unloaded':
+        return works(unit.idle, sound.idle) && !works(unit.loaded, sound.loaded);
+      case 'unstable':
+      case 'noisy':
+        return unitState === 'hiccup' || ripple(unit.loaded) > RIPPLES * this.ripple;
+      case 'hot':
+        return [...wattsByPart(operation)].some(([ref, now]) => now > FELT && now > HOTTER * (this.heat.get(ref) ?? 0));
+      case 'smells': {
+        const heat = wattsByPart(operation);
+        const burns = board.parts.some(
+          (p) => (heat.get(p.ref) ?? 0) > SMELLS * (partFigure(p, 'ratedWatts') ?? Infinity),
+        );
+        return burns || destroys.length > 0;
+      }
+      case 'status-light':
+        return null;
+    }
   }
 }
+
+/** Complaints that take the unit without its load to tell. */
+const WITHOUT_LOAD: ReadonlySet<Symptom> = new Set(['hiccup', 'high-output', 'sags', 'ok-unloaded']);
 
 function ripple(reader: PoweredReader): number {
   const [output] = reader.operation.unit.plan.outputs;

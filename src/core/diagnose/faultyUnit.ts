@@ -12,7 +12,7 @@ export interface FaultyUnit {
   readonly loaded: PoweredReader;
 }
 
-/** Works one out; sound: the same without its faults, to begin at. */
+/** Works one out, each way when it is first asked for; sound: the same without its faults, to begin at. */
 export function faultyUnit(
   board: Board,
   source: number,
@@ -21,7 +21,15 @@ export function faultyUnit(
 ): FaultyUnit {
   const at = (load: OperatingCondition['load'], near: PoweredReader | undefined): PoweredReader =>
     PoweredReader.at(board, { source, load }, faults, near?.operation ?? null);
-  return { idle: at('none', sound?.idle), loaded: at('full', sound?.loaded) };
+  let [idle, loaded]: [PoweredReader | null, PoweredReader | null] = [null, null];
+  return {
+    get idle() {
+      return (idle ??= at('none', sound?.idle));
+    },
+    get loaded() {
+      return (loaded ??= at('full', sound?.loaded));
+    },
+  };
 }
 
 /** Watts that a unit takes. */
@@ -31,7 +39,7 @@ export const taken = ({ operation }: PoweredReader): number => suppliedWatts(ope
 export function works(now: PoweredReader, sound: PoweredReader): boolean {
   const { outputs } = now.operation.unit.plan;
   return outputs.every((o) => {
-    const [own, right] = [now, sound].map((r) => r.read(o.kind === 'ac' ? 'acv' : 'dcv', o.rail, o.return)?.value ?? 0);
+    const [own, right] = [now, sound].map((r) => outputVolts(r, o));
     return Math.abs(own! - right!) <= (1 - WORKS) * Math.abs(right!);
   });
 }
@@ -40,7 +48,16 @@ export function works(now: PoweredReader, sound: PoweredReader): boolean {
 export function outputShare(now: PoweredReader, sound: PoweredReader): number | null {
   const [output] = now.operation.unit.plan.outputs;
   if (!output) return null;
-  const mode = output.kind === 'ac' ? 'acv' : 'dcv';
-  const [own, right] = [now, sound].map((r) => r.read(mode, output.rail, output.return)?.value ?? 0);
+  const [own, right] = [now, sound].map((r) => outputVolts(r, output));
   return Math.abs(right!) < 0.05 ? null : own! / right!;
+}
+
+/** Volts of an output as it stands, without a meter: mean of a direct one, rms of an alternating one. */
+function outputVolts(
+  { operation: { unit, volts, alternating } }: PoweredReader,
+  { kind, rail, return: back }: { readonly kind: string; readonly rail: string; readonly return: string },
+): number {
+  if (kind === 'ac') return alternating?.volts(rail, back) ?? 0;
+  const [a, b] = [unit.node(rail), unit.node(back)];
+  return a < 0 || b < 0 ? 0 : volts[a]! - volts[b]!;
 }

@@ -7,7 +7,7 @@ export type { OperatingCondition } from './workBoard';
 export type { ConverterState, Operation } from './operate';
 export { railVolts, workedVolts } from './workedVolts';
 export type { RailVolts } from './workedVolts';
-export { partWatts, suppliedWatts } from './heat';
+export { partWatts, suppliedWatts, wattsByPart } from './heat';
 export { startTimes } from './startTime';
 export { workPlan } from './workPlan';
 export { alivePoint, alivePoints } from './alivePoints';

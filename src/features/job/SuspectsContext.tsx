@@ -7,7 +7,7 @@ import { SYMPTOMS } from '@/core/diagnose';
 import type { ProbePoint, Symptom } from '@/core/diagnose';
 import { diagnosticReadings, presentReadings } from '@/core/job';
 import { useJob } from './JobContext';
-import type { DiagnoseAnswer, DiagnoseRequest, PlanEntry } from '@/workers/messages';
+import type { ComplaintAnswer, ComplaintAsked, DiagnoseAnswer, DiagnoseRequest, PlanEntry } from '@/workers/messages';
 
 /** The diagnosis of the open board as the worker last gave it. */
 export type Weighed = Extract<DiagnoseAnswer, { type: 'weighed' }>;
@@ -17,6 +17,8 @@ interface SuspectsValue {
   /** 0..1 while the dictionary is made, 1 when it is there. */
   readonly share: number;
   readonly failed: string | null;
+  /** How many faults were worked out under power for the complaint; null: none are, or no complaint is noted. */
+  readonly complained: { readonly done: number; readonly of: number } | null;
   readonly weighed: Weighed | null;
   /** True while an answer to the newest readings is on its way. */
   readonly thinking: boolean;
@@ -131,6 +133,22 @@ export function SuspectsProvider({ children }: { children: ReactNode }) {
     return () => window.clearTimeout(timer);
   }, [wanted, boardId, board, present, symptoms]);
 
+  // The complaint is worked out once the dictionary is there: both want the machine to themselves.
+  const [signed, setSigned] = useState<Told<{ readonly done: number; readonly of: number }> | null>(null);
+  const ready = saidOf(share, board, 0) === 1;
+  useEffect(() => {
+    if (!wanted || !ready || symptoms.length === 0) return;
+    const made = new Worker(new URL('../../workers/complaint.worker.ts', import.meta.url));
+    made.onmessage = ({ data }: MessageEvent<ComplaintAnswer>) => {
+      const request: DiagnoseRequest = { type: 'signs', number: opened.current.number, entries: data.entries };
+      worker.current?.postMessage(request);
+      setSigned({ of: board, said: { done: data.done, of: data.of } });
+    };
+    const message: ComplaintAsked = { board, symptoms };
+    made.postMessage(message);
+    return () => made.terminate();
+  }, [wanted, ready, board, symptoms]);
+
   const now = useMemo(() => presentReadings(lines, active, waiting), [lines, active, waiting]);
   const readings = useMemo(() => diagnosticReadings(lines, boardId), [lines, boardId]);
   const findings = useMemo(
@@ -159,7 +177,7 @@ export function SuspectsProvider({ children }: { children: ReactNode }) {
     };
     worker.current?.postMessage(request);
     setAsked(counter.current);
-  }, [wanted, board, readings, now, passed, findings, openings, presentNumber]);
+  }, [wanted, board, readings, now, passed, findings, openings, presentNumber, signed]);
 
   const skip = useCallback(
     (point: ProbePoint) => setSkipped((kept) => ({ ...kept, [boardId]: [...(kept[boardId] ?? NONE), point] })),
@@ -172,6 +190,7 @@ export function SuspectsProvider({ children }: { children: ReactNode }) {
     return {
       boardId,
       share: saidOf(share, board, 0),
+      complained: saidOf(signed, board, null),
       failed: saidOf(failed, board, null) ?? saidOf(failed, present, null),
       weighed: said && { ...said, permit },
       thinking: said === null || said.number < asked,
@@ -180,6 +199,6 @@ export function SuspectsProvider({ children }: { children: ReactNode }) {
       watch,
       drafts,
     };
-  }, [boardId, board, present, share, failed, weighed, asked, passed, skip, watch, drafts]);
+  }, [boardId, board, present, share, failed, signed, weighed, asked, passed, skip, watch, drafts]);
   return <Context value={value}>{children}</Context>;
 }
