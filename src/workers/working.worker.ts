@@ -1,10 +1,20 @@
 import { limiterSteps } from '@/core/diagnose';
-import { movedPoints, supposed } from '@/core/expect';
+import { expectReading, movedPoints, supposed } from '@/core/expect';
+import type { ExpectedReading } from '@/core/expect';
+import { solverFor } from '@/core/meter';
 import { formatQuantity } from '@/core/quantity';
 import { quantityWords, rateUnit, usableOutput } from '@/core/rate';
 import type { KnownCorners, RatedUnit } from '@/core/rate';
-import { PoweredReader, alivePoints, railVolts, startSequence, startTimes, withReadings } from '@/core/work';
-import type { OperatingCondition } from '@/core/work';
+import {
+  PoweredReader,
+  alivePoints,
+  railVolts,
+  startSequence,
+  startTimes,
+  wavePlaces,
+  withReadings,
+} from '@/core/work';
+import type { AlivePoint, OperatingCondition } from '@/core/work';
 import type { Board } from '@/core/circuit';
 import type { BoardAnswer, BoardAsked, WorkingAsked, WorkingUnit } from './workingMessages';
 
@@ -51,6 +61,23 @@ function sound(board: Board, condition: OperatingCondition): PoweredReader {
   return made;
 }
 
+/** What a meter shows cold between the leads of a point: of the board as it is noted, once for each. */
+let cold: {
+  readonly board: Board;
+  readonly solver: ReturnType<typeof solverFor>;
+  readonly seen: Map<string, ExpectedReading | null>;
+} | null = null;
+function coldAt(board: Board, { red, black, mode }: AlivePoint): ExpectedReading | null {
+  if (mode !== 'dcv') return null;
+  if (cold?.board !== board) cold = { board, solver: solverFor(board, []), seen: new Map() };
+  const key = `${red} ${black}`;
+  const known = cold.seen.get(key);
+  if (known !== undefined) return known;
+  const made = expectReading(board, cold.solver, 'ohms', red, black);
+  cold.seen.set(key, made);
+  return made;
+}
+
 /** Messages copy what they carry: the same board comes as another object. */
 const same = (a: Board | undefined, b: Board): boolean => a !== undefined && JSON.stringify(a) === JSON.stringify(b);
 
@@ -71,7 +98,8 @@ function working({ board, condition, readings, supposed: all }: WorkingAsked): W
     destroys,
     contradictions: measured.contradictions.map(({ words, adopted }) => ({ words, adopted })),
     starts: startTimes(shown.operation),
-    points: points.map((p) => ({ ...p, waves: shown!.waves(p.red) })),
+    points: points.map((p) => ({ ...p, cold: coldAt(base.board, p) })),
+    waves: wavePlaces(shown),
     rails: railVolts(shown),
     sequence: startSequence(shown),
     moved: all.length === 0 ? null : movedPoints(alivePoints(base), points),

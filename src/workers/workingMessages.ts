@@ -1,5 +1,5 @@
 import type { Board } from '@/core/circuit';
-import type { Moved, Supposition } from '@/core/expect';
+import type { ExpectedReading, Moved, Supposition } from '@/core/expect';
 import type { RatedUnit, UsableOutput } from '@/core/rate';
 import type {
   AlivePoint,
@@ -8,6 +8,7 @@ import type {
   RailVolts,
   StartSequence,
   TakenReading,
+  WavePlace,
   Waveform,
 } from '@/core/work';
 import type { LimiterStep } from '@/core/diagnose';
@@ -43,6 +44,7 @@ export interface WorkingUnit {
   readonly destroys: readonly { readonly ref: string; readonly why: string }[];
   readonly contradictions: readonly { readonly words: string; readonly adopted: boolean }[];
   readonly points: readonly WorkingPoint[];
+  readonly waves: readonly WavePlace[];
   readonly rails: readonly RailVolts[];
   readonly sequence: StartSequence;
   /** Against the board as it is noted; null where nothing is supposed. */
@@ -51,8 +53,8 @@ export interface WorkingUnit {
   readonly took: number;
 }
 
-/** A point with whether something periodic is to be seen there, and what it reads with nothing connected. */
-export type WorkingPoint = AlivePoint & { readonly waves: boolean };
+/** A point with what it shows between the same leads cold: ohms, null where that says nothing. */
+export type WorkingPoint = AlivePoint & { readonly cold: ExpectedReading | null };
 
 export interface RatedBoard {
   readonly rated: RatedUnit;

@@ -12,7 +12,7 @@ export type { OutcomeScale } from './scale';
 export { firstLook } from './firstLook';
 export { ComplaintReader } from './complaint';
 export type { ComplaintSigns, KnownSigns } from './complaint';
-export { limiterSteps } from './limiter';
+export { limiterSteps, limiterWatts } from './limiter';
 export type { LimiterStep } from './limiter';
 export { doubtfulReadings } from './evidence';
 export type { Evidence, Witness } from './evidence';

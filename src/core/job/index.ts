@@ -8,7 +8,7 @@ export { expectAt, isPlaceConfirmed, judgeReading } from './judgeReading';
 export type { AskedReading, Expectation, JudgedBoard, JudgedJob, JudgedReading, Purpose } from './judgeReading';
 export { diagnosticReadings, poweredPlace, readUnderPower } from './readings';
 export { STEPS, STEP_NAMES, TOOLS, jobProgress } from './progress';
-export type { JobProgress, Lamp, Step } from './progress';
+export type { JobProgress, Lamp, Step, Tool } from './progress';
 export { modificationsOf } from './modifications';
 export type { Modification } from './modifications';
 export { repairState } from './repair';

@@ -12,6 +12,7 @@ export type Step = (typeof STEPS)[number];
 
 /** What is at hand beside the steps, in any of them: the letter after `g`, and what it is called. */
 export const TOOLS = {
+  expect: { key: 'e', name: 'Expect' },
   sums: { key: 's', name: 'Sums' },
   modify: { key: 'm', name: 'Modify' },
   sweep: { key: 'w', name: 'Sweep' },

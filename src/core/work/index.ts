@@ -18,5 +18,7 @@ export { Strains } from './strains';
 export { alternatingPart, peakOf } from './course';
 export type { Swing } from './course';
 export { unitAtRest, unitAtSwitchOn } from './restingUnit';
+export { wavePlaces } from './wavePlaces';
+export type { WavePlace } from './wavePlaces';
 export { startSequence } from './sequence';
 export type { SequenceStep, Stall, StartSequence } from './sequence';

@@ -109,15 +109,6 @@ export class PoweredReader {
     return waveformOf(this.operation, unit.node(red), unit.node(black));
   }
 
-  /** Whether something periodic is to be seen at a net. */
-  waves(red: string): boolean {
-    const { unit, hiccup } = this.operation;
-    const a = unit.node(red);
-    const swings = this.running().some(({ cell }) => cell.spots.has(a) || cell.softSpots.has(a));
-    const saws = hiccup !== null && unit.pin(unit.plan.ics.get(hiccup.ref)!, 'VCC') === a;
-    return swings || saws || this.waveform(red, unit.plan.references[0] ?? red) !== null;
-  }
-
   /** Whether a node follows a converter whose frequency is what is usual, not what its data sheet says. */
   private guessedHertz(a: number): boolean {
     const { board } = this.operation.unit.plan;

@@ -1,8 +1,9 @@
 'use client';
 import Link from 'next/link';
 import { usePathname } from 'next/navigation';
+import { Fragment } from 'react';
 import { STEPS, STEP_NAMES, TOOLS } from '@/core/job';
-import type { Lamp } from '@/core/job';
+import type { Lamp, Tool } from '@/core/job';
 import { useJob, useStanding } from '@/features/job/JobContext';
 import { useMovedSums } from '@/features/job/useMovedSums';
 
@@ -21,62 +22,74 @@ export function LampPost() {
     >
       <ol className="flex flex-col">
         {STEPS.map((step, i) => {
+          const beside = step === 'probe' ? <ToolLink tool="expect" tag={job.tag} path={path} moved={0} /> : null;
           const here = path.endsWith(`/${step}`);
           const attention = progress.attention === step;
           return (
-            <li key={step} className="relative">
-              {i > 0 && <span aria-hidden className="absolute -top-2 left-[26px] h-4 w-px bg-line" />}
-              <Link
-                href={`/jobs/${job.tag}/${step}`}
-                aria-current={here ? 'page' : undefined}
-                className={`flex items-center gap-3 py-2 pr-2 pl-4 ${here ? 'bg-raised font-semibold' : ''}`}
-              >
-                <LampSign lamp={progress.lamps[step]} />
-                <span className="max-lg:sr-only">
-                  {STEP_NAMES[step]}
-                  <span className="sr-only">, {LAMP_WORDS[progress.lamps[step]]}</span>
-                  {attention && (
-                    <span className="block text-xs font-normal text-brass" aria-label="needs attention">
-                      ▸ here next
-                    </span>
-                  )}
-                </span>
-              </Link>
-            </li>
+            <Fragment key={step}>
+              {beside}
+              <li className="relative">
+                {i > 0 && <span aria-hidden className="absolute -top-2 left-[26px] h-4 w-px bg-line" />}
+                <Link
+                  href={`/jobs/${job.tag}/${step}`}
+                  aria-current={here ? 'page' : undefined}
+                  className={`flex items-center gap-3 py-2 pr-2 pl-4 ${here ? 'bg-raised font-semibold' : ''}`}
+                >
+                  <LampSign lamp={progress.lamps[step]} />
+                  <span className="max-lg:sr-only">
+                    {STEP_NAMES[step]}
+                    <span className="sr-only">, {LAMP_WORDS[progress.lamps[step]]}</span>
+                    {attention && (
+                      <span className="block text-xs font-normal text-brass" aria-label="needs attention">
+                        ▸ here next
+                      </span>
+                    )}
+                  </span>
+                </Link>
+              </li>
+            </Fragment>
           );
         })}
       </ol>
       <ul aria-label="At hand" className="mt-4 flex flex-col border-t border-line pt-3">
-        {Object.entries(TOOLS).map(([tool, { key, name }]) => {
-          const here = path.endsWith(`/${tool}`);
-          return (
-            <li key={tool}>
-              <Link
-                href={`/jobs/${job.tag}/${tool}`}
-                aria-current={here ? 'page' : undefined}
-                className={`flex items-center gap-3 py-1.5 pr-2 pl-4 ${here ? 'bg-raised font-semibold' : ''}`}
-              >
-                <span aria-hidden className="figure w-[22px] text-center text-sm text-faint">
-                  {key}
-                </span>
-                <span className="max-lg:sr-only">
-                  {name}
-                  {tool === 'sums' && moved > 0 && (
-                    <span className="block text-xs font-normal text-brass">
-                      ▸ {moved === 1 ? 'one has moved' : `${moved} have moved`}
-                    </span>
-                  )}
-                </span>
-              </Link>
-            </li>
-          );
-        })}
+        {(Object.keys(TOOLS) as Tool[])
+          .filter((tool) => tool !== 'expect')
+          .map((tool) => (
+            <ToolLink key={tool} tool={tool} tag={job.tag} path={path} moved={moved} />
+          ))}
       </ul>
       <p className="mt-auto px-4 text-sm text-faint max-lg:hidden">
         <kbd>g</kbd> then <kbd>1</kbd>–<kbd>6</kbd> goes to a step, <kbd>g</kbd> then a letter to what is at hand.{' '}
         <kbd>?</kbd> lists keys.
       </p>
     </nav>
+  );
+}
+
+/** A way to what is at hand, by its letter. */
+function ToolLink({ tool, tag, path, moved }: { tool: Tool; tag: string; path: string; moved: number }) {
+  const { key, name } = TOOLS[tool];
+  const here = path.endsWith(`/${tool}`);
+  return (
+    <li>
+      <Link
+        href={`/jobs/${tag}/${tool}`}
+        aria-current={here ? 'page' : undefined}
+        className={`flex items-center gap-3 py-1.5 pr-2 pl-4 ${here ? 'bg-raised font-semibold' : ''}`}
+      >
+        <span aria-hidden className="figure w-[22px] text-center text-sm text-faint">
+          {key}
+        </span>
+        <span className="max-lg:sr-only">
+          {name}
+          {tool === 'sums' && moved > 0 && (
+            <span className="block text-xs font-normal text-brass">
+              ▸ {moved === 1 ? 'one has moved' : `${moved} have moved`}
+            </span>
+          )}
+        </span>
+      </Link>
+    </li>
   );
 }
 

@@ -1,15 +1,9 @@
 'use client';
 import { useState } from 'react';
 import { formatQuantity } from '@/core/quantity';
-import type { StressRow, Verdict } from '@/core/stress';
+import type { StressRow } from '@/core/stress';
+import { VERDICT_LOOKS } from '@/features/frame/verdictLooks';
 import { Button } from '@/ui/Button';
-
-const LOOKS: Readonly<Record<Verdict, readonly [string, string]>> = {
-  over: ['✕', 'text-oxide font-semibold'],
-  tight: ['▲', 'text-brass font-semibold'],
-  unknown: ['?', 'text-slate'],
-  ok: ['✓', 'text-verdigris'],
-};
 
 /** What parts bear against what they are rated for, the worst first; what is ok only when asked for. */
 export function StressTable({ rows: given, label }: { rows: readonly StressRow[]; label: string }) {
@@ -31,7 +25,7 @@ export function StressTable({ rows: given, label }: { rows: readonly StressRow[]
         </thead>
         <tbody>
           {rows.map((r) => {
-            const [sign, look] = LOOKS[r.verdict];
+            const [sign, look] = VERDICT_LOOKS[r.verdict];
             return (
               <tr
                 key={`${r.ref} ${r.quantity} ${r.why}`}

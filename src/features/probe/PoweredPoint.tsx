@@ -1,22 +1,15 @@
 'use client';
 import { useEffect, useRef, useState } from 'react';
 import type { Board } from '@/core/circuit';
-import { formatQuantity, parseQuantity } from '@/core/quantity';
+import { parseQuantity } from '@/core/quantity';
 import type { AlivePoint } from '@/core/work';
 import { POWERED_UNITS } from '@/core/work';
 import { POWERED_NAMES, poweredWords } from '@/features/frame/lineWords';
+import { PointHead } from '@/features/frame/PointHead';
+import { POINT_CAUTIONS, bandWords } from '@/features/frame/pointWords';
 import { Button } from '@/ui/Button';
 import { Notice } from '@/ui/Notice';
-import { PointHead } from './PointPanel';
 import { useAnywhere } from './useAnywhere';
-
-const CAUTIONS = {
-  mains:
-    'Mains side, and its black lead too: unit behind an isolating transformer or the meter on its own. Never clip an earthed instrument here.',
-  hv: 'High voltage. One hand, probes rated for it, nothing held that is not insulated.',
-  battery: 'A battery feeds a short without limit: a fused lead, no rings, no slipping probe.',
-  elv: null,
-} as const;
 
 /** A figure that was typed, or what is wrong with it. */
 type Typed = { readonly value: number; readonly unsteady: boolean } | { readonly wrong: string } | null;
@@ -58,7 +51,7 @@ export function PoweredPoint({
     setText('');
     onKeep(typed.value, typed.unsteady);
   };
-  const caution = point.hazard && CAUTIONS[point.hazard];
+  const caution = point.hazard && POINT_CAUTIONS[point.hazard];
   return (
     <section
       aria-label="Point under power"
@@ -121,16 +114,4 @@ export function PoweredPoint({
       </p>
     </section>
   );
-}
-
-/** The band of a point in words. */
-const rough = (volts: number): string => formatQuantity(volts, 'V', 2);
-
-export function bandWords({ mode, reading }: AlivePoint): string {
-  const { value, low, high } = reading;
-  if (value === null || low === null || high === null) return 'nothing periodic';
-  // A ripple is known in two figures at the best.
-  if (mode === 'ripple') return low === 0 ? `up to ${rough(high)}` : `${rough(low)} to ${rough(high)}`;
-  if (low === 0 && mode !== 'dcv') return `up to ${poweredWords(mode, high)}`;
-  return `${poweredWords(mode, low)} to ${poweredWords(mode, high)}`;
 }

@@ -11,6 +11,7 @@ import { recogniseStages } from '@/core/stages';
 import type { AlivePoint, OperatingCondition } from '@/core/work';
 import { poweredWords } from '@/features/frame/lineWords';
 import { OUTCOME_INKS, OUTCOME_SIGNS } from '@/features/frame/outcomeSigns';
+import { bandWords } from '@/features/frame/pointWords';
 import { useJob } from '@/features/job/JobContext';
 import { useSuspects } from '@/features/job/SuspectsContext';
 import { Schematic } from '@/features/schematic/Schematic';
@@ -20,8 +21,8 @@ import { Notice } from '@/ui/Notice';
 import { OutcomeLine } from './OutcomeLine';
 import type { LastOutcome } from './OutcomeLine';
 import { PermitShut } from './PermitList';
-import { PoweredPoint, bandWords } from './PoweredPoint';
-import { PoweredState } from './PoweredState';
+import { PoweredPoint } from './PoweredPoint';
+import { PoweredState } from '@/features/frame/PoweredState';
 import { usePowered } from './usePowered';
 
 const LOADS = { none: 'No load', half: 'Half', full: 'Full' } as const;

@@ -1,0 +1,5 @@
+import { ExpectScreen } from '@/features/expect/ExpectScreen';
+
+export default function ExpectPage() {
+  return <ExpectScreen />;
+}

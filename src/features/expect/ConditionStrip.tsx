@@ -1,0 +1,94 @@
+'use client';
+import { ToggleGroup } from 'radix-ui';
+import { formatQuantity } from '@/core/quantity';
+import type { Supply } from '@/core/operate';
+import type { OperatingCondition } from '@/core/work';
+import { PoweredState } from '@/features/frame/PoweredState';
+import { Button } from '@/ui/Button';
+import { TextField } from '@/ui/Field';
+import type { WorkingBoard } from './useWorkingBoard';
+
+const LOADS = { none: 'No load', half: 'Half', full: 'Full' } as const;
+
+/** What the unit is fed with and how it is loaded; what it does then. Everything below follows. */
+export function ConditionStrip({
+  supply,
+  source,
+  volts,
+  load,
+  working: { unit, working, stop },
+  onSource,
+  onLoad,
+}: {
+  supply: Supply;
+  source: string;
+  volts: number | null;
+  load: OperatingCondition['load'];
+  working: WorkingBoard;
+  onSource(text: string): void;
+  onLoad(load: OperatingCondition['load']): void;
+}) {
+  const { lowest, nominal, highest } = supply;
+  const told = [lowest, nominal, highest].flatMap((v) => (v === null ? [] : [v]));
+  return (
+    <section aria-label="Condition" className="flex flex-wrap items-end gap-x-4 gap-y-2">
+      <TextField
+        label={supply.kind === 'mains' ? 'Fed with, V rms' : 'Fed with, V'}
+        value={source}
+        onChange={(e) => onSource(e.target.value)}
+        inputMode="decimal"
+        error={volts === null && source !== '' ? 'Volts, such as 230.' : undefined}
+        className="w-28"
+      />
+      {told.length > 1 && (
+        <ToggleGroup.Root
+          type="single"
+          value={source}
+          aria-label="Source of the nameplate"
+          onValueChange={(v) => v !== '' && onSource(v)}
+          className="flex rounded-sm border border-line"
+        >
+          {[...new Set(told)].map((v) => (
+            <ToggleGroup.Item
+              key={v}
+              value={String(v)}
+              className="figure px-2 py-1.5 data-[state=on]:bg-slate data-[state=on]:text-ground"
+            >
+              {formatQuantity(v, 'V')}
+            </ToggleGroup.Item>
+          ))}
+        </ToggleGroup.Root>
+      )}
+      <ToggleGroup.Root
+        type="single"
+        value={load}
+        aria-label="Load on its outputs"
+        onValueChange={(v) => v !== '' && onLoad(v as OperatingCondition['load'])}
+        className="flex rounded-sm border border-line"
+      >
+        {Object.entries(LOADS).map(([value, words]) => (
+          <ToggleGroup.Item
+            key={value}
+            value={value}
+            className="px-3 py-1.5 data-[state=on]:bg-slate data-[state=on]:text-ground"
+          >
+            {words}
+          </ToggleGroup.Item>
+        ))}
+      </ToggleGroup.Root>
+      <div className="min-w-0 flex-1 basis-60">
+        {working && !unit ? (
+          <p className="flex items-center gap-3" role="status">
+            Working out the unit …
+            <progress className="h-2 w-32 accent-[var(--brass)]" aria-label="Working out the unit" />
+            <Button kind="quiet" onClick={stop}>
+              Stop
+            </Button>
+          </p>
+        ) : (
+          unit && <PoweredState unit={unit} />
+        )}
+      </div>
+    </section>
+  );
+}
