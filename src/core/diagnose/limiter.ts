@@ -65,12 +65,16 @@ export function limiterSteps(
         .map((o) => ({
           net: o.rail.toUpperCase(),
           black: o.return.toUpperCase(),
-          volts: shorted ? null : (reader.read(o.kind === 'ac' ? 'acv' : 'dcv', o.rail, o.return)?.value ?? null),
+          volts: shorted ? null : shown(reader.read(o.kind === 'ac' ? 'acv' : 'dcv', o.rail, o.return)?.value ?? null),
         })),
       watts,
     };
   });
 }
+
+/** Less than this shows as nothing, V. */
+const NOTHING = 0.02;
+const shown = (volts: number | null): number | null => (volts !== null && Math.abs(volts) < NOTHING ? 0 : volts);
 
 const SHOWS: Readonly<Record<LimiterStep['lamp'], (mains: boolean, period: number | null) => string>> = {
   bright: () => 'stays bright: switch off within 3 s',

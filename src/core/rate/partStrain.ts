@@ -30,8 +30,12 @@ export const STRAIN_UNITS = {
   'gate-voltage': 'V',
 } as const satisfies Record<StrainQuantity, string>;
 
-/** One stress of a part in one condition, SI units, and how it comes about. alternates: its volts are a sine about nothing. */
+/**
+ * One stress of a part in one condition, SI units, and how it comes about. alternates: its volts are a sine about nothing. peak:
+ * what it rises to for moments, where that is more.
+ */
 export interface Strain {
+  readonly peak?: number;
   readonly alternates?: boolean;
   readonly quantity: StrainQuantity;
   readonly value: number;
@@ -136,7 +140,7 @@ export function strainsOf(board: Board, at: number, strains: Strains): readonly 
     case 'mosfet':
     case 'bjt': {
       const swing = across(0, 2);
-      add('voltage', peakOf(swing), `${volts(peakOf(swing))} across it while it is off`);
+      list.push({ quantity: 'voltage', ...offVolts(strains, part.ref, peakOf(swing)) });
       const current = flow(own.find((d) => d.model.kind !== 'junction'));
       if (current) add('current', peakOf(current), `peaks of ${amperes(peakOf(current))}, ${amperes(current.rms)} rms`);
       if (part.kind === 'bjt') {
@@ -182,7 +186,7 @@ export function strainsOf(board: Board, at: number, strains: Strains): readonly 
       const plain = pins.filter((n, i) => !strains.rides(n) && !DRIVEN.has(roles[i] ?? ''));
       const pairs = plain.flatMap((a, i) => plain.slice(i + 1).map((b) => peakOf(strains.across(a, b))));
       const most = Math.max(0, ...pairs.filter(Number.isFinite));
-      add('voltage', most, `${volts(most)} between two of its pins`);
+      list.push({ quantity: 'voltage', ...offVolts(strains, part.ref, most) });
       const current = flow(inside);
       if (current) add('current', peakOf(current), `peaks of ${amperes(peakOf(current))} in its switch`);
       break;
@@ -196,6 +200,20 @@ export function strainsOf(board: Board, at: number, strains: Strains): readonly 
       break;
   }
   return list.filter((s) => Number.isFinite(s.value));
+}
+
+/** Volts of a switch that is off: what it stands at, and the spike of leakage where nothing else ends that. */
+function offVolts(strains: Strains, ref: string, plateau: number): Omit<Strain, 'quantity'> {
+  const words = `${volts(plateau)} across it while it is off`;
+  const spike = Number.isFinite(plateau) ? strains.spike(ref, plateau) : null;
+  if (!spike || spike.volts <= plateau) return { value: plateau, words };
+  if (spike.givesWay)
+    return {
+      value: plateau,
+      peak: spike.volts,
+      words: `${words}, and leakage drives it to where it gives way: ${formatQuantity(spike.watts, 'W')} in it`,
+    };
+  return { value: plateau, peak: spike.volts, words: `${words}, about ${volts(spike.volts)} for a moment by leakage` };
 }
 
 /** A zener that carries this at work holds what it is there to hold, ampere. */

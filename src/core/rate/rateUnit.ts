@@ -26,6 +26,8 @@ export interface RatedStrain {
   readonly limit: number | null;
   readonly ratio: number | null;
   readonly verdict: Verdict;
+  /** What it rises to for moments, where that is more. */
+  readonly peak: number;
   /** How the stress comes about, in numbers, and against what it stands. */
   readonly why: string;
   /** Where it is worst. */
@@ -80,7 +82,9 @@ export function rateUnit(board: Board, options: RateOptions = {}): RatedUnit | n
         (corner.kind === 'work' && operation.unitState !== 'run')
       )
         missing.push(corner);
-      if (operation.found) collect(board, corner, new Strains(operation), fed, worst);
+      // What does not run bears what it bears at rest.
+      if (operation.found && (corner.kind !== 'work' || operation.unitState === 'run'))
+        collect(board, corner, new Strains(operation), fed, worst);
     }
     if (onProgress?.((i + 1) / corners.length) === false) return null;
   }
@@ -121,11 +125,14 @@ function collect(
       const work = corner.kind === 'work';
       const idle = Math.max(before?.idle ?? 0, work && corner.share === 0 ? strain.value : 0);
       const loaded = Math.max(before?.loaded ?? 0, work && corner.share > 0 ? strain.value : 0);
-      const base = before && before.strain.value >= strain.value ? before : { part, strain, corner };
+      const base = before && hardest(before.strain) >= hardest(strain) ? before : { part, strain, corner };
       worst.set(key, { ...base, idle, loaded });
     }
   });
 }
+
+/** A stress with its moments. */
+const hardest = ({ value, peak = 0 }: Strain): number => Math.max(value, peak);
 
 /** What a corner tells: at rest volts alone, at switching on the volts of resistors, reversed those of what blocks. */
 function counts({ kind }: Corner, part: Part, { quantity }: Strain): boolean {
@@ -161,12 +168,13 @@ function judge(board: Board, { part, strain, corner, idle, loaded }: Worst, dera
   const { quantity, value } = strain;
   const { rating, kind } = ratingOf(board, part, strain);
   const { factor, words, why } = derating[kind];
-  const verdict = judgeStress(value, rating, factor);
+  const most = Math.max(value, strain.peak ?? 0);
+  const verdict = judgeStress(most, rating, factor);
   const unit = STRAIN_UNITS[quantity];
   const peak =
     part.kind === 'resistor' && strain.alternates && quantity === 'voltage' ? ' (peak of what is printed, rms)' : '';
   const of =
-    rating === null ? '' : `: ${Math.round((100 * value) / rating)} % of its ${formatQuantity(rating, unit)}${peak}`;
+    rating === null ? '' : `: ${Math.round((100 * most) / rating)} % of its ${formatQuantity(rating, unit)}${peak}`;
   const beyond = verdict === 'tight' ? `, of which ${Math.round(100 * factor)} % are used (${words}: ${why})` : '';
   return {
     ref: part.ref,
@@ -174,6 +182,7 @@ function judge(board: Board, { part, strain, corner, idle, loaded }: Worst, dera
     unit,
     kind,
     stress: value,
+    peak: most,
     rating,
     limit: rating === null ? null : rating * factor,
     ratio: rating === null ? null : value / rating,

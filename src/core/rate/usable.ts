@@ -77,6 +77,7 @@ export function usableOutput(
     (w, r) => (r.stress / r.limit! > w.most ? { most: r.stress / r.limit!, row: r, gives: true } : w),
     { most: 0, row: null, gives: true },
   );
+  if (sources.length === 0) return unknown(outputs);
   let [low, high] = [
     { share: 0, most: 0 },
     { share: 1, most: whole.most },
@@ -116,15 +117,21 @@ export function usableOutput(
   return { ...found, sentence: sentenceOf(outputs, found) };
 }
 
+/** Of a unit that does not run as it is known nothing is said. */
+function unknown(outputs: Parameters<typeof sentenceOf>[0]): UsableOutput {
+  const found = { share: 0, limiting: null, ownLimit: false, claim: 'unknown', standing: [], unrated: [] } as const;
+  return { ...found, sentence: sentenceOf(outputs, found) };
+}
+
 interface Use {
   readonly most: number;
   readonly row: RatedStrain | null;
   readonly gives: boolean;
 }
 
-/** Stresses that decide what a unit can give. */
-const isWork = (r: RatedStrain): boolean =>
-  r.quantity === 'current' || r.quantity === 'power' || r.quantity === 'ripple-current';
+/** Stresses that decide what a unit can give; nobody prints what a winding carries. */
+const isWork = ({ quantity, kind }: RatedStrain): boolean =>
+  kind !== 'saturation' && (quantity === 'current' || quantity === 'power' || quantity === 'ripple-current');
 
 const judgedWork = (rows: readonly RatedStrain[]): number => new Set(rows.filter(isWork).map((r) => r.ref)).size;
 
@@ -146,7 +153,11 @@ function sentenceOf(
     refs.length <= 4 ? refs.join(', ') : `${refs.slice(0, 3).join(', ')} and ${refs.length - 3} more`;
   const open = unrated.length > 0 ? ` Not counted, because nobody noted what they bear: ${named(unrated)}.` : '';
   if (claim === 'unknown')
-    return `Printed for ${print(1)}; what it really stands is not known yet: ${named(unrated)} have no rating noted.`;
+    return `Printed for ${print(1)}; what it really stands is not known yet: ${
+      unrated.length === 0
+        ? 'as it is traced and noted so far it does not run'
+        : `${named(unrated)} have no rating noted`
+    }.`;
   const set = limiting
     ? `${limiting.ref} is the first at its limit (${quantityWords(limiting.quantity)}, ${formatQuantity(limiting.rating!, limiting.unit)} printed)`
     : ownLimit

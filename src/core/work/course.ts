@@ -90,6 +90,11 @@ export class Course {
     return { mean: mean / time, rms: Math.sqrt(square / time), high, low };
   }
 
+  /** The greatest of a figure, however short. */
+  peak(read: (moment: Moment) => number): number {
+    return this.moments.reduce((most, m) => Math.max(most, read(m)), 0);
+  }
+
   /**
    * Joules that a capacitor leaves in the resistor before it in a period: half of C V² for every leap of its volts from one level
    * to the next. passes: moments at which nothing holds a level.

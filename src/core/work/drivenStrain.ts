@@ -1,9 +1,9 @@
-import { isCapacitor } from '../device';
 import type { PowerConverter } from '../stages';
 import { oscillatorOf, oscillatorPeak } from './blockingOscillator';
 import { oneWay } from './modelled';
 import type { Modelled } from './modelled';
 import type { Operation } from './operate';
+import { SWITCH_FARADS, snubFarads } from './spike';
 import { royerOf, royerSignal } from './royer';
 import { flowsOf } from './workDevice';
 
@@ -104,28 +104,6 @@ export function oscillatorStrain(operation: Operation, c: PowerConverter, highs:
     ripple: () => 0,
   };
 }
-
-/** Capacitance of a switch and its winding where nothing else lies across it, farad. */
-const SWITCH_FARADS = 150e-12;
-
-/** Farads across the switch of a node, by way of a resistor or not. */
-function snubFarads({ unit }: Operation, node: number): number {
-  const { devices, parameters } = unit.circuit;
-  const near = new Set([node]);
-  for (const d of devices)
-    if (d.model.kind === 'resistor' && d.nodes.includes(node) && parameters[d.at]! < SNUBBER_OHMS)
-      for (const n of d.nodes) if (!unit.isSteady(n)) near.add(n);
-  return devices
-    .filter(
-      (d) =>
-        isCapacitor(d) &&
-        d.nodes.slice(0, 2).some((n) => near.has(n)) &&
-        d.nodes.slice(0, 2).some((n) => unit.isSteady(n)),
-    )
-    .reduce((sum, d) => sum + parameters[d.at]!, 0);
-}
-
-const SNUBBER_OHMS = 470;
 
 /** Henries of a winding that its best coupled neighbour does not take. */
 function leakage({ unit }: Operation, c: PowerConverter, henries: number): number {

@@ -20,6 +20,9 @@ const nothingRuns = (): WorkState => ({ powered: new Set(), running: new Set(), 
  */
 export function unitAtRest(plan: WorkPlan, condition: OperatingCondition): Operation | null {
   const unit = new UnitUnderPower(plan, condition, []);
+  const refs = new Set(plan.converters.flatMap((c) => c.switches.flatMap((s) => s.refs)));
+  const { devices } = unit.circuit;
+  unit.heldOff = new Set(devices.filter((d) => refs.has(d.name) && d.model.kind !== 'junction'));
   const state = nothingRuns();
   const before = solveWithLine(unit, state, null);
   // What lives from a resistor draws its supply down to where it starts; on a rail it makes no odds, and may be held off.

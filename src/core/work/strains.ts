@@ -12,6 +12,8 @@ import type { Modelled } from './modelled';
 import type { Operation } from './operate';
 import { seriesAmps } from './seriesLoad';
 import type { RunningCell } from './unitCircuit';
+import { spikeOf } from './spike';
+import type { Spike } from './spike';
 import { windingNames } from './unit';
 import { waveformOf } from './waveform';
 import { flowsOf } from './workDevice';
@@ -156,6 +158,15 @@ export class Strains {
     const swing = unit.line && this.line ? this.swingOf(this.places.difference(a, b)) : null;
     if (swing && unit.line!.lineNodes.has(a)) return scaled(swing, 1 / CONTACT_OHMS);
     return rms > Math.abs(mean) ? sine(rms) : still(mean);
+  }
+
+  /** What leakage does to a switch as it opens; plateau: volts across it without that. null where it ends by itself. */
+  spike(ref: string, plateau: number): Spike | null {
+    for (const { own, usual } of this.cells) {
+      const at = own.cell.switchDevices.findIndex((d) => d.name === ref || d.name.startsWith(`${ref}/`));
+      if (at >= 0) return spikeOf(this.operation, own, usual, at, plateau);
+    }
+    return null;
   }
 
   /** Whether a node rides on another one. */

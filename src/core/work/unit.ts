@@ -46,8 +46,24 @@ export class UnitUnderPower extends UnitCircuit {
       const ohms = senseOhms(this, c);
       return { converter: c, cell, top: 0, hertz: cell.plan.hertz, by, result: null, slopes: null, senseOhms: ohms };
     });
+    this.floating = new Map(plan.converters.map((c) => [c, this.floatingSwitches(c)]));
     this.arrange({ powered: new Set(), running: new Set(), closed: new Set() });
   }
+
+  private floatingSwitches(c: PowerConverter): readonly Device[] {
+    const { devices } = this.circuit;
+    return c.switches.flatMap((s) => {
+      const gate = this.node(s.control);
+      const hangs = devices.some((d) => d.nodes.includes(gate) && d.model.kind !== 'channel' && !this.isInsideIc(d));
+      return gate < 0 || hangs ? [] : devices.filter((d) => d.model.kind === 'channel' && s.refs.includes(d.name));
+    });
+  }
+
+  /** Switches whose gate hangs on nothing but its driver: until that works, it sits at its source. */
+  private readonly floating: ReadonlyMap<PowerConverter, readonly Device[]>;
+
+  /** Switches that are held off, whatever their gates do in the mean. */
+  heldOff: ReadonlySet<Device> = new Set();
 
   private arranged: string | null = null;
 
@@ -72,7 +88,10 @@ export class UnitUnderPower extends UnitCircuit {
   devices(state: WorkState): readonly WorkDevice[] {
     const { circuit, plan } = this;
     const { parameters } = circuit;
-    const gone = new Set<Device>();
+    const gone = new Set<Device>(this.heldOff);
+    plan.converters.forEach((c, i) => {
+      if (!state.running.has(i)) for (const d of this.floating.get(c) ?? []) gone.add(d);
+    });
     for (const i of state.running) {
       const running = this.cells[i];
       if (running) for (const d of [...running.cell.diodeDevices, ...running.cell.switchDevices]) gone.add(d);

@@ -38,25 +38,27 @@ export function SequenceView({ unit }: { unit: WorkingUnit | null }) {
       <table className="w-full table-fixed" aria-label="Start of the unit">
         <thead className="text-left text-sm text-faint">
           <tr>
-            <th className="w-20 pr-3 text-right font-normal">After</th>
-            <th className="w-40 font-normal">Comes alive</th>
+            <th className="w-22 pr-3 text-right font-normal">After</th>
+            <th className="w-34 font-normal">Comes alive</th>
             <th className="font-normal">
               <Axis span={span} />
             </th>
-            <th className="w-60 font-normal">When</th>
-            <th className="w-36 text-right font-normal">Then shows</th>
+            <th className="w-52 pl-3 font-normal">When</th>
+            <th className="w-46 text-right font-normal">Then shows</th>
           </tr>
         </thead>
         <tbody>
           {steps.map((s) => (
             <tr key={`${s.kind} ${s.lane} ${s.at}`} className="border-t border-line align-baseline">
-              <td className="figure pr-3 text-right">{s.at < 1e-3 ? 'at once' : formatQuantity(s.at, 's', 2)}</td>
+              <td className="figure pr-3 text-right text-sm whitespace-nowrap">
+                {s.at < 1e-3 ? 'at once' : formatQuantity(s.at, 's', 2)}
+              </td>
               <td className={s.kind === 'output' ? 'font-semibold' : ''}>{s.lane}</td>
               <td>
                 <Lane step={s} span={span} />
               </td>
-              <td className="text-sm">{s.condition}</td>
-              <td className="figure text-right text-sm">
+              <td className="pl-3 text-sm">{s.condition}</td>
+              <td className="figure text-right text-sm whitespace-nowrap">
                 {s.point && (
                   <>
                     {bandWords(s.point)}

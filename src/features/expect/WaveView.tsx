@@ -56,7 +56,7 @@ export function WaveView({ wave, name }: { wave: Waveform; name: string }) {
           <YAxis
             width={64}
             domain={['auto', 'auto']}
-            tickFormatter={(v: number) => formatQuantity(v, 'V', 2)}
+            tickFormatter={(v: number) => formatQuantity(v, 'V', 3)}
             {...AXIS}
           />
           <ReferenceLine y={0} stroke="var(--faint)" />

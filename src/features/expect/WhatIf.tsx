@@ -33,7 +33,7 @@ export function WhatIf({
   };
   return (
     <form
-      aria-label="What if"
+      aria-label="Suppositions"
       className="flex flex-wrap items-center gap-2"
       onSubmit={(e) => {
         e.preventDefault();

@@ -149,6 +149,10 @@ export function SuspectsProvider({ children }: { children: ReactNode }) {
     return () => made.terminate();
   }, [wanted, ready, board, symptoms]);
 
+  // Suspects do not wander under somebody's hands: it weighs with the next reading, and once when all of it is there.
+  const said = saidOf(signed, board, null);
+  const allSigned = said !== null && said.done === said.of;
+
   const now = useMemo(() => presentReadings(lines, active, waiting), [lines, active, waiting]);
   const readings = useMemo(() => diagnosticReadings(lines, boardId), [lines, boardId]);
   const findings = useMemo(
@@ -177,7 +181,7 @@ export function SuspectsProvider({ children }: { children: ReactNode }) {
     };
     worker.current?.postMessage(request);
     setAsked(counter.current);
-  }, [wanted, board, readings, now, passed, findings, openings, presentNumber, signed]);
+  }, [wanted, board, readings, now, passed, findings, openings, presentNumber, allSigned]);
 
   const skip = useCallback(
     (point: ProbePoint) => setSkipped((kept) => ({ ...kept, [boardId]: [...(kept[boardId] ?? NONE), point] })),

@@ -66,7 +66,7 @@ const WAYS = [
 const Probing = memo(function Probing() {
   const { job, boards, active, lines, addLine } = useJob();
   const { board, id } = active;
-  const { weighed, share, failed, thinking, drafts } = useSuspects();
+  const { weighed, share, failed, complained, thinking, drafts } = useSuspects();
   const [draft] = useState(() => drafts.get(id) ?? null);
   const { plan, current, choose, next, back } = usePoints(draft?.point ?? null);
   const judged = useMemo(() => ({ boards, lines }), [boards, lines]);
@@ -201,7 +201,11 @@ const Probing = memo(function Probing() {
             <span className="text-sm font-normal text-faint">
               {weighed && weighed.done < weighed.of
                 ? `${weighed.done} of ${weighed.of} worked out, nothing is called before all are`
-                : thinking && weighed && 'weighing …'}
+                : thinking && weighed
+                  ? 'weighing …'
+                  : complained && complained.done < complained.of
+                    ? `by the complaint: ${complained.done} of ${complained.of} faults worked out under power`
+                    : complained && 'by the complaint as computed'}
             </span>
           </h2>
           {weighed && <SuspectList board={board} weighed={weighed} />}

@@ -15,6 +15,7 @@ import { COMPLAINTS } from '@/wire/jobForm';
 import { OnBoard } from './OnBoard';
 import { PoweredReadings } from './PoweredReadings';
 import { Modified, Sweeps } from './Proofs';
+import { Usable } from './Usable';
 
 const SAFETY_TESTS = [
   'Earth continuity',
@@ -110,6 +111,9 @@ export function ReportScreen() {
       ))}
       {boards.map((home) => (
         <PoweredReadings key={home.id} home={home} />
+      ))}
+      {boards.map((home) => (
+        <Usable key={home.id} item={home} />
       ))}
       <Sweeps />
       <Cautions />
