@@ -1,4 +1,5 @@
 import { expect, test } from '@playwright/test';
+import type { Page } from '@playwright/test';
 import { open, takeIn } from './bench';
 
 const CHARGER = {
@@ -7,7 +8,7 @@ const CHARGER = {
   sources: [{ name: 'Mains lead', kind: 'mains' }],
 };
 
-const lines = async (page: import('@playwright/test').Page): Promise<number> =>
+const lines = async (page: Page): Promise<number> =>
   page.getByRole('complementary', { name: 'Job log' }).getByRole('listitem').count();
 
 test('from a typical circuit to the powered table in two keys; what is supposed moves it and is written nowhere', async ({

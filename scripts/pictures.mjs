@@ -9,15 +9,16 @@ const PICTURES = [
   ['intake', '/jobs/new?from=SP-115'],
   ['make-safe', '/jobs/SP-120/safe'],
   ['trace', '/jobs/SP-118/board', 'soot', 'Parts'],
-  ['trace-large', '/jobs/SP-118/board', 'paper', 'Parts', 'Over the whole window'],
   ['trace-type', '/jobs/SP-121/board', 'soot', 'Type'],
   ['trace-touch', '/jobs/SP-121/board', 'soot', 'Touch'],
   ['trace-photographs', '/jobs/SP-118/board', 'soot', 'Photographs'],
   ['trace-stages', '/jobs/SP-118/board', 'soot', 'Stages'],
   ['probe', '/jobs/SP-118/probe'],
-  ['probe-paper', '/jobs/SP-118/probe', 'paper'],
   ['permit', '/jobs/SP-122/probe'],
   ['probe-powered', '/jobs/SP-119/probe', 'soot', 'Under power'],
+  ['expect', '/jobs/SP-118/expect', 'soot', 'Expect', '', ['What if', 'R18 27k']],
+  ['rate', '/jobs/SP-118/expect', 'paper', 'Rate'],
+  ['power-up', '/jobs/SP-118/expect', 'soot', 'Power up'],
   ['repair', '/jobs/SP-115/repair'],
   ['report', '/jobs/SP-115/report', 'paper'],
   ['sums', '/jobs/SP-118/sums?sum=discharge-time&c=@C1.value&vStart=@C1.store&vSafe=5&r=2k2'],
@@ -40,7 +41,9 @@ for (const [name, path, theme = 'soot', tab, press, fill] of PICTURES) {
   await page.waitForTimeout(2500);
   if (tab) await page.getByRole('tab', { name: tab }).click();
   if (press) await page.getByRole('button', { name: press }).click();
-  if (fill) await page.getByLabel(fill[0]).fill(fill[1]);
+  if (fill) await page.getByLabel(fill[0], { exact: true }).fill(fill[1]);
+  if (name === 'expect') await page.keyboard.press('Enter');
+  if (path.endsWith('/expect')) await page.waitForTimeout(9000);
   if (tab || fill) await page.waitForTimeout(1200);
   if (name === 'probe-powered') {
     await page.getByRole('button', { name: 'output', exact: true }).first().click();

@@ -16,8 +16,10 @@ import {
 } from '../../bench/repairs';
 import type { RepairMix, Tenth } from '../../bench/repairs';
 import { labelledBoard, stageAccuracy, strangersRead } from '../../bench/stageAccuracy';
+import { complaintMix } from '../../bench/complaints';
 import { poweredTime } from '../../bench/poweredTime';
 import { sweepTime } from '../../bench/sweepTime';
+import { workingTime } from '../../bench/workingTime';
 import { touchesPerPin } from '../../bench/touches';
 import { fixedOrder, randomOrder, referenceDepth } from '../../bench/isolation';
 import { option, readArguments } from './arguments';
@@ -35,6 +37,10 @@ export async function benchCommand(words: readonly string[]): Promise<number> {
       layoutMs: await layoutMs(exampleBoard(name)),
       stages: accuracyOf(name),
       powered: poweredTime(name),
+      working: workingTime(name),
+      complaint: COMPLAINED.has(name)
+        ? complaintMix(exampleBoard(name), COMPLAINTS, () => performance.now() / 1000)
+        : null,
     };
     if (!json) console.log(text(row));
     rows.push(row);
@@ -86,7 +92,35 @@ type Row = ReturnType<typeof benchBoard> & {
   readonly layoutMs: number;
   readonly stages: ReturnType<typeof accuracyOf>;
   readonly powered: ReturnType<typeof poweredTime>;
+  readonly working: ReturnType<typeof workingTime>;
+  readonly complaint: ReturnType<typeof complaintMix>;
 };
+
+/** Boards whose faults are hunted with the complaint that each gives: a minute and more a board. */
+const COMPLAINED: ReadonlySet<string> = new Set([
+  'lamp-supply-24v',
+  'weather-buck-5v',
+  'pump-aux-buck',
+  'buoy-boost-28',
+]);
+const COMPLAINTS = 120;
+
+function workingLine(w: Row['working']): readonly string[] {
+  if (!w) return [];
+  const ms = (v: number): string => `${Math.round(v)} ms`;
+  return [
+    `  8 working board       a part changed: points, start and drawing ${ms(w.expectMs)} median, ratings ${ms(w.rateMs)}; usable output ${ms(w.usableMs)}: ${w.claim}`,
+  ];
+}
+
+function complaintLine(c: Row['complaint']): readonly string[] {
+  if (!c) return [];
+  const by = Object.entries(c.by).map(([s, n]) => `${s} ${n}`);
+  const fewer = (100 * (1 - c.with.readings / c.without.readings)).toFixed(0);
+  return [
+    `  9 by the complaint    ${c.without.readings.toFixed(2)} readings without it, ${c.with.readings.toFixed(2)} with it (${fewer} % fewer); right ${(100 * c.without.right).toFixed(1)} and ${(100 * c.with.right).toFixed(1)} %; of ${c.singles} single faults ${by.join(', ')}; worked out in ${c.seconds.toFixed(0)} s`,
+  ];
+}
 
 function powerLine(p: Row['powered']): string {
   const ms = (v: number): string => `${Math.round(v)} ms`;
@@ -207,5 +241,7 @@ function text(r: Row): string {
     `    touches per pin      proposals ${r.touches.ours.toFixed(2)} (groups left apart ${r.touches.missed.toFixed(1)}); all pairs ${r.touches.allPairs.toFixed(1)}, representatives ${r.touches.representatives.toFixed(2)}, guesswork ${r.touches.guesswork.toFixed(2)}; ${r.touches.pins} pins on ${r.touches.nets} nets`,
     `  6 stages              F1 ${r.stages.f1.toFixed(3)}, pins ${r.stages.pins.right} of ${r.stages.pins.of}, ${r.stages.topology}; disturbed, mean/worst: ${disturbed.join(', ')}`,
     powerLine(r.powered),
+    ...workingLine(r.working),
+    ...complaintLine(r.complaint),
   ].join('\n');
 }

@@ -91,6 +91,8 @@ test('the first power: the lamp stays bright on a short, is dark on a sound unit
   expect(steps[0]!.rails[0]!.volts).toBeCloseTo(24, 0);
   expect(steps[1]!.shows).toContain('3 s');
   expect(steps[2]!.rails[0]!.volts).toBe(0);
+  // Nothing is charged behind an open fuse: the lamp does not even flash.
+  expect([steps[0]!.shows, steps[2]!.shows]).toEqual(['flashes once, then dark', 'stays dark']);
   expect(limiterWatts(80)).toBe(60);
   expect(limiterWatts(5)).toBe(25);
 });

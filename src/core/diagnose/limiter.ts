@@ -59,7 +59,7 @@ export function limiterSteps(
       words: fault === 'none' ? 'nothing broken' : faultWords(board, fault),
       share,
       lamp: does,
-      shows: SHOWS[does](board.nameplate?.source === 'mains', operation.period),
+      shows: SHOWS[does](charges(reader), operation.period),
       rails: outputs
         .filter((o) => o.kind !== 'pulse')
         .map((o) => ({
@@ -76,9 +76,17 @@ export function limiterSteps(
 const NOTHING = 0.02;
 const shown = (volts: number | null): number | null => (volts !== null && Math.abs(volts) < NOTHING ? 0 : volts);
 
-const SHOWS: Readonly<Record<LimiterStep['lamp'], (mains: boolean, period: number | null) => string>> = {
+/** Whether a reservoir behind the mains takes a rush of current: a lamp flashes for that. */
+function charges({ operation: { unit } }: PoweredReader): boolean {
+  const { line } = unit;
+  return line?.rails.some((r) => (line.result?.mean.get(r.main) ?? 0) > CHARGED) === true;
+}
+
+const CHARGED = 20;
+
+const SHOWS: Readonly<Record<LimiterStep['lamp'], (charges: boolean, period: number | null) => string>> = {
   bright: () => 'stays bright: switch off within 3 s',
-  dim: (mains) => (mains ? 'flashes, then glows' : 'glows'),
-  dark: (mains) => (mains ? 'flashes once, then dark' : 'stays dark'),
+  dim: (charges) => (charges ? 'flashes, then glows' : 'glows'),
+  dark: (charges) => (charges ? 'flashes once, then dark' : 'stays dark'),
   pulses: (_, period) => `pulses${period === null ? '' : ` every ${formatQuantity(period, 's', 2)}`}`,
 };

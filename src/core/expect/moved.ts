@@ -11,6 +11,10 @@ export interface Moved {
 const SHARE = 0.02;
 const LEAST = 0.03;
 
+/** Less than this is nothing to a meter. */
+const NOTHING = 5e-3;
+const shown = (value: number): number => (Math.abs(value) < NOTHING ? 0 : value);
+
 /** The points that read otherwise, the most moved first. */
 export function movedPoints(before: readonly AlivePoint[], now: readonly AlivePoint[]): readonly Moved[] {
   const key = (p: AlivePoint): string => `${p.mode} ${p.red} ${p.black}`;
@@ -20,7 +24,7 @@ export function movedPoints(before: readonly AlivePoint[], now: readonly AlivePo
     .flatMap((point): Moved[] => {
       const [from, to] = [then.get(key(point)) ?? null, point.reading.value];
       if (from === null || to === null) return [];
-      return Math.abs(to - from) > SHARE * Math.abs(from) + LEAST ? [{ point, from, to }] : [];
+      return Math.abs(to - from) > SHARE * Math.abs(from) + LEAST ? [{ point, from: shown(from), to: shown(to) }] : [];
     })
     .sort((a, b) => share(b) - share(a));
 }

@@ -166,6 +166,6 @@ function sentenceOf(
   if (claim === 'over-claimed')
     return `Printed for ${print(1)}, but its parts stand ${print(share)} only, ${Math.round(100 * share)} % of it: ${set}.${open}`;
   return share > 1 + CLOSE
-    ? `Printed for ${print(1)}, and its parts stand that: up to ${print(share)} ${set}.${open}`
+    ? `Printed for ${print(1)}, and its parts stand that, up to ${print(share)}: ${set}.${open}`
     : `Printed for ${print(1)}, and its parts just stand that: ${set}.${open}`;
 }

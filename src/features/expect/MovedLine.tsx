@@ -22,7 +22,8 @@ export function MovedLine({
         <ul className="flex flex-wrap gap-x-5">
           {moved.slice(0, MOST).map(({ point, from, to }) => (
             <li key={`${point.mode} ${point.red} ${point.black}`}>
-              {point.red}{' '}
+              {point.red}
+              {point.mode === 'ripple' && ' ripple'}{' '}
               <span className="figure">
                 {poweredWords(point.mode, from)} to <strong>{poweredWords(point.mode, to)}</strong>
               </span>

@@ -1,7 +1,12 @@
 'use client';
 import { ToggleGroup } from 'radix-ui';
 import { useState } from 'react';
+import { netKey } from '@/core/circuit';
+import { recogniseStages } from '@/core/stages';
 import type { WavePlace, Waveform } from '@/core/work';
+import { POINT_CAUTIONS } from '@/features/frame/pointWords';
+import { useJob } from '@/features/job/JobContext';
+import { Notice } from '@/ui/Notice';
 import { WaveView } from './WaveView';
 import { useWave } from './useWave';
 
@@ -46,9 +51,15 @@ export function WavePanel({
 
 function Picked({ place, wave, of }: { place: WavePlace; wave: Parameters<typeof useWave>[0]; of: object }) {
   const seen = useWave(wave, place.red, place.black, of);
+  const { active } = useJob();
+  const island = recogniseStages(active.board).islands.find((i) =>
+    i.nets.some((n) => netKey(n) === netKey(place.black)),
+  );
+  const caution = island && POINT_CAUTIONS[island.hazard];
   if (!seen) return <p className="text-faint">Nothing periodic there now.</p>;
   return (
     <>
+      {caution && <Notice kind="caution">{caution}</Notice>}
       <p className="text-sm">
         Tip at <span className="figure">{place.red}</span>, ground at <span className="figure">{place.black}</span>
       </p>
