@@ -14,6 +14,7 @@ const SCREENS = [
   ['/jobs/SP-120/probe', 'Keep this proof'],
   ['/jobs/SP-118/repair', /Call it/u],
   ['/jobs/SP-115/report', 'Print the report'],
+  ['/jobs/SP-118/expect', 'Read it in Probe'],
   ['/sums', 'Copy as text'],
   ['/jobs/SP-118/sums', 'Keep in the job log'],
   ['/jobs/SP-115/modify', 'Keep this change'],

@@ -1,6 +1,7 @@
 import type { Board } from '@/core/circuit';
 import { readNetlist } from '@/core/netlist';
 import { seededRandom } from '@/core/quantity';
+import { rateUnit } from '@/core/rate';
 import { LOADS, PoweredReader } from '@/core/work';
 import { leftOver } from './balances';
 import { pick } from './hostile';
@@ -81,8 +82,15 @@ export function exerciseUnit(seed: number): Board | null {
     const { net, share } = leftOver(operation);
     if (share > MOST_LEFT) throw new Error(`${share.toPrecision(2)} of its current is left over at ${net}`);
   }
+  if (seed % RATED_EVERY === 0) {
+    const wrong = rateUnit(board)?.rows.find((r) => !Number.isFinite(r.stress) || r.stress < 0);
+    if (wrong) throw new Error(`a stress that is none: ${wrong.ref} ${wrong.quantity}`);
+  }
   return board;
 }
+
+/** Every so many units are rated as well. */
+const RATED_EVERY = 5;
 
 /** Of the greatest current at a node this much may be left over. */
 const MOST_LEFT = 5e-3;

@@ -1,6 +1,7 @@
 import { poweredPlace } from '@/core/job';
-import { PoweredReader, alivePoint, alivePoints, railVolts, startTimes, withReadings, workedVolts } from '@/core/work';
+import { PoweredReader, alivePoint, alivePoints, railVolts, withReadings, workedVolts } from '@/core/work';
 import type { AlivePoint, MeasuredUnit, TakenReading } from '@/core/work';
+import { statedUnit } from './statedUnit';
 import type { PoweredAnswer, PoweredAsked, PoweredUnit } from './poweredMessages';
 
 /** The unit worked out last, and with what was read on it. */
@@ -50,21 +51,9 @@ function answerTo(asked: PoweredAsked): PoweredAnswer {
 function withWhatWasRead(unit: PoweredReader, readings: readonly TakenReading[]): PoweredUnit {
   [read, measured] = [readings, null];
   measured = withReadings(unit, readings);
-  const { unitState, states, period, warnings, destroys } = measured.reader.operation;
   const asSound = alivePoints(unit);
   const points = readings.length === 0 ? asSound : asSound.map((p) => (isRead(p) ? p : (pointAt(p.what, p) ?? p)));
-  const contradictions = measured.contradictions.map(({ words, adopted }) => ({ words, adopted }));
-  return {
-    state: unitState,
-    states,
-    period,
-    warnings,
-    destroys,
-    starts: startTimes(measured.reader.operation),
-    points,
-    rails: railVolts(measured.reader),
-    contradictions,
-  };
+  return { ...statedUnit(measured), points, rails: railVolts(measured.reader) };
 }
 
 function isRead(place: Pick<TakenReading, 'mode' | 'red' | 'black'>): boolean {

@@ -44,7 +44,13 @@ export type PoweredAsked =
  * The unit at work: its state, what gives way, its points in the order in which it comes alive. A point that was read shows
  * what a sound unit would; the others what is to be expected after those readings.
  */
-export interface PoweredUnit {
+export interface PoweredUnit extends StatedUnit {
+  readonly points: readonly AlivePoint[];
+  readonly rails: readonly RailVolts[];
+}
+
+/** What is said of a unit at work as a whole: its state, its start, what gives way, what was read against what is computed. */
+export interface StatedUnit {
   readonly state: ConverterState;
   readonly states: Readonly<Record<string, ConverterState>>;
   readonly period: number | null;
@@ -52,8 +58,6 @@ export interface PoweredUnit {
   readonly starts: Readonly<Record<string, number>>;
   readonly warnings: readonly string[];
   readonly destroys: readonly { readonly ref: string; readonly why: string }[];
-  readonly points: readonly AlivePoint[];
-  readonly rails: readonly RailVolts[];
   readonly contradictions: readonly { readonly words: string; readonly adopted: boolean }[];
 }
 

@@ -5,17 +5,10 @@ import { solverFor } from '@/core/meter';
 import { formatQuantity } from '@/core/quantity';
 import { quantityWords, rateUnit, usableOutput } from '@/core/rate';
 import type { KnownCorners, RatedUnit } from '@/core/rate';
-import {
-  PoweredReader,
-  alivePoints,
-  railVolts,
-  startSequence,
-  startTimes,
-  wavePlaces,
-  withReadings,
-} from '@/core/work';
+import { PoweredReader, alivePoints, railVolts, startSequence, wavePlaces, withReadings } from '@/core/work';
 import type { AlivePoint, OperatingCondition } from '@/core/work';
 import type { Board } from '@/core/circuit';
+import { statedUnit } from './statedUnit';
 import type { BoardAnswer, BoardAsked, WorkingAsked, WorkingUnit } from './workingMessages';
 
 /** The board as it is noted, at the conditions worked out last: what a supposition begins at and is held against. */
@@ -88,16 +81,9 @@ function working({ board, condition, readings, supposed: all }: WorkingAsked): W
   const reader = all.length === 0 ? base : PoweredReader.at(changed, condition, faults, base.operation);
   const measured = withReadings(reader, all.length === 0 ? readings : []);
   shown = measured.reader;
-  const { unitState, states, period, warnings, destroys } = shown.operation;
   const points = alivePoints(shown);
   return {
-    state: unitState,
-    states,
-    period,
-    warnings,
-    destroys,
-    contradictions: measured.contradictions.map(({ words, adopted }) => ({ words, adopted })),
-    starts: startTimes(shown.operation),
+    ...statedUnit(measured),
     points: points.map((p) => ({ ...p, cold: coldAt(base.board, p) })),
     waves: wavePlaces(shown),
     rails: railVolts(shown),

@@ -3,7 +3,6 @@ import type { ExpectedReading, Moved, Supposition } from '@/core/expect';
 import type { RatedUnit, UsableOutput } from '@/core/rate';
 import type {
   AlivePoint,
-  ConverterState,
   OperatingCondition,
   RailVolts,
   StartSequence,
@@ -11,6 +10,7 @@ import type {
   WavePlace,
   Waveform,
 } from '@/core/work';
+import type { StatedUnit } from './poweredMessages';
 import type { LimiterStep } from '@/core/diagnose';
 
 /** The board as it is noted, the condition it works in, what was read then, what is supposed of it. */
@@ -35,14 +35,7 @@ export type BoardAsked =
     };
 
 /** The unit at work: its state, its points in the order it comes alive, its start, what a supposition moved. */
-export interface WorkingUnit {
-  readonly state: ConverterState;
-  readonly states: Readonly<Record<string, ConverterState>>;
-  readonly period: number | null;
-  readonly starts: Readonly<Record<string, number>>;
-  readonly warnings: readonly string[];
-  readonly destroys: readonly { readonly ref: string; readonly why: string }[];
-  readonly contradictions: readonly { readonly words: string; readonly adopted: boolean }[];
+export interface WorkingUnit extends StatedUnit {
   readonly points: readonly WorkingPoint[];
   readonly waves: readonly WavePlace[];
   readonly rails: readonly RailVolts[];

@@ -65,7 +65,7 @@ export function supposed(
   if (values.size === 0) return { board, faults };
   const withValue = (p: Part): Part => {
     const value = values.get(p.ref);
-    return value !== undefined && 'value' in p ? { ...p, value } : p;
+    return value !== undefined && 'value' in p ? { ...p, value, basis: 'seen' as const } : p;
   };
   return { board: { ...board, parts: board.parts.map(withValue) }, faults };
 }

@@ -1,6 +1,8 @@
+import { netKey } from '../circuit';
 import type { Board } from '../circuit';
 import type { Device } from '../device';
 import { isElectrolytic, isRatedAlternating, partFigure, sheetFact } from '../part';
+import type { Part } from '../part';
 import { formatQuantity } from '../quantity';
 import { recogniseStages } from '../stages';
 import { clampVolts } from '../stress';
@@ -90,6 +92,12 @@ export function strainsOf(board: Board, at: number, strains: Strains): readonly 
       break;
     }
     case 'capacitor': {
+      const barrier = acrossBarrier(board, part, strains);
+      if (barrier !== null) {
+        const told = isRatedAlternating(part) ? barrier : Math.SQRT2 * barrier;
+        add('voltage', told, `${volts(told)} of the mains may stand across the barrier`);
+        break;
+      }
       const swing = across(0, 1);
       if (isRatedAlternating(part)) add('voltage', swing.rms, `${volts(swing.rms)} rms across it`);
       else add('voltage', peakOf(swing), peak(swing));
@@ -200,6 +208,16 @@ export function strainsOf(board: Board, at: number, strains: Strains): readonly 
       break;
   }
   return list.filter((s) => Number.isFinite(s.value));
+}
+
+/** Volts rms that may stand across a part between the mains side and what is isolated from it; null elsewhere. */
+function acrossBarrier(board: Board, part: Part, { operation: { unit } }: Strains): number | null {
+  if (!unit.plan.mains) return null;
+  const { islands } = recogniseStages(board);
+  const sides = part.nets.map((n) => islands.find((i) => i.nets.some((x) => netKey(x) === netKey(n))));
+  const [a, b] = sides;
+  if (!a || !b || a === b || !sides.some((i) => i!.hazard === 'mains')) return null;
+  return unit.condition.source;
 }
 
 /** Volts of a switch that is off: what it stands at, and the spike of leakage where nothing else ends that. */

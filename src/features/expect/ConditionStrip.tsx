@@ -1,14 +1,13 @@
 'use client';
-import { ToggleGroup } from 'radix-ui';
 import { formatQuantity } from '@/core/quantity';
 import type { Supply } from '@/core/operate';
 import type { OperatingCondition } from '@/core/work';
+import { LOAD_CHOICES } from '@/features/frame/lineWords';
 import { PoweredState } from '@/features/frame/PoweredState';
 import { Button } from '@/ui/Button';
 import { TextField } from '@/ui/Field';
+import { Segments } from '@/ui/Segments';
 import type { WorkingBoard } from './useWorkingBoard';
-
-const LOADS = { none: 'No load', half: 'Half', full: 'Full' } as const;
 
 /** What the unit is fed with and how it is loaded; what it does then. Everything below follows. */
 export function ConditionStrip({
@@ -41,41 +40,15 @@ export function ConditionStrip({
         className="w-28"
       />
       {told.length > 1 && (
-        <ToggleGroup.Root
-          type="single"
+        <Segments
           value={source}
-          aria-label="Source of the nameplate"
-          onValueChange={(v) => v !== '' && onSource(v)}
-          className="flex rounded-sm border border-line"
-        >
-          {[...new Set(told)].map((v) => (
-            <ToggleGroup.Item
-              key={v}
-              value={String(v)}
-              className="figure px-2 py-1.5 data-[state=on]:bg-slate data-[state=on]:text-ground"
-            >
-              {formatQuantity(v, 'V')}
-            </ToggleGroup.Item>
-          ))}
-        </ToggleGroup.Root>
+          label="Source of the nameplate"
+          choices={Object.fromEntries(told.map((v) => [String(v), formatQuantity(v, 'V')]))}
+          onChoose={onSource}
+          figures
+        />
       )}
-      <ToggleGroup.Root
-        type="single"
-        value={load}
-        aria-label="Load on its outputs"
-        onValueChange={(v) => v !== '' && onLoad(v as OperatingCondition['load'])}
-        className="flex rounded-sm border border-line"
-      >
-        {Object.entries(LOADS).map(([value, words]) => (
-          <ToggleGroup.Item
-            key={value}
-            value={value}
-            className="px-3 py-1.5 data-[state=on]:bg-slate data-[state=on]:text-ground"
-          >
-            {words}
-          </ToggleGroup.Item>
-        ))}
-      </ToggleGroup.Root>
+      <Segments value={load} label="Load on its outputs" choices={LOAD_CHOICES} onChoose={onLoad} />
       <div className="min-w-0 flex-1 basis-60">
         {working && !unit ? (
           <p className="flex items-center gap-3" role="status">

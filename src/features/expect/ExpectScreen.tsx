@@ -9,6 +9,8 @@ import type { OperatingCondition } from '@/core/work';
 import { useJob } from '@/features/job/JobContext';
 import { useSuspects } from '@/features/job/SuspectsContext';
 import { Notice } from '@/ui/Notice';
+import { PrimaryLink } from '@/ui/PrimaryLink';
+import { TabStrip } from '@/ui/TabStrip';
 import { ConditionStrip } from './ConditionStrip';
 import { MovedLine } from './MovedLine';
 import { PointTable } from './PointTable';
@@ -26,7 +28,7 @@ const MOST_SUSPECTS = 6;
 
 /** The working board: what every point should show, how hard every part is worked, how the unit starts, the first power. */
 export function ExpectScreen() {
-  const { active, lines } = useJob();
+  const { job, active, lines } = useJob();
   const { board, id } = active;
   const [view, setView] = useState<View>('expect');
   const supply = useMemo(() => supplyOf(board), [board]);
@@ -52,17 +54,12 @@ export function ExpectScreen() {
   return (
     <div className="flex flex-col gap-3">
       <Tabs.Root value={view} onValueChange={(v) => setView(v as View)} className="flex flex-col gap-3">
-        <Tabs.List aria-label="The working board" className="flex gap-1 border-b border-line">
-          {Object.entries(VIEWS).map(([value, words]) => (
-            <Tabs.Trigger
-              key={value}
-              value={value}
-              className="border-b-2 border-transparent px-3 py-1 text-faint data-[state=active]:border-brass data-[state=active]:text-ink"
-            >
-              {words}
-            </Tabs.Trigger>
-          ))}
-        </Tabs.List>
+        <div className="flex items-center gap-4">
+          <div className="min-w-0 flex-1">
+            <TabStrip label="The working board" tabs={VIEWS} />
+          </div>
+          <PrimaryLink href={`/jobs/${job.tag}/probe`}>Read it in Probe</PrimaryLink>
+        </div>
         <ConditionStrip
           supply={supply}
           source={source}

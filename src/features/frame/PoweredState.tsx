@@ -1,10 +1,7 @@
 'use client';
 import { formatQuantity } from '@/core/quantity';
 import type { ConverterState } from '@/core/work';
-import type { PoweredUnit } from '@/workers/poweredMessages';
-
-/** What is said of a unit at work. */
-type Stated = Pick<PoweredUnit, 'state' | 'states' | 'period' | 'starts' | 'warnings' | 'destroys' | 'contradictions'>;
+import type { StatedUnit } from '@/workers/poweredMessages';
 
 const WORDS: Readonly<Record<ConverterState, string>> = {
   run: 'runs',
@@ -17,7 +14,7 @@ const WORDS: Readonly<Record<ConverterState, string>> = {
 const WORTH_SAYING = 0.1;
 
 /** What the unit does as it is fed and loaded, were it sound. */
-export function PoweredState({ unit }: { unit: Stated }) {
+export function PoweredState({ unit }: { unit: StatedUnit }) {
   const { state, states, period, starts, warnings, destroys, contradictions } = unit;
   const slow = Object.entries(starts).filter(([, s]) => s < Infinity && s > WORTH_SAYING);
   const never = Object.entries(starts).filter(([, s]) => s === Infinity);

@@ -23,6 +23,7 @@ export function seenWords(
 export const POWERED_NAMES = { dcv: 'DC volts', acv: 'AC volts', ripple: 'Ripple', freq: 'Frequency' } as const;
 
 /** How much of the load was connected. */
+export const LOAD_CHOICES = { none: 'No load', half: 'Half', full: 'Full' } as const;
 export const LOAD_WORDS = { none: 'no load', half: 'half load', full: 'full load' } as const;
 
 /** What such a meter shows. */

@@ -1,5 +1,4 @@
 'use client';
-import { ToggleGroup } from 'radix-ui';
 import { useMemo, useState } from 'react';
 import { netKey } from '@/core/circuit';
 import { judgePowered } from '@/core/expect';
@@ -9,7 +8,7 @@ import { formatQuantity, parseQuantity } from '@/core/quantity';
 import { supplyOf } from '@/core/operate';
 import { recogniseStages } from '@/core/stages';
 import type { AlivePoint, OperatingCondition } from '@/core/work';
-import { poweredWords } from '@/features/frame/lineWords';
+import { LOAD_CHOICES, poweredWords } from '@/features/frame/lineWords';
 import { OUTCOME_INKS, OUTCOME_SIGNS } from '@/features/frame/outcomeSigns';
 import { bandWords } from '@/features/frame/pointWords';
 import { useJob } from '@/features/job/JobContext';
@@ -18,14 +17,13 @@ import { Schematic } from '@/features/schematic/Schematic';
 import { TextField } from '@/ui/Field';
 import { Button } from '@/ui/Button';
 import { Notice } from '@/ui/Notice';
+import { Segments } from '@/ui/Segments';
 import { OutcomeLine } from './OutcomeLine';
 import type { LastOutcome } from './OutcomeLine';
 import { PermitShut } from './PermitList';
 import { PoweredPoint } from './PoweredPoint';
 import { PoweredState } from '@/features/frame/PoweredState';
 import { usePowered } from './usePowered';
-
-const LOADS = { none: 'No load', half: 'Half', full: 'Full' } as const;
 
 /** More than this many times the highest that is printed is a slip of the finger, or not that source. */
 const CREDIBLE = 1.5;
@@ -130,27 +128,15 @@ export function PoweredProbe() {
           <p className="mb-1 text-sm text-faint" id="load">
             Load on its outputs
           </p>
-          <ToggleGroup.Root
-            type="single"
+          <Segments
             value={load}
-            aria-labelledby="load"
-            onValueChange={(v) => {
-              if (v === '') return;
-              setLoad(v as OperatingCondition['load']);
+            labelledBy="load"
+            choices={LOAD_CHOICES}
+            onChoose={(v) => {
+              setLoad(v);
               setMore([]);
             }}
-            className="flex rounded-sm border border-line"
-          >
-            {Object.entries(LOADS).map(([value, words]) => (
-              <ToggleGroup.Item
-                key={value}
-                value={value}
-                className="px-3 py-1.5 data-[state=on]:bg-slate data-[state=on]:text-ground"
-              >
-                {words}
-              </ToggleGroup.Item>
-            ))}
-          </ToggleGroup.Root>
+          />
         </div>
         <div className="min-w-0 flex-1">
           {working ? (

@@ -11,6 +11,7 @@ import { expectedWords, seenWords } from '@/features/frame/lineWords';
 import { useSuspects } from '@/features/job/SuspectsContext';
 import { Schematic } from '@/features/schematic/Schematic';
 import { PrimaryLink } from '@/ui/PrimaryLink';
+import { TabStrip } from '@/ui/TabStrip';
 import { Notice } from '@/ui/Notice';
 import { playTone } from '@/ui/tones';
 import type { Tone } from '@/ui/tones';
@@ -38,17 +39,7 @@ export function ProbeScreen() {
   );
   return (
     <Tabs.Root value={way} onValueChange={setWay}>
-      <Tabs.List aria-label="How it is read" className="mb-2 flex gap-1 border-b border-line">
-        {WAYS.map(([value, words]) => (
-          <Tabs.Trigger
-            key={value}
-            value={value}
-            className="border-b-2 border-transparent px-3 py-1 text-faint data-[state=active]:border-brass data-[state=active]:text-ink"
-          >
-            {words}
-          </Tabs.Trigger>
-        ))}
-      </Tabs.List>
+      <TabStrip label="How it is read" tabs={WAYS} />
       <Tabs.Content value="cold">{open ? <Probing /> : <ProofFirst hazard={progress.hazard} />}</Tabs.Content>
       <Tabs.Content value="powered">
         <PoweredProbe />
@@ -57,10 +48,7 @@ export function ProbeScreen() {
   );
 }
 
-const WAYS = [
-  ['cold', 'Cold'],
-  ['powered', 'Under power'],
-] as const;
+const WAYS = { cold: 'Cold', powered: 'Under power' };
 
 /** Without properties of its own, so that a tick of the clock does not draw it again. */
 const Probing = memo(function Probing() {

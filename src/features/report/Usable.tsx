@@ -15,29 +15,25 @@ export function Usable({ item }: { item: JobBoard }) {
   if (!rated?.usable) return null;
   const doubtful = rated.rated.rows.filter((r) => r.verdict === 'over' || r.verdict === 'tight');
   return (
-    <section className="mb-4" aria-label="Usable output">
-      <h2 className="font-semibold">What it can give</h2>
-      <p>{rated.usable.sentence}</p>
+    <section className="mb-4 print:mb-2" aria-label="Usable output">
+      <p>
+        <strong className="font-semibold">What it can give: </strong>
+        {rated.usable.sentence}
+      </p>
       {doubtful.length > 0 && (
-        <>
-          <h3 className="mt-1 text-sm">What not to trust it with</h3>
-          <ul className="list-inside list-disc">
-            {doubtful.map((r) => (
-              <li key={`${r.ref} ${r.quantity}`}>{trust(r)}</li>
-            ))}
-          </ul>
-        </>
+        <p>
+          <strong className="font-semibold">What not to trust it with: </strong>
+          {doubtful.map(trust).join(' ')}
+        </p>
       )}
     </section>
   );
 }
 
 function trust({ ref, quantity, stress, rating, unit, verdict, remedy, follows }: RatedStrain): string {
-  const figures =
-    rating === null
-      ? formatQuantity(stress, unit)
-      : `${formatQuantity(stress, unit)} of ${formatQuantity(rating, unit)}`;
+  const bears = formatQuantity(stress, unit);
+  const figures = rating === null ? bears : `${bears} of ${formatQuantity(rating, unit)}`;
   const when = follows ? 'at full load' : 'whatever the load';
   const how = verdict === 'over' ? 'is beyond its rating' : 'runs close to its rating';
-  return `${ref} ${how} ${when}: ${quantityWords(quantity)} ${figures}${remedy ? `; ${remedy}` : ''}.`;
+  return `${ref} ${how} ${when} (${quantityWords(quantity)} ${figures}${remedy ? `; ${remedy}` : ''}).`;
 }
