@@ -139,10 +139,10 @@ export function strainsOf(board: Board, at: number, strains: Strains): readonly 
       break;
     }
     case 'bridge': {
-      const back = Math.max(...own.map((d) => -strains.across(d.nodes[0]!, d.nodes[1]!).low));
+      const back = Math.max(0, ...own.map((d) => -strains.across(d.nodes[0]!, d.nodes[1]!).low));
       add('peak-inverse', back, `${volts(back)} backwards in each leg`);
       const mean = own.reduce((sum, d) => sum + (d.nodes[1] === pins[2] ? strains.through(d).mean : 0), 0);
-      add('current', mean, `${amperes(mean)} mean`);
+      add('current', Math.max(mean, 0), `${amperes(Math.max(mean, 0))} mean`);
       break;
     }
     case 'mosfet':
