@@ -5,7 +5,16 @@ import { solverFor } from '@/core/meter';
 import { formatQuantity } from '@/core/quantity';
 import { quantityWords, rateUnit, usableOutput } from '@/core/rate';
 import type { KnownCorners, RatedUnit } from '@/core/rate';
-import { PoweredReader, alivePoints, railVolts, startSequence, wavePlaces, withReadings } from '@/core/work';
+import {
+  PoweredReader,
+  alivePoints,
+  railVolts,
+  startSequence,
+  wavePlaces,
+  withReadings,
+  operateLike,
+  workPlan,
+} from '@/core/work';
 import type { AlivePoint, OperatingCondition } from '@/core/work';
 import type { Board } from '@/core/circuit';
 import { statedUnit } from './statedUnit';
@@ -78,7 +87,13 @@ function working({ board, condition, readings, supposed: all }: WorkingAsked): W
   const begun = performance.now();
   const base = sound(board, condition);
   const { board: changed, faults } = supposed(base.board, all);
-  const reader = all.length === 0 ? base : PoweredReader.at(changed, condition, faults, base.operation);
+  const like = faults.length === 0 && all.length > 0 ? operateLike(workPlan(changed), condition, base.operation) : null;
+  const reader =
+    all.length === 0
+      ? base
+      : like
+        ? new PoweredReader(changed, like)
+        : PoweredReader.at(changed, condition, faults, base.operation);
   const measured = withReadings(reader, all.length === 0 ? readings : []);
   shown = measured.reader;
   const points = alivePoints(shown);

@@ -1,6 +1,6 @@
 import type { Board } from '../circuit';
 import { supplyOf } from '../operate';
-import { PoweredReader, loadShare, unitAtRest, unitAtSwitchOn, workPlan } from '../work';
+import { PoweredReader, loadShare, operateLike, unitAtRest, unitAtSwitchOn, workPlan } from '../work';
 import type { OperatingCondition, Operation } from '../work';
 
 /**
@@ -40,7 +40,11 @@ export function operateCorner(board: Board, corner: Corner, known: KnownCorners)
   const { kind, source, share } = corner;
   const { lowest, highest } = supplyOf(board);
   if (kind !== 'work') {
-    if (kind === 'rest') return unitAtRest(plan, { source, load: 'none', further: 'highest' });
+    if (kind === 'rest') {
+      const made = unitAtRest(plan, { source, load: 'none', further: 'highest' }, known.get(cornerKey(corner)));
+      if (made) known.set(cornerKey(corner), made);
+      return made;
+    }
     if (kind === 'switch-on') return unitAtSwitchOn(plan, { source, load: 'none' });
     const turned = plan.mains ? 0 : -source;
     if (plan.mains && plan.supplies.length === 0) return null;
@@ -53,8 +57,13 @@ export function operateCorner(board: Board, corner: Corner, known: KnownCorners)
     ...(share === 0 || share === 1 ? {} : { share }),
     ...(source === highest ? { further: 'highest' as const } : source === lowest ? { further: 'lowest' as const } : {}),
   };
-  const near = known.get(key) ?? [...known.values()].find((o) => loadShare(o.unit.condition) > 0 === share > 0) ?? null;
-  const { operation } = PoweredReader.at(board, condition, [], near);
+  const near =
+    known.get(key) ??
+    [...known.values()].find((o) => o.unitState === 'run' && loadShare(o.unit.condition) > 0 === share > 0) ??
+    null;
+  const exact = known.get(key);
+  const operation =
+    (exact && operateLike(plan, condition, exact)) ?? PoweredReader.at(board, condition, [], near).operation;
   known.set(key, operation);
   return share === 0 ? limited(operation) : operation;
 }

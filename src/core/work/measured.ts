@@ -127,7 +127,7 @@ function holderOf(scene: Scene, a: number, b: number): string | null {
  * A unit at rest with what readings say of it put in place: the same state, but for controllers whose supply stands below
  * where they stop and converters without a source; its loops closed anew.
  */
-function operateFrom(from: Operation, unit: UnitUnderPower, hertz: ReadonlyMap<number, number>): Operation {
+export function operateFrom(from: Operation, unit: UnitUnderPower, hertz: ReadonlyMap<number, number>): Operation {
   const state: WorkState = {
     powered: new Set(from.state.powered),
     running: new Set(from.state.running),

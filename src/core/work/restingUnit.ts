@@ -16,10 +16,16 @@ const nothingRuns = (): WorkState => ({ powered: new Set(), running: new Set(), 
 
 /**
  * A unit with its source on and nothing at work: before its converters start, or while they are held off. A direct source of
- * negative volts is one that was connected the wrong way round. null where no solution is found.
+ * negative volts is one that was connected the wrong way round. near: a like unit at rest, to begin at. null where no solution is
+ * found.
  */
-export function unitAtRest(plan: WorkPlan, condition: OperatingCondition): Operation | null {
+export function unitAtRest(
+  plan: WorkPlan,
+  condition: OperatingCondition,
+  near: Operation | null = null,
+): Operation | null {
   const unit = new UnitUnderPower(plan, condition, []);
+  if (near?.unit.line) unit.line?.resume(near.unit.line);
   const refs = new Set(plan.converters.flatMap((c) => c.switches.flatMap((s) => s.refs)));
   const { devices } = unit.circuit;
   unit.heldOff = new Set(devices.filter((d) => refs.has(d.name) && d.model.kind !== 'junction'));
