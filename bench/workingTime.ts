@@ -3,7 +3,7 @@ import { movedPoints } from '@/core/expect';
 import { supplyOf } from '@/core/operate';
 import { rateUnit, usableOutput } from '@/core/rate';
 import type { KnownCorners } from '@/core/rate';
-import { PoweredReader, alivePoints, operateLike, railVolts, startSequence, wavePlaces, workPlan } from '@/core/work';
+import { PoweredReader, alivePoints, railVolts, readerLike, startSequence, wavePlaces } from '@/core/work';
 import { exampleBoard } from './exampleBoards';
 
 /** What a change of one part costs the working board, median over several parts, and the ratings with the usable output. */
@@ -34,8 +34,7 @@ export function workingTime(name: string): WorkingTime | null {
     const turned = (p: Part): Part => (p === part && 'value' in p ? { ...p, value: 1.1 * p.value } : p);
     const other = { ...board, parts: board.parts.map(turned) };
     const begun = performance.now();
-    const like = operateLike(workPlan(other), condition, base.operation);
-    const reader = like ? new PoweredReader(other, like) : PoweredReader.at(other, condition, [], base.operation);
+    const reader = readerLike(other, condition, [], base.operation);
     movedPoints(before, alivePoints(reader));
     railVolts(reader);
     startSequence(reader);

@@ -12,8 +12,7 @@ import {
   startSequence,
   wavePlaces,
   withReadings,
-  operateLike,
-  workPlan,
+  readerLike,
 } from '@/core/work';
 import type { AlivePoint, OperatingCondition } from '@/core/work';
 import type { Board } from '@/core/circuit';
@@ -87,13 +86,7 @@ function working({ board, condition, readings, supposed: all }: WorkingAsked): W
   const begun = performance.now();
   const base = sound(board, condition);
   const { board: changed, faults } = supposed(base.board, all);
-  const like = faults.length === 0 && all.length > 0 ? operateLike(workPlan(changed), condition, base.operation) : null;
-  const reader =
-    all.length === 0
-      ? base
-      : like
-        ? new PoweredReader(changed, like)
-        : PoweredReader.at(changed, condition, faults, base.operation);
+  const reader = all.length === 0 ? base : readerLike(changed, condition, faults, base.operation);
   const measured = withReadings(reader, all.length === 0 ? readings : []);
   shown = measured.reader;
   const points = alivePoints(shown);

@@ -3,7 +3,7 @@ import { findPart } from '../circuit';
 import type { Board } from '../circuit';
 import type { Fault } from '../fault';
 import { supplyOf } from '../operate';
-import { partWatts } from '../work';
+import { partWatts, wattsByPart } from '../work';
 import type { Hypothesis } from './hypotheses';
 import { faultyUnit, taken, works } from './faultyUnit';
 import type { FaultyUnit } from './faultyUnit';
@@ -101,12 +101,13 @@ function likelihood(board: Board, o: Observed, unit: FaultyUnit, sound: FaultyUn
       return saidOr(works(idle, sound.idle) && !works(loaded, sound.loaded));
     case 'sags-at-load':
       return saidOr(works(idle, sound.idle) && !works(loaded, sound.loaded) && unitState !== 'off');
-    case 'smoke':
-      return saidOr(
-        board.parts.some(
-          (p) => partWatts(loaded.operation, p.ref) > SMOKES * (partFigure(p, 'ratedWatts') ?? Infinity),
-        ) || destroys.length > 0,
+    case 'smoke': {
+      const heat = wattsByPart(loaded.operation);
+      const burns = board.parts.some(
+        (p) => (heat.get(p.ref) ?? 0) > SMOKES * (partFigure(p, 'ratedWatts') ?? Infinity),
       );
+      return saidOr(burns || destroys.length > 0);
+    }
     case 'hot':
     case 'cold': {
       const [now, then] = [unit, sound].map((u) => partWatts(u.loaded.operation, o.ref)) as [number, number];

@@ -1,6 +1,6 @@
 import type { Board } from '../circuit';
 import { supplyOf } from '../operate';
-import { PoweredReader, loadShare, operateLike, unitAtRest, unitAtSwitchOn, workPlan } from '../work';
+import { PoweredReader, loadShare, readerLike, unitAtRest, unitAtSwitchOn, workPlan } from '../work';
 import type { OperatingCondition, Operation } from '../work';
 
 /**
@@ -57,13 +57,11 @@ export function operateCorner(board: Board, corner: Corner, known: KnownCorners)
     ...(share === 0 || share === 1 ? {} : { share }),
     ...(source === highest ? { further: 'highest' as const } : source === lowest ? { further: 'lowest' as const } : {}),
   };
-  const near =
-    known.get(key) ??
-    [...known.values()].find((o) => o.unitState === 'run' && loadShare(o.unit.condition) > 0 === share > 0) ??
-    null;
   const exact = known.get(key);
-  const operation =
-    (exact && operateLike(plan, condition, exact)) ?? PoweredReader.at(board, condition, [], near).operation;
+  const near = [...known.values()].find((o) => o.unitState === 'run' && loadShare(o.unit.condition) > 0 === share > 0);
+  const { operation } = exact
+    ? readerLike(board, condition, [], exact)
+    : PoweredReader.at(board, condition, [], near ?? null);
   known.set(key, operation);
   return share === 0 ? limited(operation) : operation;
 }

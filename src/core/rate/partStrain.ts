@@ -6,7 +6,7 @@ import type { Part } from '../part';
 import { formatQuantity } from '../quantity';
 import { recogniseStages } from '../stages';
 import { clampVolts } from '../stress';
-import { partWatts, peakOf } from '../work';
+import { peakOf } from '../work';
 import type { Strains, Swing } from '../work';
 import { behindLamp } from './gasLamp';
 import { pulledDown } from './pulledDown';
@@ -133,7 +133,7 @@ export function strainsOf(board: Board, at: number, strains: Strains): readonly 
           `${amperes(Math.max(current.mean, 0))} mean, peaks of ${amperes(Math.max(current.high, 0))}`,
         );
       if (partFigure(part, 'ratedWatts') !== undefined) {
-        const watts = partWatts(strains.operation, part.ref);
+        const watts = strains.watts(part.ref);
         add('power', watts, `${formatQuantity(watts, 'W')} mean`);
       }
       break;
@@ -152,7 +152,7 @@ export function strainsOf(board: Board, at: number, strains: Strains): readonly 
       const current = flow(own.find((d) => d.model.kind !== 'junction'));
       if (current) add('current', peakOf(current), `peaks of ${amperes(peakOf(current))}, ${amperes(current.rms)} rms`);
       if (part.kind === 'bjt') {
-        const watts = partWatts(strains.operation, part.ref);
+        const watts = strains.watts(part.ref);
         add('power', watts, `${formatQuantity(watts, 'W')} mean`);
         break;
       }
@@ -162,7 +162,7 @@ export function strainsOf(board: Board, at: number, strains: Strains): readonly 
       break;
     }
     case 'regulator': {
-      const watts = partWatts(strains.operation, part.ref);
+      const watts = strains.watts(part.ref);
       add('power', watts, `${volts(peakOf(across(0, 2)))} from input to output`);
       add('voltage', peakOf(across(0, 1)), `${volts(peakOf(across(0, 1)))} at its input`);
       break;

@@ -1,4 +1,3 @@
-import { isCapacitor } from '../device';
 import type { PowerConverter } from '../stages';
 import { controllerOf } from './makeCell';
 import { oneWay, shareOf } from './modelled';
@@ -25,7 +24,10 @@ export function factorStrain(operation: Operation, c: PowerConverter, highs: Flo
   const flow = flowsOf(device, volts);
   const [takes, gives] = [flow[0]!, -flow[1]!];
   const rail = volts[out]! - volts[low]!;
-  const ripple = railRipple(operation, out, low, gives);
+  const farads = unit.faradsBetween(out, low) || unit.faradsAt(out);
+  // Volts peak to peak that twice the frequency of the mains leaves on the rail.
+  const mains = unit.plan.board.nameplate?.hertz ?? 50;
+  const ripple = farads > 0 ? gives / (2 * Math.PI * mains * farads) : 0;
   const crest = Math.SQRT2 * unit.condition.source;
   const coil = unit.circuit.devices.find(
     (d) => d.model.kind === 'windings' && c.coils.some((l) => d.name.split('+').includes(l)),
@@ -37,7 +39,6 @@ export function factorStrain(operation: Operation, c: PowerConverter, highs: Flo
   const onShare = Math.sqrt(Math.max(1 - (8 * crest) / (3 * Math.PI * Math.max(rail, 1)), 0));
   const switches = c.switches.flatMap((s) => s.refs);
   const top = highs[low]! + rail + ripple / 2 + DIODE_VOLTS;
-  const farads = unit.faradsBetween(out, low) || sumAt(operation, out);
   return {
     states: new Map([[sw, [highs[low]!, top]]]),
     across: () => null,
@@ -63,23 +64,3 @@ export function factorStrain(operation: Operation, c: PowerConverter, highs: Flo
 const DIODE_VOLTS = 1;
 /** Currents that differ by less than this share are one current. */
 const ALIKE = 0.15;
-
-/** Volts peak to peak that twice the frequency of the mains leaves on a rail. */
-function railRipple(operation: Operation, out: number, low: number, amps: number): number {
-  const { unit } = operation;
-  const farads = unit.faradsBetween(out, low) || sumAt(operation, out);
-  const hertz = unit.plan.board.nameplate?.hertz ?? 50;
-  return farads > 0 ? amps / (2 * Math.PI * hertz * farads) : 0;
-}
-
-function sumAt({ unit }: Operation, node: number): number {
-  return unit.circuit.devices
-    .filter(
-      (d) =>
-        isCapacitor(d) &&
-        d.nodes.slice(0, 2).includes(node) &&
-        unit.isSteady(d.nodes[0]!) &&
-        unit.isSteady(d.nodes[1]!),
-    )
-    .reduce((sum, d) => sum + unit.circuit.parameters[d.at]!, 0);
-}

@@ -20,6 +20,6 @@ export type { Swing } from './course';
 export { unitAtRest, unitAtSwitchOn } from './restingUnit';
 export { wavePlaces } from './wavePlaces';
 export type { WavePlace } from './wavePlaces';
-export { operateLike } from './operateLike';
+export { readerLike } from './operateLike';
 export { startSequence } from './sequence';
 export type { SequenceStep, Stall, StartSequence } from './sequence';

@@ -60,7 +60,7 @@ export function inverterStrain(operation: Operation, c: PowerConverter, highs: F
     states.set(resonant.node, [lowVolts + crest / 2 - swing, lowVolts + crest / 2 + swing]);
   }
   const shuntNodes = bottoms.map((s) => unit.node(s.low));
-  const busFarads = unit.faradsBetween(high, low) || faradsAt(operation, high);
+  const busFarads = unit.faradsBetween(high, low) || unit.faradsAt(high);
   const nameOf = (n: number): string => unit.circuit.nodeNames[n]!.toLowerCase();
   const isLegShunt = (d: Device): boolean =>
     new Set(shuntNodes).size > 1 && d.nodes.some((n) => shuntNodes.filter((s) => s === n).length === 1);
@@ -149,14 +149,6 @@ function isSmooth({ unit }: Operation, high: number): boolean {
 /** Whether a node has a capacitor of its own. */
 const isRail = ({ unit }: Operation, n: number): boolean =>
   unit.circuit.devices.some((d) => isCapacitor(d) && d.nodes.includes(n) && unit.circuit.parameters[d.at]! > 1e-6);
-
-function faradsAt({ unit }: Operation, n: number): number {
-  return unit.circuit.devices
-    .filter(
-      (d) => isCapacitor(d) && d.nodes.slice(0, 2).includes(n) && d.nodes.slice(0, 2).every((x) => unit.isSteady(x)),
-    )
-    .reduce((sum, d) => sum + unit.circuit.parameters[d.at]!, 0);
-}
 
 /** The far end of a coil in resonance: the node of the output that is no leg, with the farads from it to the rails of the bus. */
 function resonance(

@@ -1,11 +1,15 @@
+import type { Board } from '../circuit';
+import type { Fault } from '../fault';
 import { hiccupOf } from './hiccup';
 import { operateFrom } from './measured';
 import type { Operation } from './operate';
 import { overloadedFuse } from './overload';
+import { PoweredReader } from './readPowered';
 import { isInverter } from './simpleConverter';
 import { follow } from './switchOn';
 import { UnitUnderPower } from './unit';
 import type { OperatingCondition } from './workBoard';
+import { workPlan } from './workPlan';
 import type { WorkPlan } from './workPlan';
 
 /**
@@ -25,6 +29,17 @@ export function operateLike(plan: WorkPlan, condition: OperatingCondition, near:
   const further = { powered: new Set(state.powered), running: new Set(state.running), closed: new Set(state.closed) };
   if (follow(unit, further, volts)) return null;
   return [...state.running].some((i) => hiccupOf(unit, state, i, volts)) ? null : made;
+}
+
+/** A unit with values and faults of its own: begun where a like one is at rest where values alone differ, else switched on. */
+export function readerLike(
+  board: Board,
+  condition: OperatingCondition,
+  faults: readonly Fault[],
+  near: Operation,
+): PoweredReader {
+  const like = faults.length === 0 ? operateLike(workPlan(board), condition, near) : null;
+  return like ? new PoweredReader(board, like) : PoweredReader.at(board, condition, faults, near);
 }
 
 /** Whether two plans are of boards with the same parts and converters. */

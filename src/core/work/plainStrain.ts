@@ -3,6 +3,7 @@ import { controllerOf } from './makeCell';
 import { oneWay } from './modelled';
 import type { Modelled } from './modelled';
 import type { Operation } from './operate';
+import { flowsOf } from './workDevice';
 
 const USUAL_HERTZ = 300e3;
 
@@ -53,12 +54,5 @@ export function plainStrain(operation: Operation, c: PowerConverter, highs: Floa
 /** Mean amperes of a choke. */
 function coilMean({ unit, volts }: Operation, name: string): number {
   const flow = unit.lastDevices.find((d) => d.name === name);
-  if (!flow) return 0;
-  const ends = new Float64Array(2);
-  flow.evaluate(
-    Float64Array.from(flow.nodes, (n) => volts[n]!),
-    ends,
-    new Float64Array(4),
-  );
-  return ends[0]!;
+  return flow ? flowsOf(flow, volts)[0]! : 0;
 }

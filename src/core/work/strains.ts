@@ -5,6 +5,7 @@ import { crestVolts } from './crest';
 import { Course, alternatingPart, still, voltsAt } from './course';
 import type { Moment, Swing } from './course';
 import type { NodeSum } from './hanging';
+import { wattsByPart } from './heat';
 import { sine } from './modelled';
 import { modelledConverters } from './modelledConverters';
 import { NodePlaces, isPlaced } from './nodePlaces';
@@ -167,6 +168,13 @@ export class Strains {
       if (at >= 0) return spikeOf(this.operation, own, usual, at, plateau);
     }
     return null;
+  }
+
+  private heat: ReadonlyMap<string, number> | null = null;
+
+  /** Watts that a part turns into heat. */
+  watts(ref: string): number {
+    return Math.max((this.heat ??= wattsByPart(this.operation)).get(ref) ?? 0, 0);
   }
 
   /** Whether a node rides on another one. */

@@ -125,6 +125,15 @@ export class UnitCircuit {
       .reduce((sum, d) => sum + parameters[d.at]!, 0);
   }
 
+  /** Farad at a node of every capacitor between it and another one that stands. */
+  faradsAt(node: number): number {
+    const { devices, parameters } = this.circuit;
+    return devices
+      .filter((d) => isCapacitor(d) && d.nodes.slice(0, 2).includes(node))
+      .filter((d) => d.nodes.slice(0, 2).every((n) => this.isSteady(n)))
+      .reduce((sum, d) => sum + parameters[d.at]!, 0);
+  }
+
   /** The swinging node that a pin is divided down from, and by how much; null for a pin that stands by itself. */
   sampled(pin: number, ground: number, running: RunningCell): { readonly node: number; readonly share: number } | null {
     const { circuit } = this;
