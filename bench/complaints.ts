@@ -19,6 +19,9 @@ const SAID_FIRST: readonly Symptom[] = [
   'smells',
 ];
 
+/** Draws of tolerances and noise for each fault. */
+const DRAWS = 4;
+
 /** Every single fault of a board whose unit gives a complaint, hunted cold without and with that complaint. */
 export interface ComplaintMix {
   /** Single faults, those that give a complaint, and how many give each. */
@@ -54,19 +57,21 @@ export function complaintMix(board: Board, most: number, clock: () => number): C
     const every = Math.max(1, Math.floor([...asked.values()].reduce((n, l) => n + l.length, 0) / most));
     return list.filter((_, k) => k % every === 0).map((i) => [symptom, i] as const);
   });
-  const all = seen.map(([, i]) => i);
-  const without = repairMix(base, all);
-  const withIt = SYMPTOMS.flatMap((symptom) => {
-    const list = seen.flatMap(([s, i]) => (s === symptom ? [i] : []));
-    if (list.length === 0) return [];
+  // The same draws of tolerances and noise on both sides, several for each fault: one alone makes or breaks a case.
+  const lists = SYMPTOMS.map((symptom) => ({
+    symptom,
+    list: seen.flatMap(([s, i]) => (s === symptom ? Array.from({ length: DRAWS }, () => i) : [])),
+  })).filter(({ list }) => list.length > 0);
+  const without = lists.map(({ list }) => repairMix(base, list));
+  const withIt = lists.map(({ symptom, list }) => {
     const hypotheses = listHypotheses(board, [symptom], known);
-    return [repairMix(new Diagnoser({ ...dictionary, hypotheses }), list)];
+    return repairMix(new Diagnoser({ ...dictionary, hypotheses }), list);
   });
   return {
     singles,
-    asked: all.length,
+    asked: seen.length,
     by: Object.fromEntries([...asked].map(([s, list]) => [s, list.length])),
-    without,
+    without: together(without),
     with: together(withIt),
     seconds,
   };

@@ -1,6 +1,6 @@
 import { limiterSteps } from '@/core/diagnose';
 import { expectReading, movedPoints, supposed } from '@/core/expect';
-import type { ExpectedReading } from '@/core/expect';
+import type { ExpectedReading, Supposition } from '@/core/expect';
 import { solverFor } from '@/core/meter';
 import { formatQuantity } from '@/core/quantity';
 import { quantityWords, rateUnit, usableOutput } from '@/core/rate';
@@ -22,7 +22,7 @@ import type { BoardAnswer, BoardAsked, WorkingAsked, WorkingUnit } from './worki
 /** The board as it is noted, at the conditions worked out last: what a supposition begins at and is held against. */
 let noted: { readonly board: Board; readonly readers: Map<string, PoweredReader> } | null = null;
 let shown: PoweredReader | null = null;
-let rated: { readonly board: Board; readonly unit: RatedUnit; readonly corners: KnownCorners } | null = null;
+let rated: { readonly board: Board; readonly unit: RatedUnit } | null = null;
 let corners: KnownCorners = new Map();
 
 const post = (answer: BoardAnswer): void => self.postMessage(answer);
@@ -82,10 +82,18 @@ function coldAt(board: Board, { red, black, mode }: AlivePoint): ExpectedReading
 /** Messages copy what they carry: the same board comes as another object. */
 const same = (a: Board | undefined, b: Board): boolean => a !== undefined && JSON.stringify(a) === JSON.stringify(b);
 
+/** The board with what was supposed of it last: every question about it then counts on the same one. */
+let turned: { readonly base: Board; readonly all: string; readonly made: ReturnType<typeof supposed> } | null = null;
+function suppose(base: Board, all: readonly Supposition[]): ReturnType<typeof supposed> {
+  const key = JSON.stringify(all);
+  if (turned?.base !== base || turned.all !== key) turned = { base, all: key, made: supposed(base, all) };
+  return turned.made;
+}
+
 function working({ board, condition, readings, supposed: all }: WorkingAsked): WorkingUnit {
   const begun = performance.now();
   const base = sound(board, condition);
-  const { board: changed, faults } = supposed(base.board, all);
+  const { board: changed, faults } = suppose(base.board, all);
   const reader = all.length === 0 ? base : readerLike(changed, condition, faults, base.operation);
   const measured = withReadings(reader, all.length === 0 ? readings : []);
   shown = measured.reader;
@@ -109,12 +117,14 @@ function rate({ id, board, supposed: all }: Extract<BoardAsked, { type: 'rate' }
     return true;
   };
   if (!same(rated?.board, board)) {
-    const unit = rateUnit(board, { known: corners, onProgress });
-    rated = unit && { board, unit, corners };
+    // The one that its points were worked out for, where they were: what is known of it need not be found again.
+    const own = noted && same(noted.board, board) ? noted.board : board;
+    const unit = rateUnit(own, { known: corners, onProgress });
+    rated = unit && { board: own, unit };
     begun++;
   }
   if (!rated) return { type: 'rate', id, rated: null };
-  const changed = supposed(rated.board, all).board;
+  const changed = suppose(rated.board, all).board;
   const known: KnownCorners = new Map(corners);
   const unit = changed === rated.board ? rated.unit : rateUnit(changed, { known, onProgress });
   if (!unit) return { type: 'rate', id, rated: null };
@@ -124,12 +134,12 @@ function rate({ id, board, supposed: all }: Extract<BoardAsked, { type: 'rate' }
   return {
     type: 'rate',
     id,
-    rated: { rated: unit, usable, moved: changed === rated.board ? [] : turned(rated.unit, unit) },
+    rated: { rated: unit, usable, moved: changed === rated.board ? [] : judgedOtherwise(rated.unit, unit) },
   };
 }
 
 /** Stresses that are judged otherwise now, in words. */
-function turned(before: RatedUnit, now: RatedUnit): readonly string[] {
+function judgedOtherwise(before: RatedUnit, now: RatedUnit): readonly string[] {
   const then = new Map(before.rows.map((r) => [`${r.ref} ${r.quantity}`, r]));
   return now.rows.flatMap((r) => {
     const was = then.get(`${r.ref} ${r.quantity}`);

@@ -37,20 +37,22 @@ export const voltsAt = (m: Moment, { unknown, given }: Spot): number =>
 /** One period of a switched circuit, moment by moment. */
 export class Course {
   private readonly moments: Moment[] = [];
-  private states = '';
+  /** Whether each switch and diode conducted at the last moment. */
+  private states: readonly boolean[] = [];
 
   /** Takes down the step of so many seconds that a run has just made. */
   take(seconds: number, run: SwitchedRun, given: Float64Array): void {
-    const states = [...run.switchOn, ...run.diodeOn].join();
+    const states = [...run.switchOn, ...run.diodeOn];
+    const before = this.states;
     this.moments.push({
       seconds,
-      jumped: states !== this.states,
-      volts: Float64Array.from(run.volts),
-      amps: Float64Array.from(run.amps),
-      diodes: Float64Array.from(run.diodeAmps),
-      switches: Float64Array.from(run.switchAmps),
-      capacitors: Float64Array.from(run.capVolts),
-      given: Float64Array.from(given),
+      jumped: states.length !== before.length || states.some((on, i) => on !== before[i]),
+      volts: run.volts.slice(),
+      amps: run.amps.slice(),
+      diodes: run.diodeAmps.slice(),
+      switches: run.switchAmps.slice(),
+      capacitors: run.capVolts.slice(),
+      given: given.slice(),
     });
     this.states = states;
   }
@@ -61,33 +63,34 @@ export class Course {
    * do those beside them.
    */
   of(read: (moment: Moment) => number, passes?: (moment: Moment) => boolean): Swing {
-    let [time, mean, square] = [0, 0, 0];
-    const seen: { readonly value: number; readonly seconds: number }[] = [];
+    const { moments } = this;
+    let [time, mean, square, count] = [0, 0, 0, 0];
+    const values = new Float64Array(moments.length);
+    const lasting = new Float64Array(moments.length);
     let last = NaN;
-    const passed = passes && this.moments.map(passes);
-    const left = (i: number): boolean =>
-      passed !== undefined && [i - 2, i - 1, i, i + 1, i + 2].some((k) => passed[k] === true);
-    for (const [i, m] of this.moments.entries()) {
-      const now = read(m);
-      if (left(i)) {
-        mean += now * m.seconds;
-        square += now * now * m.seconds;
-        time += m.seconds;
+    const left = passes && besideThose(moments.map(passes));
+    for (let i = 0; i < moments.length; i++) {
+      const { seconds, jumped } = moments[i]!;
+      const now = read(moments[i]!);
+      time += seconds;
+      if (left?.[i]) {
+        mean += now * seconds;
+        square += now * now * seconds;
         last = now;
         continue;
       }
-      const from = m.jumped || Number.isNaN(last) ? now : last;
-      time += m.seconds;
-      mean += ((from + now) / 2) * m.seconds;
-      square += ((from * from + from * now + now * now) / 3) * m.seconds;
-      seen.push({ value: now, seconds: m.seconds });
+      const from = jumped || Number.isNaN(last) ? now : last;
+      mean += ((from + now) / 2) * seconds;
+      square += ((from * from + from * now + now * now) / 3) * seconds;
+      values[count] = now;
+      lasting[count++] = seconds;
       last = now;
     }
-    if (!(time > 0) || seen.length === 0) return still(0);
-    seen.sort((p, q) => q.value - p.value);
-    const high = beyondSpike(seen, SPIKE_SHARE * time);
-    const low = beyondSpike(seen.reverse(), SPIKE_SHARE * time);
-    return { mean: mean / time, rms: Math.sqrt(square / time), high, low };
+    if (!(time > 0) || count === 0) return still(0);
+    const [high, low] = ([1, -1] as const).map((way) =>
+      beyondSpike(values.subarray(0, count), lasting, SPIKE_SHARE * time, way),
+    );
+    return { mean: mean / time, rms: Math.sqrt(square / time), high: high!, low: low! };
   }
 
   /** The greatest of a figure, however short. */
@@ -125,12 +128,25 @@ const LEVEL_SHARE = 0.02;
 /** Share of a period that a spike of leakage lasts at most. */
 const SPIKE_SHARE = 0.0015;
 
-/** The first value of a row that what comes before it outlasts a spike, s. */
-function beyondSpike(row: readonly { readonly value: number; readonly seconds: number }[], spike: number): number {
-  let seconds = 0;
-  for (const { value, seconds: own } of row) {
-    seconds += own;
-    if (seconds > spike) return value;
+/** Moments that are passed, with two on either side. */
+const besideThose = (passed: readonly boolean[]): readonly boolean[] =>
+  passed.map((own, i) => own || [i - 2, i - 1, i + 1, i + 2].some((k) => passed[k] === true));
+
+/** The value that a figure stands at or beyond for longer than a spike, s: way 1 the highest, -1 the lowest. */
+function beyondSpike(values: Float64Array, lasting: Float64Array, spike: number, way: 1 | -1): number {
+  let [level, time] = [way * Infinity, 0];
+  for (;;) {
+    // The next level in the row, and for how long the figure stands at it.
+    let [next, own] = [-way * Infinity, 0];
+    for (let i = 0; i < values.length; i++) {
+      const v = values[i]!;
+      if (way * (level - v) <= 0 || way * (v - next) < 0) continue;
+      own = v === next ? own + lasting[i]! : lasting[i]!;
+      next = v;
+    }
+    if (own === 0) return level;
+    level = next;
+    time += own;
+    if (time > spike) return level;
   }
-  return row.at(-1)!.value;
 }

@@ -138,15 +138,12 @@ export class LineSide {
     this.spotOf = spots;
     this.smoothing = smoothing;
     this.capNodes = smoothing.map((d) => [d.nodes[0]!, d.nodes[1]!]);
-    this.run = new SwitchedRun({
-      unknowns,
-      resistors: this.resistors,
-      windings,
-      diodes: [...diodes, ...breakdowns],
-      switches: [],
-      capacitors,
-      drains: [],
-    });
+    const parts = { windings, diodes: [...diodes, ...breakdowns], capacitors };
+    const { nameplate } = unit.plan.board;
+    const known = [unit.condition.source, nameplate?.hertz, [...spots], resistors, parts];
+    let told: string | null = null;
+    this.values = () => (told ??= JSON.stringify(known));
+    this.run = new SwitchedRun({ unknowns, resistors: this.resistors, switches: [], drains: [], ...parts });
     this.start(passing.size > 0 ? new Set() : isolated(found, live, neutral));
   }
 
@@ -163,18 +160,35 @@ export class LineSide {
     }
   }
 
-  /** Takes over charge and loads of another one of the same parts. */
+  /** Takes over charge and loads of another one of the same parts, and what came of them where their values are the same. */
   resume(other: LineSide): void {
     if (other.run.capVolts.length !== this.run.capVolts.length || other.reservoirs.length !== this.reservoirs.length)
       return;
     this.run.capVolts.set(other.run.capVolts);
     this.reservoirs.forEach((r, i) => (r.siemens = other.reservoirs[i]!.siemens));
     this.result = null;
+    if (!other.result || this.values() !== other.values()) return;
+    [this.result, this.settledLoads, this.fed, this.carried] = [
+      other.result,
+      other.settledLoads,
+      other.fed,
+      other.carried,
+    ];
+    this.unfed.clear();
+    other.reservoirs.forEach((r, i) => other.unfed.has(r) && this.unfed.add(this.reservoirs[i]!));
   }
+
+  /** The loads that the result was found with. */
+  private settledLoads = '';
+  /** All that the result hangs on beside the loads, to be held against another side's. */
+  private readonly values: () => string;
 
   /** Runs the mains until a period ends as it began; the loads as they are set. */
   settle(): void {
     const { run, reservoirs } = this;
+    const loads = reservoirs.map((r) => r.siemens).join();
+    if (this.result && loads === this.settledLoads) return;
+    this.settledLoads = loads;
     reservoirs.forEach((r, i) => (this.resistors[this.loadAt[i]!]!.ohms = 1 / Math.max(r.siemens, 1e-9)));
     run.changed();
     let before = Float64Array.from(run.capVolts);

@@ -31,16 +31,21 @@ export function unitAtRest(
   unit.heldOff = new Set(devices.filter((d) => refs.has(d.name) && d.model.kind !== 'junction'));
   const state = nothingRuns();
   const before = solveWithLine(unit, state, null);
+  if (!before) return null;
   // What lives from a resistor draws its supply down to where it starts; on a rail it makes no odds, and may be held off.
-  for (const ic of plan.ics.values()) if (before && hasSupply(unit, ic, before)) state.powered.add(ic.ref);
-  const drawn = before && solveWithLine(unit, state, before);
+  for (const ic of plan.ics.values()) if (hasSupply(unit, ic, before)) state.powered.add(ic.ref);
+  if (state.powered.size === 0) return resting(unit, state, before);
+  const drawn = solveWithLine(unit, state, before);
+  if (!drawn) return null;
   const supply = (ref: string, x: Float64Array): number => {
     const ic = plan.ics.get(ref)!;
     return x[unit.pin(ic, 'VCC')]! - x[unit.ground(ic)]!;
   };
-  for (const ref of drawn ? [...state.powered] : [])
-    if (!(supply(ref, drawn!) < DRAWN_DOWN * supply(ref, before!))) state.powered.delete(ref);
-  const volts = before && solveWithLine(unit, state, before);
+  const lives = [...state.powered].filter((ref) => supply(ref, drawn) < DRAWN_DOWN * supply(ref, before));
+  if (lives.length === state.powered.size) return resting(unit, state, drawn);
+  state.powered.clear();
+  for (const ref of lives) state.powered.add(ref);
+  const volts = solveWithLine(unit, state, before);
   return volts && resting(unit, state, volts);
 }
 

@@ -10,12 +10,6 @@ import type { BoardAnswer, BoardAsked, RatedBoard, WorkingUnit } from '@/workers
 const PAUSE_MS = 120;
 const STUCK_MS = 2500;
 
-/** An answer, and the question that it was given to. */
-interface Told<T> {
-  readonly of: object;
-  readonly said: T;
-}
-
 type Question = Extract<BoardAsked, { type: 'work' | 'rate' | 'limiter' }>;
 type Asking = { [K in Question['type']]: Omit<Extract<Question, { type: K }>, 'id'> }[Question['type']];
 
@@ -96,7 +90,8 @@ export function useWorkingBoard(
 ): WorkingBoard {
   const [worker] = useState(() => new WorkingWorker());
   useEffect(() => () => worker.stop(), [worker]);
-  const [stopped, setStopped] = useState<object | null>(null);
+  // What was asked when it was stopped: the next question is worked out again.
+  const [stopped, setStopped] = useState<readonly unknown[]>([]);
   const work = useAnswer(worker, condition && { type: 'work', board, condition, readings, supposed }, [
     board,
     condition,
@@ -112,8 +107,8 @@ export function useWorkingBoard(
   ]);
   const stop = useCallback(() => {
     worker.stop();
-    setStopped(board);
-  }, [worker, board]);
+    setStopped([board, condition, readings, supposed]);
+  }, [worker, board, condition, readings, supposed]);
   const wave = useCallback(
     async (red: string, black: string): Promise<Waveform | null> => {
       const said = await worker.ask({ type: 'wave', red, black });
@@ -126,7 +121,7 @@ export function useWorkingBoard(
     .find((s) => s !== null);
   return {
     unit: work.said?.type === 'work' ? work.said.unit : null,
-    working: work.pending && stopped !== board,
+    working: work.pending && [board, condition, readings, supposed].some((part, i) => stopped[i] !== part),
     rated: rate.said?.type === 'rate' ? rate.said.rated : null,
     rating: rate.pending ? rate.done : null,
     limiter: limiter.said?.type === 'limiter' ? limiter.said.steps : null,
@@ -142,7 +137,7 @@ function useAnswer(
   question: Asking | null,
   parts: readonly unknown[],
 ): { readonly said: BoardAnswer | null; readonly pending: boolean; readonly done: number } {
-  const [told, setTold] = useState<Told<BoardAnswer> | null>(null);
+  const [told, setTold] = useState<BoardAnswer | null>(null);
   const [asked, setAsked] = useState<object | null>(null);
   const [done, setDone] = useState(0);
   const latest = useRef(question);
@@ -162,7 +157,7 @@ function useAnswer(
         .then((said) => {
           if (gone) return;
           setAsked((a) => (a === key ? null : a));
-          if (said) setTold({ of: key, said });
+          if (said) setTold(said);
         });
     }, PAUSE_MS);
     return () => {
@@ -171,5 +166,5 @@ function useAnswer(
     };
     // eslint-disable-next-line react-hooks/exhaustive-deps -- the parts of the question are what it hangs on
   }, [worker, ...parts]);
-  return { said: told?.said ?? null, pending: question !== null && (asked !== null || told === null), done };
+  return { said: told, pending: question !== null && (asked !== null || told === null), done };
 }
