@@ -118,14 +118,25 @@ export async function watchTasks(page: Page): Promise<() => Promise<number>> {
   };
 }
 
-/** Presses Tab until this has focus; fails after a while. */
+/** Presses Tab until this has focus, arrows among the tabs of one strip; fails after a while. */
 export async function tabTo(page: Page, target: Locator): Promise<void> {
   await expect(target).toHaveCount(1);
   for (let i = 0; i < 150; i++) {
     if (await target.evaluate((e) => e === document.activeElement)) return;
-    await page.keyboard.press('Tab');
+    const strip = await target.evaluate((e) => e.closest('[role=tablist]')?.contains(document.activeElement) ?? false);
+    await page.keyboard.press(strip ? 'ArrowRight' : 'Tab');
   }
   throw new Error('cannot be reached by Tab');
+}
+
+/** Chooses from a select as a person does: opens it and takes the words, or those at a place. */
+export async function choose(field: Locator, words: string | number): Promise<void> {
+  await field.click();
+  const options = field.page().getByRole('option');
+  await (
+    typeof words === 'number' ? options.nth(words) : field.page().getByRole('option', { name: words, exact: true })
+  ).click();
+  await expect(options).toHaveCount(0);
 }
 
 /** The origin that the application's own pages have. */

@@ -2,7 +2,7 @@ import { expect, test } from '@playwright/test';
 import type { Page } from '@playwright/test';
 import { archetypeBoard } from '../src/core/archetype';
 import { boardToJson } from '../src/wire/boardJson';
-import { open, openProbe } from './bench';
+import { choose, open, openProbe } from './bench';
 
 const origin = (): string => String(test.info().project.use.baseURL);
 const lines = (page: Page) => page.locator('ol[aria-label="Lines, newest first"] > li');
@@ -226,7 +226,7 @@ test('a fault in one’s own words, a check skipped, a safety part refused: all 
 }) => {
   await takeIn(page, 'RP-1');
   await open(page, '/jobs/RP-1/repair');
-  await page.getByLabel('Fault', { exact: true }).selectOption('other');
+  await choose(page.getByLabel('Fault', { exact: true }), 'another, in words or as M1:short(d,s)');
   await page.getByLabel('Another fault').fill('M1:short(d,s)+F1:open');
   await page.getByLabel('What happened, in words').fill('Surge on the pier.');
   await page.getByRole('button', { name: /^Call it/u }).click();
@@ -245,10 +245,10 @@ test('a fault in one’s own words, a check skipped, a safety part refused: all 
     .locator('form')
     .filter({ has: page.getByText('the same part') })
     .nth(1);
-  await fuse.getByLabel('Source').selectOption('salvaged');
+  await choose(fuse.getByLabel('Source'), 'salvaged');
   await expect(page.getByText('Refused: A fuse is a safety part')).toBeVisible();
   await expect(fuse.getByRole('button', { name: 'Fitted' })).toBeDisabled();
-  await fuse.getByLabel('Source').selectOption('new');
+  await choose(fuse.getByLabel('Source'), 'new');
   await fuse.getByLabel('the same part').uncheck();
   await fuse.getByLabel('Rated A').fill('10');
   await expect(page.getByText('A larger fuse is never fitted')).toBeVisible();

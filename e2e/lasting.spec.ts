@@ -1,7 +1,7 @@
 import { request as httpRequest } from 'node:http';
 import { expect, test } from '@playwright/test';
 import type { Page } from '@playwright/test';
-import { FRONT, open, openProbe, origin, takeIn, write } from './bench';
+import { choose, FRONT, open, openProbe, origin, takeIn, write } from './bench';
 
 const waiting = (page: Page) => page.getByRole('list', { name: 'Not written yet' });
 const wet = (page: Page) => page.getByRole('button', { name: 'It is wet' });
@@ -84,7 +84,7 @@ test('a figure half typed stays with its board: another board has its own plan, 
   const here = await point.getAttribute('data-point');
   await page.keyboard.type('4k7');
   const boards = page.getByRole('combobox', { name: 'Board worked on' });
-  await boards.selectOption({ label: 'Panel' });
+  await choose(boards, 'Panel');
   // Nothing of the first board is shown while the second is worked out.
   await expect(point.and(page.locator(`[data-point="${here}"]`))).toHaveCount(0);
   await expect(page.locator('[data-point][data-settled="yes"]')).toBeVisible({ timeout: 60_000 });
@@ -92,7 +92,7 @@ test('a figure half typed stays with its board: another board has its own plan, 
   const there = (await point.getAttribute('data-point'))!;
   await page.keyboard.type('o');
   await expect(page.locator('[data-outcome]')).toBeVisible();
-  await boards.selectOption({ label: 'Main board' });
+  await choose(boards, 'Main board');
   await expect(field).toHaveValue('4k7', { timeout: 60_000 });
   await expect(point).toHaveAttribute('data-point', here!);
   await field.press('Enter');
@@ -118,8 +118,12 @@ test('the outcome is a line with who said so, may be taken back, and stands on t
   await takeIn(request, 'LA-5');
   await open(page, '/jobs/LA-5/intake');
   await page.getByLabel('Waiting for').fill('a coil');
-  await page.getByLabel('Outcome').selectOption('returned');
+  await choose(page.getByLabel('Outcome'), 'returned as it came');
   await page.getByRole('button', { name: 'Keep' }).click();
+  // Closing asks first; nothing is written until it is said.
+  const asked = page.getByRole('alertdialog', { name: 'Close LA-5 as returned as it came?' });
+  await expect(asked.getByRole('button', { name: 'Leave it' })).toBeFocused();
+  await asked.getByRole('button', { name: 'Close it' }).click();
   const log = page.getByRole('complementary', { name: 'Job log' });
   await expect(log).toContainText('job closed: returned');
   await open(page, '/jobs/LA-5/report');

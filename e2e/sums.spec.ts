@@ -2,7 +2,7 @@ import AxeBuilder from '@axe-core/playwright';
 import { expect, test } from '@playwright/test';
 import type { Page } from '@playwright/test';
 import { DOCK_MODULE } from '../src/demo/boards/dockModule';
-import { open, tabTo, watchTasks } from './bench';
+import { choose, open, tabTo, watchTasks } from './bench';
 
 const origin = (): string => String(test.info().project.use.baseURL);
 const lines = (page: Page) => page.locator('ol[aria-label="Lines, newest first"] > li');
@@ -222,7 +222,7 @@ test('a lock-out is moved and a start-on-load sense added, each with what it tou
   ] as const)
     await page.getByLabel(label).fill(text);
   await expect(page.locator('main [role="alert"]')).toContainText('needs a net that is at the return until the start');
-  await page.getByLabel('At the return until it starts').selectOption('SW');
+  await choose(page.getByLabel('At the return until it starts'), 'SW');
   await expect(page.getByText('instead of 68')).toBeVisible();
   await expect(page.getByText('above where the converter browns out')).toBeVisible();
   await expect(page.getByRole('table', { name: 'What it touches', exact: true })).toContainText('look its limit up');
@@ -308,7 +308,7 @@ test('five thousand rows pasted or read from a file: no long task, bad rows name
   // Each time the first import of a fresh page, with all that is drawn for the first time.
   for (let round = 0; round < 3; round++) {
     await open(page, '/jobs/SW-2/sweep');
-    if (round > 0) await page.getByLabel('Sweep shown').selectOption('new');
+    if (round > 0) await choose(page.getByLabel('Sweep shown'), 'a new one …');
     await page.getByLabel('Name').fill(`round ${round}`);
     await page.getByRole('button', { name: 'Begin the sweep' }).click();
     await expect(page.getByRole('heading', { name: `round ${round}` })).toBeVisible();
@@ -447,7 +447,7 @@ test('one touch takes what the board knows; what only the technician knows stays
   await expect(page.getByText('follows R3, resistance')).toBeVisible();
   await expect(page.getByText('follows U1, feedback reference (confirmed)')).toBeVisible();
   await page.getByLabel('wanted output', { exact: true }).fill('6V6');
-  await page.getByLabel('which resistor is changed', { exact: true }).selectOption('bottom');
+  await choose(page.getByLabel('which resistor is changed', { exact: true }), 'bottom');
   await expect(take).toHaveCount(0);
   await expect(page.getByText('worked with made-up figures')).toHaveCount(0);
   await expect(page.getByRole('button', { name: 'Keep in the job log' })).toBeEnabled();

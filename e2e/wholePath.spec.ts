@@ -45,7 +45,7 @@ test('from a dead supply to a report, by keyboard, following the one lit action 
     expect(stores).toBeGreaterThan(1);
     for (let left = stores; left > 0; left--) {
       expect(await onlyPrimary(page)).toBe('Keep this proof');
-      await expect(page.locator('input[type=checkbox]:focus')).toHaveCount(1);
+      await expect(page.locator('[role=checkbox]:focus')).toHaveCount(1);
       await page.keyboard.press('Space');
       await page.keyboard.press('Tab');
       await page.keyboard.type('0.03');

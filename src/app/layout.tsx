@@ -2,6 +2,7 @@ import type { Metadata } from 'next';
 import { headers } from 'next/headers';
 import type { ReactNode } from 'react';
 import { Hydrated } from '@/ui/Hydrated';
+import { Providers } from '@/ui/Providers';
 import './globals.css';
 
 export const metadata: Metadata = {
@@ -21,7 +22,7 @@ export default async function RootLayout({ children }: { children: ReactNode }) 
     <html lang="en" data-theme="soot" suppressHydrationWarning>
       <body>
         <script nonce={nonce} suppressHydrationWarning dangerouslySetInnerHTML={{ __html: THEME }} />
-        {children}
+        <Providers>{children}</Providers>
         <Hydrated />
       </body>
     </html>

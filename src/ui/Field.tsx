@@ -1,6 +1,6 @@
 'use client';
 import { useId } from 'react';
-import type { InputHTMLAttributes, ReactNode, SelectHTMLAttributes, TextareaHTMLAttributes } from 'react';
+import type { InputHTMLAttributes, ReactNode, TextareaHTMLAttributes } from 'react';
 import { useLitFocus } from './useLitFocus';
 
 const BOX = 'w-full rounded-sm border border-line bg-ground px-2 py-1.5 text-ink placeholder:text-faint';
@@ -50,42 +50,6 @@ export function TextArea({
       <textarea id={id} rows={2} className={BOX} {...rest} />
       <Below hint={hint} error={error} />
     </div>
-  );
-}
-
-/** A labelled choice among a few words. */
-export function Choice({
-  label,
-  children,
-  className = '',
-  ...rest
-}: { label: string } & SelectHTMLAttributes<HTMLSelectElement>) {
-  const id = useId();
-  return (
-    <div className={className}>
-      <label htmlFor={id} className="mb-1 block text-sm text-faint">
-        {label}
-      </label>
-      <select id={id} className={BOX} {...rest}>
-        {children}
-      </select>
-    </div>
-  );
-}
-
-/** A box to tick with its words beside it. */
-export function Tick({
-  label,
-  className = '',
-  autoFocus,
-  ...rest
-}: { label: ReactNode } & InputHTMLAttributes<HTMLInputElement>) {
-  const ref = useLitFocus<HTMLInputElement>(autoFocus);
-  return (
-    <label className={`flex cursor-pointer items-center gap-2 ${className}`}>
-      <input type="checkbox" ref={ref} className="size-4 accent-[var(--brass)]" {...rest} />
-      <span>{label}</span>
-    </label>
   );
 }
 

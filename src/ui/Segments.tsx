@@ -9,6 +9,7 @@ export function Segments<T extends string>({
   label,
   labelledBy,
   figures = false,
+  disabled = [],
 }: {
   value: string;
   choices: Readonly<Record<T, string>>;
@@ -16,6 +17,8 @@ export function Segments<T extends string>({
   label?: string;
   labelledBy?: string;
   figures?: boolean;
+  /** Those that cannot be chosen now. */
+  disabled?: readonly T[];
 }) {
   return (
     <ToggleGroup.Root
@@ -30,7 +33,8 @@ export function Segments<T extends string>({
         <ToggleGroup.Item
           key={key}
           value={key}
-          className={`py-1.5 data-[state=on]:bg-slate data-[state=on]:text-ground ${figures ? 'figure px-2' : 'px-3'}`}
+          disabled={disabled.includes(key)}
+          className={`py-1.5 pointer-coarse:min-h-11 disabled:opacity-40 data-[state=on]:bg-slate data-[state=on]:text-ground ${figures ? 'figure px-2' : 'px-3'}`}
         >
           {words}
         </ToggleGroup.Item>

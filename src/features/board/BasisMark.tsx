@@ -1,3 +1,4 @@
+import { Hint } from '@/ui/Hint';
 import type { Basis } from '@/core/quantity';
 
 const SIGNS: Readonly<Record<Basis, { readonly sign: string; readonly look: string; readonly words: string }>> = {
@@ -19,9 +20,11 @@ export function BasisMark({
 }) {
   const { sign, look, words: text } = fitted ? SIGNS[basis] : { sign: '–', look: 'text-faint', words: 'not fitted' };
   return (
-    <span className={look} title={text}>
-      <span aria-hidden>{sign}</span>
-      <span className={words ? 'ml-1' : 'sr-only'}>{text}</span>
-    </span>
+    <Hint text={text}>
+      <span className={look} tabIndex={words ? undefined : 0}>
+        <span aria-hidden>{sign}</span>
+        <span className={words ? 'ml-1' : 'sr-only'}>{text}</span>
+      </span>
+    </Hint>
   );
 }

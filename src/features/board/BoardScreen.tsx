@@ -1,4 +1,5 @@
 'use client';
+import { Tabs } from 'radix-ui';
 import { STEPS } from '@/core/job';
 import { useCallback, useMemo, useState } from 'react';
 import { boardNets, findPart, pinsOnNet, placesOnNet } from '@/core/circuit';
@@ -11,6 +12,7 @@ import { useSuspects } from '@/features/job/SuspectsContext';
 import { shortValue } from '@/core/schematic';
 import { Schematic } from '@/features/schematic/Schematic';
 import type { Selection } from '@/features/schematic/selection';
+import { TabStrip } from '@/ui/TabStrip';
 import { BasisMark } from './BasisMark';
 import { ComparePanel } from './ComparePanel';
 import { LookPanel } from './LookPanel';
@@ -22,16 +24,16 @@ import { TableFiles } from './TableFiles';
 import { TouchPanel } from './TouchPanel';
 
 type Tab = 'type' | 'touch' | 'parts' | 'nets' | 'stages' | 'photos' | 'compare' | 'look';
-const TABS: readonly (readonly [Tab, string])[] = [
-  ['look', 'Look'],
-  ['type', 'Type'],
-  ['touch', 'Touch'],
-  ['photos', 'Photographs'],
-  ['stages', 'Stages'],
-  ['parts', 'Parts'],
-  ['nets', 'Nets'],
-  ['compare', 'Compare'],
-];
+const TABS: Readonly<Record<Tab, string>> = {
+  look: 'Look',
+  type: 'Type',
+  touch: 'Touch',
+  photos: 'Photographs',
+  stages: 'Stages',
+  parts: 'Parts',
+  nets: 'Nets',
+  compare: 'Compare',
+};
 
 /** Trace: schematic above, ways to trace and tables below, parts and nets in tables below, everything known about what is picked beside them. */
 export function BoardScreen() {
@@ -83,22 +85,14 @@ export function BoardScreen() {
         />
       )}
       <div className={wide ? '' : 'grid grid-cols-[1fr_22rem] gap-4 max-xl:grid-cols-[1fr_18rem]'}>
-        <div className="min-w-0">
+        <Tabs.Root
+          value={table}
+          onValueChange={(name) => setTable(name as Tab)}
+          activationMode="manual"
+          className="min-w-0"
+        >
           <div className="mb-2 flex flex-wrap items-center gap-3">
-            <div role="tablist" aria-label="Ways to trace" className="flex border border-line">
-              {TABS.map(([name, words]) => (
-                <button
-                  key={name}
-                  type="button"
-                  role="tab"
-                  aria-selected={table === name}
-                  onClick={() => setTable(name)}
-                  className={`py-1 ${wide ? 'px-3' : 'px-2 text-sm'} ${table === name ? 'bg-raised font-semibold' : 'text-faint'}`}
-                >
-                  {words}
-                </button>
-              ))}
-            </div>
+            <TabStrip label="Ways to trace" tabs={TABS} />
             {(table === 'parts' || table === 'nets') && (
               <input
                 type="search"
@@ -111,43 +105,45 @@ export function BoardScreen() {
             )}
             {(table === 'parts' || table === 'nets') && <TableFiles />}
           </div>
-          {table === 'look' && <LookPanel picked={picked.part} />}
-          {table === 'type' && <ShorthandPanel />}
-          {table === 'touch' && <TouchPanel />}
-          {table === 'stages' && <StagesPanel picked={picked.part} onPick={setPicked} />}
-          {table === 'compare' && <ComparePanel onPick={setPicked} />}
-          {table === 'photos' && (
-            <PhotoPanel
-              selection={onDrawing === undefined ? picked : { part: onDrawing }}
-              onPick={setPicked}
-              onHover={setOnPhoto}
-            />
-          )}
-          {(table === 'parts' || table === 'nets') && (
-            <div className="max-h-80 overflow-y-auto" tabIndex={0} aria-label="Table">
-              {table === 'parts' ? (
-                <PartsTable parts={parts} picked={picked.part} onPick={(ref) => setPicked({ part: ref })} />
-              ) : (
-                <ul>
-                  {nets.map((net) => (
-                    <li key={net}>
-                      <button
-                        type="button"
-                        onClick={() => setPicked({ nets: [net] })}
-                        className={`flex h-8 w-full items-center gap-3 px-2 text-left hover:bg-raised ${picked.nets?.[0] === net ? 'bg-raised' : ''}`}
-                      >
-                        <span className="figure w-24">{net}</span>
-                        <span className="min-w-0 truncate text-sm text-faint">
-                          {pinsOnNet(board, net).length} pins; easiest: {placesOnNet(board, net)[0]?.words}
-                        </span>
-                      </button>
-                    </li>
-                  ))}
-                </ul>
-              )}
-            </div>
-          )}
-        </div>
+          <Tabs.Content value={table} tabIndex={-1}>
+            {table === 'look' && <LookPanel picked={picked.part} />}
+            {table === 'type' && <ShorthandPanel />}
+            {table === 'touch' && <TouchPanel />}
+            {table === 'stages' && <StagesPanel picked={picked.part} onPick={setPicked} />}
+            {table === 'compare' && <ComparePanel onPick={setPicked} />}
+            {table === 'photos' && (
+              <PhotoPanel
+                selection={onDrawing === undefined ? picked : { part: onDrawing }}
+                onPick={setPicked}
+                onHover={setOnPhoto}
+              />
+            )}
+            {(table === 'parts' || table === 'nets') && (
+              <div className="max-h-80 overflow-y-auto" tabIndex={0} aria-label="Table">
+                {table === 'parts' ? (
+                  <PartsTable parts={parts} picked={picked.part} onPick={(ref) => setPicked({ part: ref })} />
+                ) : (
+                  <ul>
+                    {nets.map((net) => (
+                      <li key={net}>
+                        <button
+                          type="button"
+                          onClick={() => setPicked({ nets: [net] })}
+                          className={`flex h-8 w-full items-center gap-3 px-2 text-left hover:bg-raised ${picked.nets?.[0] === net ? 'bg-raised' : ''}`}
+                        >
+                          <span className="figure w-24">{net}</span>
+                          <span className="min-w-0 truncate text-sm text-faint">
+                            {pinsOnNet(board, net).length} pins; easiest: {placesOnNet(board, net)[0]?.words}
+                          </span>
+                        </button>
+                      </li>
+                    ))}
+                  </ul>
+                )}
+              </div>
+            )}
+          </Tabs.Content>
+        </Tabs.Root>
         {!wide && (
           <PartPanel
             key={`${picked.part ?? ''} ${picked.nets?.[0] ?? ''}`}

@@ -2,6 +2,8 @@
 import { TOPOLOGIES } from '@/core/stages';
 import type { Explanation, StageMap } from '@/core/stages';
 import { Button } from '@/ui/Button';
+import { Reveal } from '@/ui/Reveal';
+import { Select } from '@/ui/Select';
 
 /** Below this the rival and its question stand open; above, one click away. */
 const SURE = 0.95;
@@ -66,30 +68,33 @@ function Reading({
         </>
       )}
       {c.ref !== '' && (
-        <label className="text-faint">
-          <span className="figure">{c.ref}</span> works in a{' '}
-          <select
-            value={c.topology}
-            onChange={(e) => settle(e.target.value)}
-            className="rounded-sm border border-line bg-ground px-1 py-0.5 text-ink"
-          >
-            {TOPOLOGIES.map((t) => (
-              <option key={t} value={t}>
-                {topologyWords(t)}
-              </option>
-            ))}
-          </select>
-        </label>
+        <Select
+          label={
+            <>
+              <span className="figure">{c.ref}</span> works in a
+            </>
+          }
+          place="beside"
+          box="py-0.5"
+          value={c.topology}
+          options={TOPOLOGIES.map((t) => ({ value: t, words: topologyWords(t) }))}
+          onChoose={settle}
+        />
       )}
       {c.rival && c.ref !== '' && (
-        <details className="w-full" open={c.confidence < SURE}>
-          <summary className="cursor-pointer text-faint">or {topologyWords(c.rival.topology)}?</summary>
+        <Reveal
+          key={c.rival.topology}
+          className="w-full"
+          look="text-faint"
+          open={c.confidence < SURE}
+          words={`or ${topologyWords(c.rival.topology)}?`}
+        >
           <p className="flex flex-wrap items-center gap-3 py-1">
             {c.rival.question}
             <Button onClick={() => settle(c.rival!.topology)}>Yes: {topologyWords(c.rival.topology)}</Button>
             <Button onClick={() => settle(c.topology)}>No: {topologyWords(c.topology)}</Button>
           </p>
-        </details>
+        </Reveal>
       )}
     </div>
   );

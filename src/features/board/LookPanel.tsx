@@ -5,14 +5,10 @@ import { LOOK_SIGNS } from '@/core/diagnose';
 import type { Severity } from '@/core/diagnose';
 import { recogniseStages } from '@/core/stages';
 import { useJob } from '@/features/job/JobContext';
+import { Select } from '@/ui/Select';
 import { roomName } from '@/features/schematic/Drawing';
 
-const SEVERITIES: readonly (readonly [Severity, string])[] = [
-  ['note', 'note'],
-  ['doubt', 'doubt'],
-  ['fault', 'fault'],
-  ['danger', 'danger'],
-];
+const SEVERITIES: readonly Severity[] = ['note', 'doubt', 'fault', 'danger'];
 
 /** The inspection, stage by stage: what is seen goes into the log with its place and changes the odds. */
 export function LookPanel({ picked }: { picked: string | undefined }) {
@@ -33,22 +29,15 @@ export function LookPanel({ picked }: { picked: string | undefined }) {
   return (
     <div className="flex flex-col gap-3">
       <div className="flex flex-wrap items-center gap-3">
+        <Select
+          label="Stage"
+          place="beside"
+          value={stage}
+          options={kinds.map((k) => ({ value: k, words: roomName(k) }))}
+          onChoose={(k) => (setStage(k), setPlace(''))}
+        />
         <label className="flex items-center gap-2">
-          Stage
-          <select
-            value={stage}
-            onChange={(e) => (setStage(e.target.value), setPlace(''))}
-            className="rounded-sm border border-line bg-ground px-2 py-1"
-          >
-            {kinds.map((k) => (
-              <option key={k} value={k}>
-                {roomName(k)}
-              </option>
-            ))}
-          </select>
-        </label>
-        <label className="flex items-center gap-2">
-          Place
+          <span className="text-sm text-faint">Place</span>
           <input
             value={place}
             onChange={(e) => setPlace(e.target.value)}
@@ -62,21 +51,13 @@ export function LookPanel({ picked }: { picked: string | undefined }) {
             ))}
           </datalist>
         </label>
-        <label className="flex items-center gap-2">
-          Severity
-          <select
-            value={severity ?? ''}
-            onChange={(e) => setSeverity(e.target.value === '' ? null : (e.target.value as Severity))}
-            className="rounded-sm border border-line bg-ground px-2 py-1"
-          >
-            <option value="">as usual for it</option>
-            {SEVERITIES.map(([s, words]) => (
-              <option key={s} value={s}>
-                {words}
-              </option>
-            ))}
-          </select>
-        </label>
+        <Select<Severity | ''>
+          label="Severity"
+          place="beside"
+          value={severity ?? ''}
+          options={[{ value: '', words: 'as usual for it' }, ...SEVERITIES]}
+          onChoose={(s) => setSeverity(s === '' ? null : s)}
+        />
       </div>
       {[own, others].map((signs, i) => (
         <ul key={i} aria-label={i === 0 ? 'Looked for here' : 'Anywhere'} className="flex flex-wrap gap-2">

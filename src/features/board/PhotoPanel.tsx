@@ -6,18 +6,20 @@ import type { Point } from '@/core/registration';
 import { useJob } from '@/features/job/JobContext';
 import type { Selection } from '@/features/schematic/selection';
 import type { PhotoMarks, Side, StoredPhoto } from '@/wire/photoMarks';
+import { Segments } from '@/ui/Segments';
+import { Slide } from '@/ui/Slide';
 import { NetPads, Overlay, Pairs, Pins, Spot, nearest } from './photoParts';
 import { PicturePane } from './PicturePane';
 import { usePhotos } from './usePhotos';
 
 const HEIGHT = 360;
 type Mode = 'look' | 'pair' | 'pin' | 'join';
-const MODES: readonly (readonly [Mode, string])[] = [
-  ['look', 'Look'],
-  ['pair', 'Mark point pairs'],
-  ['pin', 'Pin parts'],
-  ['join', 'Join pads'],
-];
+const MODES: Readonly<Record<Mode, string>> = {
+  look: 'Look',
+  pair: 'Mark point pairs',
+  pin: 'Pin parts',
+  join: 'Join pads',
+};
 
 /** Front and back photographs laid onto each other; parts and pads pinned to their places, pads joined by pointing. */
 export function PhotoPanel({
@@ -90,39 +92,17 @@ export function PhotoPanel({
   return (
     <div className="flex flex-col gap-2">
       <div className="flex flex-wrap items-center gap-3">
-        <div role="radiogroup" aria-label="What pointing does" className="flex border border-line">
-          {MODES.map(([name, words]) => (
-            <button
-              key={name}
-              type="button"
-              role="radio"
-              aria-checked={mode === name}
-              disabled={!base || (name === 'pair' && !(front && back))}
-              onClick={() => {
-                setMode(name);
-                setSaid('');
-              }}
-              className={`px-3 py-1 disabled:opacity-40 ${mode === name ? 'bg-raised font-semibold' : 'text-faint'}`}
-            >
-              {words}
-            </button>
-          ))}
-        </div>
-        {overlay && (
-          <label className="flex items-center gap-2 text-sm">
-            front
-            <input
-              type="range"
-              min={0}
-              max={1}
-              step={0.05}
-              value={fade}
-              onChange={(e) => setFade(Number(e.target.value))}
-              aria-label="Fade from front to back"
-            />
-            back
-          </label>
-        )}
+        <Segments
+          label="What pointing does"
+          value={mode}
+          choices={MODES}
+          disabled={!base ? (Object.keys(MODES) as Mode[]) : front && back ? [] : ['pair']}
+          onChoose={(name) => {
+            setMode(name);
+            setSaid('');
+          }}
+        />
+        {overlay && <Slide label="Fade from front to back" least="front" most="back" value={fade} onSlide={setFade} />}
         {mode === 'pin' && (
           <input
             aria-label="Part or pad to pin"

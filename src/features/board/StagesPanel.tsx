@@ -3,6 +3,8 @@ import { useMemo, useState } from 'react';
 import { CORE_PURPOSES, PIN_ROLES, STAGE_KINDS, STAGE_NOTES, recogniseStages } from '@/core/stages';
 import { findTwins } from '@/core/trace';
 import { useJob } from '@/features/job/JobContext';
+import { Hint } from '@/ui/Hint';
+import { Select } from '@/ui/Select';
 import { ConverterReading } from './ConverterReading';
 import { roomName } from '@/features/schematic/Drawing';
 import type { Selection } from '@/features/schematic/selection';
@@ -26,21 +28,20 @@ export function StagesPanel({ picked, onPick }: { picked: string | undefined; on
         </p>
       ))}
       {picked !== undefined && (
-        <label className="flex items-center gap-2 text-sm">
-          <span className="figure">{picked}</span> belongs to
-          <select
-            value={stageOf ?? ''}
-            onChange={(e) => settle(`stage ${picked} ${e.target.value}`)}
-            className="rounded-sm border border-line bg-ground px-2 py-1"
-          >
-            {stageOf === undefined && <option value="">no stage yet</option>}
-            {STAGE_KINDS.map((k) => (
-              <option key={k} value={k}>
-                {roomName(k)}
-              </option>
-            ))}
-          </select>
-        </label>
+        <Select
+          label={
+            <>
+              <span className="figure">{picked}</span> belongs to
+            </>
+          }
+          place="beside"
+          value={stageOf ?? ''}
+          options={[
+            ...(stageOf === undefined ? [{ value: '' as const, words: 'no stage yet' }] : []),
+            ...STAGE_KINDS.map((k) => ({ value: k, words: roomName(k) })),
+          ]}
+          onChoose={(k) => k !== '' && settle(`stage ${picked} ${k}`)}
+        />
       )}
       <ol aria-label="Stages from input to output" className="border-t border-line">
         {map.stages.map((s) => {
@@ -98,26 +99,24 @@ export function StagesPanel({ picked, onPick }: { picked: string | undefined; on
           {Object.entries(map.pins).map(([ref, pins]) => (
             <ul key={ref} className="mb-2">
               {pins.map((p) => (
-                <li key={p.pin} title={p.reasons.join('; ')}>
+                <li key={p.pin} className="flex items-baseline gap-1">
                   <span className="figure inline-block w-12">
                     {ref}.{p.pin}
                   </span>
-                  <select
-                    aria-label={`Role of ${ref}.${p.pin}`}
+                  <Select
+                    label={`Role of ${ref}.${p.pin}`}
+                    place="hidden"
+                    box="w-24 border-transparent py-0 font-bold hover:border-line"
                     value={p.role}
-                    onChange={(e) => settle(`pin ${ref}.${p.pin} ${e.target.value}`)}
-                    className="mr-2 w-24 rounded-sm border border-transparent bg-ground font-bold hover:border-line"
-                  >
-                    {PIN_ROLES.map((role) => (
-                      <option key={role} value={role}>
-                        {role}
-                      </option>
-                    ))}
-                  </select>
-                  <span className="text-faint">
-                    {p.reasons[0]}
-                    {p.runnerUp && p.runnerUp.score > p.score - 0.25 && ` (or ${p.runnerUp.role})`}
-                  </span>
+                    options={PIN_ROLES}
+                    onChoose={(role) => settle(`pin ${ref}.${p.pin} ${role}`)}
+                  />
+                  <Hint text={p.reasons.join('; ')}>
+                    <span tabIndex={p.reasons.length > 1 ? 0 : undefined} className="text-faint">
+                      {p.reasons[0]}
+                      {p.runnerUp && p.runnerUp.score > p.score - 0.25 && ` (or ${p.runnerUp.role})`}
+                    </span>
+                  </Hint>
                 </li>
               ))}
             </ul>
@@ -135,20 +134,16 @@ export function StagesPanel({ picked, onPick }: { picked: string | undefined; on
           {map.cores.length > 0 && <h2 className="font-semibold">Cores</h2>}
           <ul className="mb-3">
             {map.cores.map((c) => (
-              <li key={c.refs.join(' ')}>
-                <span className="figure">{c.refs.join(' ')}</span>{' '}
-                <select
-                  aria-label={`Purpose of the core of ${c.refs[0]}`}
+              <li key={c.refs.join(' ')} className="flex items-baseline gap-2">
+                <span className="figure">{c.refs.join(' ')}</span>
+                <Select
+                  label={`Purpose of the core of ${c.refs[0]}`}
+                  place="hidden"
+                  box="border-transparent py-0 hover:border-line"
                   value={c.purpose}
-                  onChange={(e) => settle(`core ${c.refs[0]} ${e.target.value}`)}
-                  className="rounded-sm border border-transparent bg-ground hover:border-line"
-                >
-                  {CORE_PURPOSES.map((p) => (
-                    <option key={p} value={p}>
-                      {CORE_WORDS[p]}
-                    </option>
-                  ))}
-                </select>
+                  options={CORE_PURPOSES.map((p) => ({ value: p, words: CORE_WORDS[p] }))}
+                  onChoose={(p) => settle(`core ${c.refs[0]} ${p}`)}
+                />
               </li>
             ))}
           </ul>

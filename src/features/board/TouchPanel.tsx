@@ -1,4 +1,5 @@
 'use client';
+import { MoveHorizontal } from 'lucide-react';
 import { useMemo, useRef, useState } from 'react';
 import type { KeyboardEvent } from 'react';
 import { parseQuantity } from '@/core/quantity';
@@ -65,9 +66,7 @@ export function TouchPanel() {
                 <p className="figure text-sm text-faint">{proposal.spots[i]}</p>
               </div>
             ))}
-            <span aria-hidden className="order-2 text-2xl text-faint">
-              ↔
-            </span>
+            <MoveHorizontal aria-hidden className="order-2 size-7 text-faint" />
           </div>
           <div className="mt-4 flex flex-wrap items-center gap-2">
             <input

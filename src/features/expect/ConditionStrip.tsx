@@ -6,6 +6,7 @@ import { LOAD_CHOICES } from '@/features/frame/lineWords';
 import { PoweredState } from '@/features/frame/PoweredState';
 import { Button } from '@/ui/Button';
 import { TextField } from '@/ui/Field';
+import { Progress } from '@/ui/Progress';
 import { Segments } from '@/ui/Segments';
 import type { WorkingBoard } from './useWorkingBoard';
 
@@ -53,7 +54,7 @@ export function ConditionStrip({
         {working && !unit ? (
           <p className="flex items-center gap-3" role="status">
             Working out the unit …
-            <progress className="h-2 w-32 accent-[var(--brass)]" aria-label="Working out the unit" />
+            <Progress value={null} label="Working out the unit" />
             <Button kind="quiet" onClick={stop}>
               Stop
             </Button>

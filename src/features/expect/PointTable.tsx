@@ -5,6 +5,7 @@ import { judgePowered } from '@/core/expect';
 import { poweredPlace } from '@/core/job';
 import type { Waveform } from '@/core/work';
 import { expectedWords, poweredWords } from '@/features/frame/lineWords';
+import { Bolt } from '@/features/frame/Bolt';
 import { OUTCOME_INKS, OUTCOME_SIGNS } from '@/features/frame/outcomeSigns';
 import { bandWords } from '@/features/frame/pointWords';
 import { useJob } from '@/features/job/JobContext';
@@ -116,18 +117,19 @@ export function PointTable({
   );
 }
 
-const MARKS = { mains: '⚡', hv: '⚡', battery: '⎓', elv: '' } as const;
 const MARK_WORDS = { mains: 'mains side', hv: 'high voltage', battery: 'battery', elv: '' } as const;
 
 function HazardMark({ point: { hazard } }: { point: WorkingPoint }) {
-  const mark = hazard ? MARKS[hazard] : '';
+  const words = hazard ? MARK_WORDS[hazard] : '';
   return (
-    <span
-      className="inline-block w-6 text-oxide"
-      role={mark ? 'img' : undefined}
-      aria-label={mark && hazard ? MARK_WORDS[hazard] : undefined}
-    >
-      {mark && `${mark}\uFE0E`}
+    <span className="inline-block w-6 text-oxide">
+      {hazard === 'battery' ? (
+        <span role="img" aria-label={words}>
+          ⎓
+        </span>
+      ) : (
+        words !== '' && <Bolt words={words} />
+      )}
     </span>
   );
 }

@@ -1,5 +1,6 @@
 'use client';
 import { useState } from 'react';
+import { Progress } from '@/ui/Progress';
 import { formatQuantity } from '@/core/quantity';
 import { quantityWords } from '@/core/rate';
 import type { RatedStrain, UsableOutput } from '@/core/rate';
@@ -21,7 +22,7 @@ export function RateView({
   const progress = rating !== null && (
     <p className="flex items-center gap-3" role="status">
       Working out every corner of source and load …
-      <progress className="h-2 w-40 accent-[var(--brass)]" value={rating} aria-label="Ratings worked out" />
+      <Progress className="w-40" value={rating} label="Ratings worked out" />
       <Button kind="quiet" onClick={onStop}>
         Stop
       </Button>

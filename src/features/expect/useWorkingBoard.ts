@@ -1,5 +1,5 @@
 'use client';
-import { useCallback, useEffect, useRef, useState } from 'react';
+import { startTransition, useCallback, useEffect, useRef, useState } from 'react';
 import type { Board } from '@/core/circuit';
 import type { Supposition } from '@/core/expect';
 import type { LimiterStep } from '@/core/diagnose';
@@ -157,7 +157,8 @@ function useAnswer(
         .then((said) => {
           if (gone) return;
           setAsked((a) => (a === key ? null : a));
-          if (said) setTold(said);
+          // Drawn in pieces: typing goes on meanwhile.
+          if (said) startTransition(() => setTold(said));
         });
     }, PAUSE_MS);
     return () => {

@@ -8,7 +8,9 @@ import { shortValue } from '@/core/schematic';
 import { judgeSubstitution, safetyKind } from '@/core/substitute';
 import type { FittedPart } from '@/core/substitute';
 import { Button } from '@/ui/Button';
-import { Choice, TextField, Tick } from '@/ui/Field';
+import { TextField } from '@/ui/Field';
+import { Select } from '@/ui/Select';
+import { Tick } from '@/ui/Tick';
 import { useCommands } from '@/features/job/JobContext';
 
 /**
@@ -69,21 +71,8 @@ export function FitForm({
   return (
     <form onSubmit={send} className="mt-2 flex flex-col gap-2">
       <div className="flex flex-wrap items-end gap-3">
-        <Choice
-          label="Source"
-          className="w-32"
-          value={source}
-          onChange={(e) => setSource(e.target.value as 'new' | 'salvaged')}
-        >
-          <option value="new">new</option>
-          <option value="salvaged">salvaged</option>
-        </Choice>
-        <Tick
-          label="the same part"
-          className="pb-1.5"
-          checked={samePart}
-          onChange={(e) => setSamePart(e.target.checked)}
-        />
+        <Select label="Source" className="w-32" value={source} options={['new', 'salvaged']} onChoose={setSource} />
+        <Tick label="the same part" className="pb-1.5" checked={samePart} onTick={setSamePart} />
         {!samePart && (
           <>
             {passive && (
@@ -104,21 +93,20 @@ export function FitForm({
             )}
             {part.kind === 'fuse' && (
               <>
-                <Choice label="Speed" className="w-20" value={speed} onChange={(e) => setSpeed(e.target.value)}>
-                  {['', 'T', 'F', 'TT', 'FF', 'M'].map((s) => (
-                    <option key={s}>{s}</option>
-                  ))}
-                </Choice>
-                <Choice
+                <Select
+                  label="Speed"
+                  className="w-20"
+                  value={speed}
+                  options={['', 'T', 'F', 'TT', 'FF', 'M']}
+                  onChoose={setSpeed}
+                />
+                <Select
                   label="Breaking"
                   className="w-20"
                   value={breaking}
-                  onChange={(e) => setBreaking(e.target.value)}
-                >
-                  {['', 'L', 'H', 'E'].map((s) => (
-                    <option key={s}>{s}</option>
-                  ))}
-                </Choice>
+                  options={['', 'L', 'H', 'E']}
+                  onChoose={setBreaking}
+                />
               </>
             )}
             {safety !== null && part.kind !== 'fuse' && (
@@ -135,13 +123,13 @@ export function FitForm({
                   label="low ESR"
                   className="pb-1.5"
                   checked={ticks['esr'] ?? false}
-                  onChange={(e) => setTicks((k) => ({ ...k, esr: e.target.checked }))}
+                  onTick={(on) => setTicks((k) => ({ ...k, esr: on }))}
                 />
                 <Tick
                   label="105 °C"
                   className="pb-1.5"
                   checked={ticks['hot'] ?? false}
-                  onChange={(e) => setTicks((k) => ({ ...k, hot: e.target.checked }))}
+                  onTick={(on) => setTicks((k) => ({ ...k, hot: on }))}
                 />
               </>
             )}

@@ -1,8 +1,10 @@
+import type { ReactNode } from 'react';
 import type { HazardState } from '@/core/safety';
+import { Bolt } from './Bolt';
 
 /** Each hazard state has its own shape and word, never colour alone. */
-const SHAPES: Readonly<Record<HazardState, { readonly mark: string; readonly look: string }>> = {
-  LIVE: { mark: '⚡', look: 'bg-oxide text-ground' },
+const SHAPES: Readonly<Record<HazardState, { readonly mark: ReactNode; readonly look: string }>> = {
+  LIVE: { mark: <Bolt />, look: 'bg-oxide text-ground' },
   CHARGED: { mark: '▲', look: 'bg-oxide-ground text-oxide border-2 border-oxide' },
   'NOT PROVED': { mark: '◇', look: 'border-2 border-dashed border-brass text-brass' },
   UNKNOWN: { mark: '?', look: 'border-2 border-dotted border-brass bg-raised text-brass' },

@@ -5,6 +5,7 @@ import { Fragment, useEffect, useRef, useState } from 'react';
 import type { ReactNode } from 'react';
 import { STEPS, TOOLS } from '@/core/job';
 import { Notice } from '@/ui/Notice';
+import { Select } from '@/ui/Select';
 import { ActorChoice } from './ActorChoice';
 import { HazardWord } from './HazardWord';
 import { useJob, useStanding } from '@/features/job/JobContext';
@@ -32,21 +33,14 @@ export function JobFrame({ children }: { children: ReactNode }) {
           {job.unit} <span className="text-faint">{String(job.nameplate['input'] ?? '')}</span>
         </span>
         {boards.length > 1 && (
-          <label className="flex items-center gap-2 text-sm text-faint">
-            board
-            <select
-              aria-label="Board worked on"
-              value={active.id}
-              onChange={(e) => chooseBoard(e.target.value)}
-              className="max-w-44 rounded-sm border border-line bg-ground px-1 py-0.5 text-ink"
-            >
-              {boards.map((b) => (
-                <option key={b.id} value={b.id}>
-                  {b.label}
-                </option>
-              ))}
-            </select>
-          </label>
+          <Select
+            label="Board worked on"
+            place="hidden"
+            box="max-w-44 py-0.5"
+            value={active.id}
+            options={boards.map((b) => ({ value: b.id, words: b.label }))}
+            onChoose={chooseBoard}
+          />
         )}
         <ActorChoice actor={actor} onChoose={setActor} />
         <ThemeSwitch />
@@ -117,6 +111,9 @@ export function JobFrame({ children }: { children: ReactNode }) {
   );
 }
 
+/** Takes letters and figures for itself. */
+const TYPED = 'textarea, input:not([type=checkbox], [type=radio]), [role=combobox], [role=listbox], [role=menu]';
+
 /** `g` then a digit goes to a step, then a letter to what is at hand; `?` lists the keys. Typing in a field is left alone, but for Probe's empty one. */
 function useStepKeys(tag: string, showHelp: () => void) {
   const router = useRouter();
@@ -125,7 +122,7 @@ function useStepKeys(tag: string, showHelp: () => void) {
     const onKey = (event: KeyboardEvent): void => {
       if (event.ctrlKey || event.metaKey || event.altKey) return;
       const target = event.target as HTMLElement;
-      const typing = target.matches('textarea, select, input:not([type=checkbox], [type=radio])');
+      const typing = target.closest(TYPED) !== null;
       const empty = target instanceof HTMLInputElement && target.dataset['reading'] === 'yes' && target.value === '';
       if (typing && !empty) return;
       const step =

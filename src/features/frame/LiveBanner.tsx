@@ -1,4 +1,5 @@
 import Link from 'next/link';
+import { Bolt } from './Bolt';
 
 /** A job that is live somewhere in the workshop. */
 export interface LiveJob {
@@ -12,7 +13,7 @@ export function LiveBanner({ jobs }: { jobs: readonly LiveJob[] }) {
   if (jobs.length === 0) return null;
   return (
     <p role="status" className="no-print shrink-0 bg-oxide px-4 py-1 font-semibold text-ground">
-      <span aria-hidden>⚡</span> LIVE:{' '}
+      <Bolt /> LIVE:{' '}
       {jobs.map((job, i) => (
         <span key={job.tag}>
           {i > 0 && ', '}

@@ -10,7 +10,9 @@ import type { StoreState } from '@/core/safety';
 import { useCommands, useJob } from '@/features/job/JobContext';
 import { SumLink } from './SumLink';
 import { Button } from '@/ui/Button';
-import { TextField, Tick } from '@/ui/Field';
+import { TextField } from '@/ui/Field';
+import { Reveal } from '@/ui/Reveal';
+import { Tick } from '@/ui/Tick';
 
 const STATE_WORDS: Readonly<Record<StoreState['state'], string>> = {
   'not-proved': '◇ not proved',
@@ -108,12 +110,9 @@ export function StoreRow({ state, lit, locked }: { state: StoreState; lit: boole
             </p>
           )}
           {done ? (
-            <details className="mt-1">
-              <summary className="cursor-pointer text-sm text-slate">
-                Read it again after {REGAIN_MINUTES} min: charge creeps back
-              </summary>
+            <Reveal className="mt-1" words={`Read it again after ${REGAIN_MINUTES} min: charge creeps back`}>
               <ProofForm state={state} lit={false} locked={locked} boardId={home.id} />
-            </details>
+            </Reveal>
           ) : (
             <ProofForm state={state} lit={lit} locked={locked} boardId={home.id} />
           )}
@@ -159,9 +158,10 @@ function ProofForm({
       <Tick
         label="Meter proved on a known source, before and after"
         checked={proved}
-        onChange={(e) => setProved(e.target.checked)}
+        onTick={setProved}
         disabled={locked}
         autoFocus={lit}
+        className="pb-1.5"
       />
       <TextField
         label="DC volts read"

@@ -1,25 +1,42 @@
 'use client';
 import { useState } from 'react';
 import type { DragEvent } from 'react';
+import { RadioGroup } from 'radix-ui';
 import type { Problem } from '@/core/problem';
 import { postJson } from '@/features/job/postJson';
 import { Notice } from '@/ui/Notice';
+import { Radio } from '@/ui/Radio';
 import type { BoardChoice } from '@/wire/jobForm';
 import { FamilySearch } from './FamilySearch';
-
-/** A typical circuit to start from. */
-export interface CircuitChoice {
-  readonly name: string;
-  readonly title: string;
-  readonly describes: string;
-  readonly parts: number;
-}
+import { TypicalCircuits } from './TypicalCircuits';
+import type { CircuitChoice } from './TypicalCircuits';
 
 interface LineProblem {
   readonly line: number;
   readonly sentence: string;
   readonly remedy: string;
 }
+
+/** A file that was read, and how it is chosen again after something else was. */
+interface TakenFile {
+  readonly name: string;
+  readonly says: string;
+  readonly warnings: readonly string[];
+  choose(): void;
+}
+
+const keyOf = (choice: BoardChoice): string => {
+  switch (choice.from) {
+    case 'job':
+      return `job:${choice.tag}`;
+    case 'typical':
+      return `typical:${choice.name}`;
+    case 'empty':
+      return 'empty';
+    default:
+      return 'file';
+  }
+};
 
 const MOST_BYTES = 1_000_000;
 
@@ -37,7 +54,7 @@ export function BoardPicker({
   onChoose(choice: BoardChoice): void;
   serverProblem: Problem | null;
 }) {
-  const [file, setFile] = useState<{ name: string; says: string; warnings: readonly string[] } | null>(null);
+  const [file, setFile] = useState<TakenFile | null>(null);
   const [problem, setProblem] = useState<Problem | null>(null);
   const [over, setOver] = useState(false);
 
@@ -50,8 +67,9 @@ export function BoardPicker({
     }
     const text = await chosen.text();
     if (chosen.name.endsWith('.json')) {
-      onChoose({ from: 'json', text });
-      setFile({ name: chosen.name, says: 'board JSON, checked when the job is opened', warnings: [] });
+      const choose = (): void => onChoose({ from: 'json', text });
+      choose();
+      setFile({ name: chosen.name, says: 'board JSON, checked when the job is opened', warnings: [], choose });
       return;
     }
     const answer = await postJson<{ title: string; parts: number; warnings: readonly string[] }>('/api/netlist', {
@@ -61,11 +79,13 @@ export function BoardPicker({
       setProblem(answer.problem);
       return;
     }
-    onChoose({ from: 'netlist', text });
+    const choose = (): void => onChoose({ from: 'netlist', text });
+    choose();
     setFile({
       name: chosen.name,
       says: `${answer.value.title}, ${answer.value.parts} parts`,
       warnings: answer.value.warnings,
+      choose,
     });
   };
 
@@ -86,64 +106,25 @@ export function BoardPicker({
       className={over ? 'outline-2 outline-brass outline-dashed' : ''}
     >
       <legend className="mb-1 text-sm font-semibold">Board to start from</legend>
-      <div className="flex flex-col gap-1.5">
-        {from !== null && (
-          <label className="flex items-baseline gap-2">
-            <input
-              type="radio"
-              name="board"
-              checked={choice.from === 'job'}
-              onChange={() => onChoose({ from: 'job', tag: from })}
-            />
-            <span>The board traced for {from}</span>
-          </label>
-        )}
-        <FamilySearch
-          chosen={choice.from === 'job' ? choice.tag : null}
-          onChoose={(tag) => onChoose({ from: 'job', tag })}
-        />
-        <label className="flex items-baseline gap-2">
-          <input
-            type="radio"
-            name="board"
-            checked={choice.from === 'empty'}
-            onChange={() => onChoose({ from: 'empty' })}
-          />
-          <span>
-            Empty: traced from nothing{' '}
-            <span className="text-sm text-faint">type or touch the parts as you see them</span>
-          </span>
-        </label>
-        <div
-          className="flex max-h-56 flex-col gap-1.5 overflow-y-auto border-y border-line/60 py-1.5"
-          tabIndex={0}
-          aria-label="Typical circuits"
-        >
-          {circuits.map((c) => (
-            <label key={c.name} className="flex items-baseline gap-2">
-              <input
-                type="radio"
-                name="board"
-                checked={choice.from === 'typical' && choice.name === c.name}
-                onChange={() => onChoose({ from: 'typical', name: c.name })}
-              />
-              <span>
-                Typical circuit: {c.title}{' '}
-                <span className="text-sm text-faint">
-                  {c.describes}; {c.parts} parts, all assumed
-                </span>
-              </span>
-            </label>
-          ))}
-        </div>
-        <label className="flex items-baseline gap-2">
-          <input
-            type="radio"
-            name="board"
-            readOnly
-            checked={choice.from === 'netlist' || choice.from === 'json'}
-            aria-label="A board file"
-          />
+      <RadioGroup.Root
+        aria-label="Board to start from"
+        value={keyOf(choice)}
+        onValueChange={(key) => {
+          const [kind, name = ''] = key.split(/:(.*)/su);
+          if (kind === 'job') onChoose({ from: 'job', tag: name });
+          else if (kind === 'typical') onChoose({ from: 'typical', name });
+          else if (kind === 'empty') onChoose({ from: 'empty' });
+          else file?.choose();
+        }}
+        className="flex flex-col gap-1.5"
+      >
+        {from !== null && <Radio value={`job:${from}`}>The board traced for {from}</Radio>}
+        <FamilySearch />
+        <Radio value="empty">
+          Empty: traced from nothing <span className="text-sm text-faint">type or touch the parts as you see them</span>
+        </Radio>
+        <TypicalCircuits circuits={circuits} chosen={choice.from === 'typical' ? choice.name : null} />
+        <Radio value="file" label="A board file">
           <span>
             A board file, <span className="figure">.cir</span> or <span className="figure">.json</span>: drop it here or{' '}
             <input
@@ -159,8 +140,8 @@ export function BoardPicker({
               </span>
             )}
           </span>
-        </label>
-      </div>
+        </Radio>
+      </RadioGroup.Root>
       {shown && (
         <Notice kind="trouble" className="mt-2">
           <strong>{shown.sentence}</strong> {shown.remedy}

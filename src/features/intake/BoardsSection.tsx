@@ -9,7 +9,9 @@ import { useJob } from '@/features/job/JobContext';
 import type { FirstBoard, Harness } from '@/features/job/JobContext';
 import { postJson } from '@/features/job/postJson';
 import { Button } from '@/ui/Button';
-import { Choice, TextField } from '@/ui/Field';
+import { TextField } from '@/ui/Field';
+import { Select } from '@/ui/Select';
+import type { Option } from '@/ui/Select';
 import { Notice } from '@/ui/Notice';
 import type { BoardChoice } from '@/wire/jobForm';
 import type { StoredLine } from '@/wire/ledger';
@@ -137,26 +139,14 @@ function JoinBoards() {
     if (answer.ok) takeHarness(answer.value.harness, answer.value.line);
     else setTrouble(answer.problem);
   };
-  const options = (without: string | undefined) => [
-    <option key="" value="">
-      choose a connector pin
-    </option>,
-    ...ends
-      .filter((e) => e.board !== without)
-      .map((e) => (
-        <option key={e.key} value={e.key}>
-          {e.words}
-        </option>
-      )),
+  const options = (without: string | undefined): readonly Option[] => [
+    { value: '', words: 'choose a connector pin' },
+    ...ends.filter((e) => e.board !== without).map((e) => ({ value: e.key, words: e.words })),
   ];
   return (
     <form onSubmit={(e) => void send(e)} className="grid grid-cols-[1fr_1fr_auto] items-end gap-3">
-      <Choice label="Harness from" value={from} onChange={(e) => setFrom(e.target.value)}>
-        {options(undefined)}
-      </Choice>
-      <Choice label="to" value={to} onChange={(e) => setTo(e.target.value)}>
-        {options(one?.board)}
-      </Choice>
+      <Select label="Harness from" className="w-44" value={from} options={options(undefined)} onChoose={setFrom} />
+      <Select label="to" className="w-44" value={to} options={options(one?.board)} onChoose={setTo} />
       <Button type="submit" disabled={!one || !other}>
         Join
       </Button>

@@ -1,9 +1,10 @@
 'use client';
 import { useState } from 'react';
 import { useFoundBoards } from '@/features/frame/useFoundBoards';
+import { Radio } from '@/ui/Radio';
 
 /** The same board was here before: found by anything printed on it, copied with all that was traced. */
-export function FamilySearch({ chosen, onChoose }: { chosen: string | null; onChoose(tag: string): void }) {
+export function FamilySearch() {
   const [words, setWords] = useState('');
   const found = useFoundBoards(words);
   return (
@@ -19,12 +20,9 @@ export function FamilySearch({ chosen, onChoose }: { chosen: string | null; onCh
         />
       </label>
       {found.map((f) => (
-        <label key={f.board_id} className="ml-4 flex items-baseline gap-2">
-          <input type="radio" name="board" checked={chosen === f.tag} onChange={() => onChoose(f.tag)} />
-          <span>
-            {f.tag}, {f.unit} <span className="text-sm text-faint">{f.parts} parts</span>
-          </span>
-        </label>
+        <Radio key={f.board_id} value={`job:${f.tag}`} className="ml-4">
+          {f.tag}, {f.unit} <span className="text-sm text-faint">{f.parts} parts</span>
+        </Radio>
       ))}
       {words.trim().length >= 2 && found.length === 0 && (
         <p className="ml-4 text-sm text-faint">No board with that on it yet.</p>

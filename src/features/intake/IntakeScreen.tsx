@@ -8,15 +8,27 @@ import type { PlateFigures } from '@/core/safety';
 import { useJob } from '@/features/job/JobContext';
 import { NextLink } from '@/features/frame/NextLink';
 import { Button } from '@/ui/Button';
-import { Choice, TextField } from '@/ui/Field';
+import { Confirm } from '@/ui/Confirm';
+import { TextField } from '@/ui/Field';
+import { Select } from '@/ui/Select';
 import { COMPLAINTS } from '@/wire/jobForm';
 import { BoardsSection } from './BoardsSection';
+
+const OUTCOME_WORDS: Readonly<Record<JobOutcome, string>> = {
+  open: 'open',
+  repaired: 'repaired',
+  'not-worth-repair': 'not worth repair',
+  'no-fault-found': 'no fault found',
+  returned: 'returned as it came',
+};
 
 /** What was taken in: unit, nameplate, complaint; what the job waits for and how it ended. */
 export function IntakeScreen() {
   const { job, boards, state, addLine } = useJob();
   const [waiting, setWaiting] = useState(state.waitingFor);
   const [outcome, setOutcome] = useState<JobOutcome>(state.outcome);
+  const [closing, setClosing] = useState(false);
+  const keep = (): void => void addLine({ kind: 'job-state', body: { outcome, waitingFor: waiting } });
   const plate = job.nameplate as unknown as { outputs?: readonly { volts: number; amps: number }[] } & PlateFigures & {
       input?: string;
     };
@@ -70,7 +82,8 @@ export function IntakeScreen() {
         className="mt-8 grid max-w-xl grid-cols-[1fr_12rem_auto] items-end gap-3"
         onSubmit={(e) => {
           e.preventDefault();
-          void addLine({ kind: 'job-state', body: { outcome, waitingFor: waiting } });
+          if (outcome !== 'open' && state.outcome === 'open') setClosing(true);
+          else keep();
         }}
       >
         <TextField
@@ -79,19 +92,23 @@ export function IntakeScreen() {
           onChange={(e) => setWaiting(e.target.value)}
           placeholder="nothing"
         />
-        <Choice
+        <Select
           label="Outcome"
           value={outcome}
-          onChange={(e) => setOutcome(OUTCOMES.find((o) => o === e.target.value) ?? outcome)}
-        >
-          <option value="open">open</option>
-          <option value="repaired">repaired</option>
-          <option value="not-worth-repair">not worth repair</option>
-          <option value="no-fault-found">no fault found</option>
-          <option value="returned">returned as it came</option>
-        </Choice>
+          options={OUTCOMES.map((o) => ({ value: o, words: OUTCOME_WORDS[o] }))}
+          onChoose={setOutcome}
+        />
         <Button type="submit">Keep</Button>
       </form>
+      <Confirm
+        open={closing}
+        onOpenChange={setClosing}
+        title={`Close ${job.tag} as ${OUTCOME_WORDS[outcome]}?`}
+        yes="Close it"
+        onYes={keep}
+      >
+        It leaves the list of open jobs. All that was written stays, and it can be opened again here.
+      </Confirm>
       <BoardsSection />
     </div>
   );

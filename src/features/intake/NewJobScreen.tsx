@@ -1,7 +1,8 @@
 'use client';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
+import { likeliestFirst } from '@/core/archetype';
 import type { FormEvent } from 'react';
 import type { Problem } from '@/core/problem';
 import { formatQuantity } from '@/core/quantity';
@@ -9,12 +10,14 @@ import { ActorChoice } from '@/features/frame/ActorChoice';
 import { postJson } from '@/features/job/postJson';
 import { useActor } from '@/features/job/useActor';
 import { Button } from '@/ui/Button';
-import { Choice, TextArea, TextField, Tick } from '@/ui/Field';
+import { TextArea, TextField } from '@/ui/Field';
+import { Select } from '@/ui/Select';
+import { Tick } from '@/ui/Tick';
 import { Notice } from '@/ui/Notice';
 import { COMPLAINTS } from '@/wire/jobForm';
 import type { BoardChoice } from '@/wire/jobForm';
 import { BoardPicker } from './BoardPicker';
-import type { CircuitChoice } from './BoardPicker';
+import type { CircuitChoice } from './TypicalCircuits';
 import { useIntakeForm } from './useIntakeForm';
 import type { IntakeForm } from './useIntakeForm';
 
@@ -29,7 +32,8 @@ export function NewJobScreen({
   first: Partial<IntakeForm>;
 }) {
   const router = useRouter();
-  const { form, set, sanity, toJob } = useIntakeForm(first);
+  const { form, set, plate, sanity, toJob } = useIntakeForm(first);
+  const likely = useMemo(() => likeliestFirst(circuits, plate), [circuits, plate]);
   const [board, setBoard] = useState<BoardChoice>(
     from === null ? { from: 'typical', name: circuits[0]!.name } : { from: 'job', tag: from },
   );
@@ -91,15 +95,16 @@ export function NewJobScreen({
           </div>
           <fieldset className="grid grid-cols-4 gap-3">
             <legend className="mb-1 text-sm font-semibold">Nameplate</legend>
-            <Choice
+            <Select
               label="Fed by"
               value={form.sourceKind}
-              onChange={(e) => set('sourceKind', e.target.value as IntakeForm['sourceKind'])}
-            >
-              <option value="mains">mains</option>
-              <option value="dc">DC</option>
-              <option value="battery">battery</option>
-            </Choice>
+              options={[
+                { value: 'mains', words: 'mains' },
+                { value: 'dc', words: 'DC' },
+                { value: 'battery', words: 'battery' },
+              ]}
+              onChoose={(kind) => set('sourceKind', kind)}
+            />
             <TextField
               label="Input as printed"
               className="col-span-3"
@@ -176,9 +181,9 @@ export function NewJobScreen({
           <Tick
             label="It came in with nothing connected: no lead, no battery, nothing on its outputs"
             checked={form.disconnected}
-            onChange={(e) => set('disconnected', e.target.checked)}
+            onTick={(on) => set('disconnected', on)}
           />
-          <BoardPicker circuits={circuits} from={from} choice={board} onChoose={setBoard} serverProblem={problem} />
+          <BoardPicker circuits={likely} from={from} choice={board} onChoose={setBoard} serverProblem={problem} />
         </div>
         <div className="flex flex-col gap-4">
           <TextArea
@@ -195,11 +200,8 @@ export function NewJobScreen({
                   key={c.code}
                   label={c.words}
                   checked={form.symptoms.includes(c.code)}
-                  onChange={(e) =>
-                    set(
-                      'symptoms',
-                      e.target.checked ? [...form.symptoms, c.code] : form.symptoms.filter((s) => s !== c.code),
-                    )
+                  onTick={(on) =>
+                    set('symptoms', on ? [...form.symptoms, c.code] : form.symptoms.filter((s) => s !== c.code))
                   }
                 />
               ))}

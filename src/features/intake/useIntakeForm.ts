@@ -107,5 +107,5 @@ export function useIntakeForm(first: Partial<IntakeForm>) {
       disconnected: form.disconnected,
     };
   };
-  return { form, set, sanity, toJob };
+  return { form, set, plate, sanity, toJob };
 }

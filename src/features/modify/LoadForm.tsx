@@ -5,7 +5,8 @@ import { findLockPins, planChange } from '@/core/modify';
 import type { Change, LoadPlace } from '@/core/modify';
 import { useJob } from '@/features/job/JobContext';
 import { typedFigure } from '@/features/frame/typedFigure';
-import { Choice, TextField } from '@/ui/Field';
+import { TextField } from '@/ui/Field';
+import { Select } from '@/ui/Select';
 import { PlanView } from './PlanView';
 
 /** Start on load: the loads it must and may see, the drop they allow, the net that wakes the converter. */
@@ -65,23 +66,20 @@ export function LoadForm({ places, onKept }: { places: readonly LoadPlace[]; onK
         <TextField label="Drop allowed, V" className="w-32" value={texts['drop'] ?? ''} onChange={set('drop')} />
         <TextField label="Transistor turns on at, V" className="w-44" value={texts['be'] ?? ''} onChange={set('be')} />
         <TextField label="Resistor rated, W" className="w-32" value={texts['watts'] ?? ''} onChange={set('watts')} />
-        <Choice label="Connector" className="w-32" value={at} onChange={(e) => setAt(Number(e.target.value))}>
-          {places.map((p, i) => (
-            <option key={`${p.connector} ${p.pin}`} value={i}>
-              {p.connector}, {p.rail}
-            </option>
-          ))}
-        </Choice>
-        <Choice
+        <Select
+          label="Connector"
+          className="w-36"
+          value={String(at)}
+          options={places.map((p, i) => ({ value: String(i), words: `${p.connector}, ${p.rail}` }))}
+          onChoose={(i) => setAt(Number(i))}
+        />
+        <Select
           label="Wakes it when pulled to the return"
-          className="w-52"
+          className="w-56"
           value={wakes}
-          onChange={(e) => setWakes(e.target.value)}
-        >
-          {boardNets(board).map((n) => (
-            <option key={n}>{n}</option>
-          ))}
-        </Choice>
+          options={boardNets(board)}
+          onChoose={setWakes}
+        />
         <TextField
           label="Load needs at least, V"
           className="w-40"

@@ -6,7 +6,8 @@ import type { Change, LockPin } from '@/core/modify';
 import { benchText } from '@/core/quantity';
 import { useJob } from '@/features/job/JobContext';
 import { typedFigure } from '@/features/frame/typedFigure';
-import { Choice, TextField } from '@/ui/Field';
+import { TextField } from '@/ui/Field';
+import { Select } from '@/ui/Select';
 import { PlanView } from './PlanView';
 
 /** An under-voltage lock-out at an enable pin: where it starts, how much lower it stops. */
@@ -58,13 +59,13 @@ export function LockForm({ pins, onKept }: { pins: readonly LockPin[]; onKept():
         <TextField label="Starts at, V" className="w-28" autoFocus value={text('rise')} onChange={set('rise')} />
         <TextField label="Stops lower by, V" className="w-32" value={text('hyst')} onChange={set('hyst')} />
         <TextField label="Converter browns out at, V" className="w-44" value={text('brown')} onChange={set('brown')} />
-        <Choice label="Pin" className="w-32" value={at} onChange={(e) => setAt(Number(e.target.value))}>
-          {pins.map((p, i) => (
-            <option key={`${p.ref} ${p.pin}`} value={i}>
-              {p.ref} pin {p.pin}
-            </option>
-          ))}
-        </Choice>
+        <Select
+          label="Pin"
+          className="w-32"
+          value={String(at)}
+          options={pins.map((p, i) => ({ value: String(i), words: `${p.ref} pin ${p.pin}` }))}
+          onChoose={(i) => setAt(Number(i))}
+        />
         <TextField label="Threshold of the pin, V" className="w-40" value={text('th', begin)} onChange={set('th')} />
         <TextField
           label="Lower resistor"
@@ -72,26 +73,14 @@ export function LockForm({ pins, onKept }: { pins: readonly LockPin[]; onKept():
           value={text('bottom', benchText(lower))}
           onChange={set('bottom')}
         />
-        <Choice
-          label="Values at hand"
-          className="w-28"
-          value={series}
-          onChange={(e) => setSeries(e.target.value as 'E24' | 'E96')}
-        >
-          <option>E24</option>
-          <option>E96</option>
-        </Choice>
-        <Choice
+        <Select label="Values at hand" className="w-28" value={series} options={['E24', 'E96']} onChoose={setSeries} />
+        <Select
           label="At the return until it starts"
           className="w-48"
           value={hystNet}
-          onChange={(e) => setHystNet(e.target.value)}
-        >
-          <option value="">none</option>
-          {boardNets(active.board).map((n) => (
-            <option key={n}>{n}</option>
-          ))}
-        </Choice>
+          options={[{ value: '', words: 'none' }, ...boardNets(active.board).map((n) => ({ value: n, words: n }))]}
+          onChoose={setHystNet}
+        />
       </div>
       <p className="text-sm text-faint">
         {pin.top.length + pin.bottom.length > 0

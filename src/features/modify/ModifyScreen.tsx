@@ -1,9 +1,11 @@
 'use client';
+import { Tabs } from 'radix-ui';
 import { useState } from 'react';
 import { CHANGE_NAMES, findLoadPlaces, findLockPins } from '@/core/modify';
 import { findDividers } from '@/core/operate';
 import type { ChangeKind } from '@/core/modify';
 import { useJob } from '@/features/job/JobContext';
+import { TabStrip } from '@/ui/TabStrip';
 import { LoadForm } from './LoadForm';
 import { LockForm } from './LockForm';
 import { ModificationCard } from './ModificationCard';
@@ -29,21 +31,14 @@ export function ModifyScreen() {
         <ModificationCard key={m.id} modification={m} lit={m === open && shown === null} />
       ))}
       <section aria-label="A new change">
-        <div role="tablist" aria-label="Kinds of change" className="mb-3 flex w-fit border border-line">
-          {(Object.keys(CHANGE_NAMES) as ChangeKind[]).map((k) => (
-            <button
-              key={k}
-              type="button"
-              role="tab"
-              aria-selected={shown === k}
-              onClick={() => setKind(k)}
-              className={`px-3 py-1 ${shown === k ? 'bg-raised font-semibold' : 'text-faint'}`}
-            >
-              {CHANGE_NAMES[k]}
-            </button>
-          ))}
-        </div>
-        {shown !== null && <NewChange key={`${shown} ${kept.length}`} kind={shown} onKept={() => setKind(null)} />}
+        <Tabs.Root value={shown ?? ''} onValueChange={(k) => setKind(k as ChangeKind)} activationMode="manual">
+          <TabStrip label="Kinds of change" tabs={CHANGE_NAMES} />
+          {shown !== null && (
+            <Tabs.Content value={shown} key={`${shown} ${kept.length}`} tabIndex={-1}>
+              <NewChange kind={shown} onKept={() => setKind(null)} />
+            </Tabs.Content>
+          )}
+        </Tabs.Root>
       </section>
       <p className="text-sm text-faint">
         The board as it was stays as an earlier version; undoing the line in the log takes a change off again.{' '}

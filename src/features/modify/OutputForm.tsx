@@ -6,7 +6,8 @@ import type { Divider } from '@/core/operate';
 import { formatQuantity } from '@/core/quantity';
 import { useJob } from '@/features/job/JobContext';
 import { typedFigure } from '@/features/frame/typedFigure';
-import { Choice, TextField } from '@/ui/Field';
+import { TextField } from '@/ui/Field';
+import { Select } from '@/ui/Select';
 import { PlanView } from './PlanView';
 
 /** Another output voltage: the divider that sets it, the volts wanted, which leg is changed. */
@@ -56,13 +57,13 @@ export function OutputForm({ dividers, onKept }: { dividers: readonly Divider[];
           error={target !== '' && vTarget === null ? 'Write it like 6.2 or 6V2.' : undefined}
         />
         {dividers.length > 1 && (
-          <Choice label="Output" className="w-40" value={at} onChange={(e) => setAt(Number(e.target.value))}>
-            {dividers.map((d, i) => (
-              <option key={`${d.ref} ${d.rail}`} value={i}>
-                {d.rail} by {d.ref}
-              </option>
-            ))}
-          </Choice>
+          <Select
+            label="Output"
+            className="w-40"
+            value={String(at)}
+            options={dividers.map((d, i) => ({ value: String(i), words: `${d.rail} by ${d.ref}` }))}
+            onChoose={(i) => setAt(Number(i))}
+          />
         )}
         <TextField
           label="Reference, V"
@@ -70,25 +71,23 @@ export function OutputForm({ dividers, onKept }: { dividers: readonly Divider[];
           value={reference ?? (divider.vRef === null ? '' : String(Number(divider.vRef.toPrecision(4))))}
           onChange={(e) => setReference(e.target.value)}
         />
-        <Choice
+        <Select
           label="Change at"
           className="w-44"
           value={leg}
-          onChange={(e) => setModify(e.target.value as 'top' | 'bottom')}
-        >
-          <option value="bottom">lower, {legs(divider.bottom)}</option>
-          <option value="top">upper, {legs(divider.top)}</option>
-        </Choice>
-        <Choice
+          options={[
+            { value: 'bottom', words: `lower, ${legs(divider.bottom)}` },
+            { value: 'top', words: `upper, ${legs(divider.top)}` },
+          ]}
+          onChoose={setModify}
+        />
+        <Select
           label="Values at hand"
           className="w-28"
           value={series}
-          onChange={(e) => setSeries(e.target.value as typeof series)}
-        >
-          {['E12', 'E24', 'E96'].map((s) => (
-            <option key={s}>{s}</option>
-          ))}
-        </Choice>
+          options={['E12', 'E24', 'E96']}
+          onChoose={setSeries}
+        />
         <TextField
           label="Load bears up to, V"
           className="w-36"

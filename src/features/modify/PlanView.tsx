@@ -8,6 +8,7 @@ import { SUMS, derivation } from '@/core/sums';
 import { useJob } from '@/features/job/JobContext';
 import { Button } from '@/ui/Button';
 import { Notice } from '@/ui/Notice';
+import { Reveal } from '@/ui/Reveal';
 import { TextField } from '@/ui/Field';
 import { MovedRails } from './MovedRails';
 import { StressTable } from './StressTable';
@@ -101,8 +102,7 @@ export function PlanView({
           <li key={n}>{n}</li>
         ))}
       </ul>
-      <details className="text-sm">
-        <summary className="cursor-pointer text-slate">How it comes about, and the sweep that will prove it</summary>
+      <Reveal className="text-sm" words="How it comes about, and the sweep that will prove it">
         <ul className="figure mt-1">
           {derivation(definition, sum).map((l) => (
             <li key={l.key}>
@@ -119,7 +119,7 @@ export function PlanView({
             </li>
           ))}
         </ul>
-      </details>
+      </Reveal>
       <form
         className="flex items-end gap-3"
         onSubmit={(e) => {

@@ -5,6 +5,7 @@ import { pointKey } from '@/core/diagnose';
 import type { ProbePoint } from '@/core/diagnose';
 import type { PermitReading, PowerPermit } from '@/core/permit';
 import type { PlanEntry } from '@/workers/messages';
+import { Reveal } from '@/ui/Reveal';
 import { MODE_NAMES } from './PointPanel';
 
 /** Why a board is not to be powered. */
@@ -75,11 +76,13 @@ export function PermitList({
         </>
       )}
       {restsOn.length > 0 && (
-        <details className="mt-2" open={allowed}>
-          <summary className="cursor-pointer text-sm text-faint">
-            {restsOn.length === 1 ? 'One reading' : `${restsOn.length} readings`} it {allowed ? 'rests' : 'would rest'}{' '}
-            on
-          </summary>
+        <Reveal
+          key={String(allowed)}
+          className="mt-2"
+          look="text-sm text-faint"
+          open={allowed}
+          words={`${restsOn.length === 1 ? 'One reading' : `${restsOn.length} readings`} it ${allowed ? 'rests' : 'would rest'} on`}
+        >
           <ol className="grid gap-x-4 lg:grid-cols-2">
             {restsOn.map((r) => (
               <li key={pointKey(r)} className="flex items-baseline gap-2 px-2 py-0.5">
@@ -90,7 +93,7 @@ export function PermitList({
               </li>
             ))}
           </ol>
-        </details>
+        </Reveal>
       )}
       {unseen.length > 0 && (
         <p className="mt-1 text-sm text-faint">
@@ -106,7 +109,7 @@ function Words({ reading, board }: { reading: PermitReading; board: Board }) {
   const place = (net: string): string => placesOnNet(board, net)[0]?.words ?? net;
   return (
     <span className="min-w-0 flex-1">
-      <span className="block truncate" title={`${place(reading.red)} from ${place(reading.black)}`}>
+      <span className="block">
         {MODE_NAMES[reading.mode]}: {place(reading.red)} <span className="text-faint">from</span> {place(reading.black)}
       </span>
       <span className="block text-xs text-faint">rules out {reading.rulesOut}</span>

@@ -2,6 +2,7 @@
 import { placesOnNet } from '@/core/circuit';
 import type { Board } from '@/core/circuit';
 import { pointKey } from '@/core/diagnose';
+import { Hint } from '@/ui/Hint';
 import type { PlanEntry } from '@/workers/messages';
 import { MODE_NAMES } from './PointPanel';
 
@@ -24,22 +25,24 @@ export function PlanList({
         const here = current !== null && pointKey(p) === pointKey(current);
         return (
           <li key={pointKey(p)}>
-            <button
-              type="button"
-              aria-current={here ? 'true' : undefined}
-              onClick={() => onChoose(p)}
-              className={`flex w-full items-baseline gap-2 px-2 py-0.5 text-left hover:bg-raised ${here ? 'border-l-2 border-brass bg-raised' : 'border-l-2 border-transparent'}`}
-            >
-              <span className="w-20 shrink-0 text-sm">{MODE_NAMES[p.mode]}</span>
-              <span className="min-w-0 flex-1">
-                <span className="block truncate" title={`${place(p.red)} from ${place(p.black)}`}>
-                  {place(p.red)} <span className="text-faint">from</span> {place(p.black)}
+            <Hint text={`${place(p.red)} from ${place(p.black)}`} acts>
+              <button
+                type="button"
+                aria-current={here ? 'true' : undefined}
+                onClick={() => onChoose(p)}
+                className={`flex w-full items-baseline gap-2 px-2 py-0.5 text-left hover:bg-raised ${here ? 'border-l-2 border-brass bg-raised' : 'border-l-2 border-transparent'}`}
+              >
+                <span className="w-20 shrink-0 text-sm">{MODE_NAMES[p.mode]}</span>
+                <span className="min-w-0 flex-1">
+                  <span className="block truncate">
+                    {place(p.red)} <span className="text-faint">from</span> {place(p.black)}
+                  </span>
+                  <span className="block text-xs text-faint">
+                    {splitWords(p)}, {Math.round(p.seconds)} s
+                  </span>
                 </span>
-                <span className="block text-xs text-faint">
-                  {splitWords(p)}, {Math.round(p.seconds)} s
-                </span>
-              </span>
-            </button>
+              </button>
+            </Hint>
           </li>
         );
       })}

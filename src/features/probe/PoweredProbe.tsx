@@ -17,6 +17,7 @@ import { Schematic } from '@/features/schematic/Schematic';
 import { TextField } from '@/ui/Field';
 import { Button } from '@/ui/Button';
 import { Notice } from '@/ui/Notice';
+import { Progress } from '@/ui/Progress';
 import { Segments } from '@/ui/Segments';
 import { OutcomeLine } from './OutcomeLine';
 import type { LastOutcome } from './OutcomeLine';
@@ -142,7 +143,7 @@ export function PoweredProbe() {
           {working ? (
             <p className="flex items-center gap-3" role="status">
               Working out the unit at {volts === null ? '' : formatQuantity(volts, 'V')} …
-              <progress className="h-2 w-32 accent-[var(--brass)]" aria-label="Working out the unit" />
+              <Progress value={null} label="Working out the unit" />
               <Button kind="quiet" onClick={stop}>
                 Stop
               </Button>

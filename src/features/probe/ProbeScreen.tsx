@@ -1,5 +1,6 @@
 'use client';
-import { Tabs } from 'radix-ui';
+import { Volume2, VolumeX } from 'lucide-react';
+import { Tabs, Toggle } from 'radix-ui';
 import { linesOf, standingLines } from '@/core/ledger';
 import { memo, useMemo, useRef, useState } from 'react';
 import type { SeenReading } from '@/core/expect';
@@ -11,6 +12,7 @@ import { expectedWords, seenWords } from '@/features/frame/lineWords';
 import { useSuspects } from '@/features/job/SuspectsContext';
 import { Schematic } from '@/features/schematic/Schematic';
 import { PrimaryLink } from '@/ui/PrimaryLink';
+import { Progress } from '@/ui/Progress';
 import { TabStrip } from '@/ui/TabStrip';
 import { Notice } from '@/ui/Notice';
 import { playTone } from '@/ui/tones';
@@ -114,14 +116,14 @@ const Probing = memo(function Probing() {
         <div className="min-w-0 flex-1">
           <OutcomeLine last={last} />
         </div>
-        <button
-          type="button"
-          aria-pressed={sound}
-          onClick={() => setSound(!sound)}
-          className="rounded-sm border border-line px-2 py-1 text-sm text-faint"
+        <Toggle.Root
+          pressed={sound}
+          onPressedChange={setSound}
+          className="flex items-center gap-1.5 rounded-sm border border-line px-2 py-1 text-sm text-faint"
         >
-          {sound ? '♪ sound on' : 'sound off'}
-        </button>
+          {sound ? <Volume2 aria-hidden className="size-4" /> : <VolumeX aria-hidden className="size-4" />}
+          {sound ? 'sound on' : 'sound off'}
+        </Toggle.Root>
       </div>
       {weighed && !thinking && weighed.verdict !== 'open' && <Verdict />}
       {current && expected ? (
@@ -158,12 +160,7 @@ const Probing = memo(function Probing() {
           ) : share < 1 ? (
             <>
               Working out what every fault would read …
-              <progress
-                className="mt-3 block h-2 w-full accent-[var(--brass)]"
-                value={share}
-                max={1}
-                aria-label="Working out the plan"
-              />
+              <Progress className="mt-3 w-full" value={share} label="Working out the plan" />
             </>
           ) : thinking ? (
             'Weighing …'

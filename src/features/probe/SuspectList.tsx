@@ -21,9 +21,7 @@ export function SuspectList({ board, weighed }: { board: Board; weighed: Weighed
           <span className="relative flex items-baseline gap-2">
             <span className="figure w-14 shrink-0 text-right text-brass">{percent(s.probability)}</span>
             <span className="min-w-0">
-              <span className="block truncate" title={faultWords(board, s.fault)}>
-                {faultWords(board, s.fault)}
-              </span>
+              <span className="block">{faultWords(board, s.fault)}</span>
               {s.invisible && <Unseen kinds={s.unseen} />}
               {s === first && <WhyThis board={board} weighed={weighed} />}
               {i === 0 && !s.invisible && s.group.length > 1 && (

@@ -5,6 +5,7 @@ import { faultWords } from '@/core/fault';
 import type { ProbePoint, Witness } from '@/core/diagnose';
 import { seenWords } from '@/features/frame/lineWords';
 import type { Weighed } from '@/features/job/SuspectsContext';
+import { Reveal } from '@/ui/Reveal';
 import { MODE_NAMES } from './PointPanel';
 
 /** Why the first suspect stands where it stands: the readings for and against it, and what would tell it from the next. */
@@ -23,13 +24,8 @@ export function WhyThis({ board, weighed }: { board: Board; weighed: Weighed }) 
     `${MODE_NAMES[mode].toLowerCase()}, ${place(red)} from ${place(black)}`;
   const telling = apart && `${words(apart.point)} tells it from ${from}`;
   return (
-    <details className="text-xs text-faint">
-      <summary className="cursor-pointer">{sum}</summary>
-      {telling && (
-        <p className="truncate" title={telling}>
-          {telling}
-        </p>
-      )}
+    <Reveal className="text-xs text-faint" look="" words={sum}>
+      {telling && <p>{telling}</p>}
       {speaksFor.length + against.length > 0 && (
         <ul className="mt-0.5 flex flex-col gap-0.5">
           {[...speaksFor, ...against].map((w) => (
@@ -47,7 +43,7 @@ export function WhyThis({ board, weighed }: { board: Board; weighed: Weighed }) 
           ))}
         </ul>
       )}
-    </details>
+    </Reveal>
   );
 }
 

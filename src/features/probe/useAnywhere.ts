@@ -3,7 +3,8 @@ import { useEffect, useEffectEvent } from 'react';
 import type { RefObject } from 'react';
 
 /** Somewhere else that takes typing of its own. */
-const ELSEWHERE = 'input, textarea, select, [contenteditable], [role="dialog"], [role="radiogroup"]';
+const ELSEWHERE =
+  'input, textarea, [contenteditable], [role="dialog"], [role="alertdialog"], [role="radiogroup"], [role="combobox"], [role="listbox"]';
 
 /**
  * Digits always come to the field, wherever focus is; the letters that act do so too while it is empty. acts: what each

@@ -7,7 +7,8 @@ import { useCommands, useJob } from '@/features/job/JobContext';
 import { useSuspects } from '@/features/job/SuspectsContext';
 import { Button } from '@/ui/Button';
 import { PrimaryLink } from '@/ui/PrimaryLink';
-import { Choice, TextField } from '@/ui/Field';
+import { TextField } from '@/ui/Field';
+import { Select } from '@/ui/Select';
 import { Notice } from '@/ui/Notice';
 import { CheckRow } from './CheckRow';
 import { FitRow } from './FitRow';
@@ -114,14 +115,15 @@ function CallFault() {
           ? 'The readings have not named one yet. You may call it all the same; it is your call that counts.'
           : 'Calling it opens the list of what to check before power.'}
       </p>
-      <Choice label="Fault" value={fault} onChange={(e) => setChoice(e.target.value)}>
-        {list.map((f) => (
-          <option key={f} value={f}>
-            {faultWords(board, f)}
-          </option>
-        ))}
-        <option value="other">another, in words or as M1:short(d,s)</option>
-      </Choice>
+      <Select
+        label="Fault"
+        value={fault}
+        options={[
+          ...list.map((f) => ({ value: f, words: faultWords(board, f) })),
+          { value: 'other', words: 'another, in words or as M1:short(d,s)' },
+        ]}
+        onChoose={setChoice}
+      />
       {fault === 'other' && (
         <TextField
           label="Another fault"

@@ -10,7 +10,8 @@ import type { JobBoard } from '@/features/job/jobBoard';
 import { timeWords } from '@/features/frame/LedgerPanel';
 import { expectedWords, seenWords } from '@/features/frame/lineWords';
 import { Button } from '@/ui/Button';
-import { Choice, TextField } from '@/ui/Field';
+import { TextField } from '@/ui/Field';
+import { Select } from '@/ui/Select';
 import { COMPLAINTS } from '@/wire/jobForm';
 import { OnBoard } from './OnBoard';
 import { PoweredReadings } from './PoweredReadings';
@@ -288,11 +289,7 @@ function SafetyTests() {
               void addLine({ kind: 'safety-test', body: { test, result } }).then(() => setResult(''));
           }}
         >
-          <Choice label="Test made" className="w-56" value={test} onChange={(e) => setTest(e.target.value)}>
-            {missing.map((t) => (
-              <option key={t}>{t}</option>
-            ))}
-          </Choice>
+          <Select label="Test made" className="w-56" value={test} options={missing} onChoose={setTest} />
           <TextField
             label="Result"
             className="w-56"

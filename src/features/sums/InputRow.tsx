@@ -1,6 +1,8 @@
 'use client';
 import { useId } from 'react';
 import { UNIT_SIGNS, formatQuantity } from '@/core/quantity';
+import { Hint } from '@/ui/Hint';
+import { Select } from '@/ui/Select';
 import type { SheetField } from './sheet';
 
 /** One input of a sum: typed with its reading beside it, or bound to a figure of the board with its basis. */
@@ -40,17 +42,17 @@ export function InputRow({
               {formatQuantity(figure.value, input.unit, 4)}
             </output>
           ) : choices ? (
-            <select
+            <Select
               id={id}
-              aria-describedby={about}
-              className={`${box} border-line`}
-              value={field.text || field.shown || choices[0]}
-              onChange={(e) => onType(e.target.value)}
-            >
-              {choices.map((w) => (
-                <option key={w}>{w}</option>
-              ))}
-            </select>
+              label={input.meaning}
+              place="hidden"
+              describedBy={about}
+              className="w-full"
+              box="figure h-8 w-full py-0"
+              value={field.text || field.shown || choices[0]!}
+              options={choices}
+              onChoose={onType}
+            />
           ) : (
             <input
               id={id}
@@ -67,15 +69,16 @@ export function InputRow({
             />
           )}
           {!figure && onPick && !choices && !input.list && (
-            <button
-              type="button"
-              className="figure w-8 shrink-0 rounded-sm border border-l-0 border-line text-slate hover:border-ink"
-              onClick={onPick}
-              title="from the board"
-              aria-label={`Pick ${input.meaning} from the board`}
-            >
-              @
-            </button>
+            <Hint text="from the board" acts>
+              <button
+                type="button"
+                className="figure w-8 shrink-0 rounded-sm border border-l-0 border-line text-slate hover:border-ink"
+                onClick={onPick}
+                aria-label={`Pick ${input.meaning} from the board`}
+              >
+                @
+              </button>
+            </Hint>
           )}
         </span>
         {figure ? (

@@ -32,7 +32,7 @@ export function SumsScreen({
   const open = (name: string): void => {
     if (name !== state.name) change(emptySheet(name));
     // On to its first field: the next thing to do is typing there.
-    window.setTimeout(() => work.current?.querySelector<HTMLElement>('input, select')?.focus(), 0);
+    window.setTimeout(() => work.current?.querySelector<HTMLElement>('input, [role=combobox]')?.focus(), 0);
   };
   const groups: readonly (readonly [string, readonly SumDefinition[]])[] =
     wanted.trim() === ''

@@ -9,7 +9,10 @@ import type { SweepColumn, SweepSetup } from '@/core/sweep';
 import { useJob } from '@/features/job/JobContext';
 import { typedFigure } from '@/features/frame/typedFigure';
 import { Button } from '@/ui/Button';
-import { Choice, TextField } from '@/ui/Field';
+import { TextField } from '@/ui/Field';
+import { Select } from '@/ui/Select';
+
+const COLUMNS = COLUMN_KEYS.map((k) => ({ value: k, words: SWEEP_COLUMNS[k].words }));
 
 /** What a new sweep is for: begins with what the nameplate claims. */
 export function SetupForm({ onBegin }: { onBegin(setup: SweepSetup): void }) {
@@ -53,30 +56,8 @@ export function SetupForm({ onBegin }: { onBegin(setup: SweepSetup): void }) {
       }}
     >
       <div className="flex flex-wrap items-start gap-3">
-        <Choice
-          label="What is set"
-          className="w-36"
-          value={setBy}
-          onChange={(e) => setSetBy(e.target.value as SweepColumn)}
-        >
-          {COLUMN_KEYS.map((k) => (
-            <option key={k} value={k}>
-              {SWEEP_COLUMNS[k].words}
-            </option>
-          ))}
-        </Choice>
-        <Choice
-          label="What is claimed"
-          className="w-36"
-          value={column}
-          onChange={(e) => setColumn(e.target.value as SweepColumn)}
-        >
-          {COLUMN_KEYS.map((k) => (
-            <option key={k} value={k}>
-              {SWEEP_COLUMNS[k].words}
-            </option>
-          ))}
-        </Choice>
+        <Select label="What is set" className="w-40" value={setBy} options={COLUMNS} onChoose={setSetBy} />
+        <Select label="What is claimed" className="w-40" value={column} options={COLUMNS} onChoose={setColumn} />
         <TextField
           label={`Claimed${SWEEP_COLUMNS[column].unit === '1' ? '' : `, ${SWEEP_COLUMNS[column].unit}`}`}
           className="w-24"

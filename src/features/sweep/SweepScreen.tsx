@@ -4,6 +4,7 @@ import type { SweepSetup } from '@/core/sweep';
 import { SWEEP_COLUMNS } from '@/core/sweep';
 import { useJob } from '@/features/job/JobContext';
 import { useSweeps } from '@/features/job/useSweeps';
+import { Select } from '@/ui/Select';
 import { OneSweep } from './OneSweep';
 import { SetupForm } from './SetupForm';
 
@@ -23,22 +24,17 @@ export function SweepScreen() {
       <div className="flex items-baseline justify-between gap-4">
         <h1 className="text-xl font-bold">Sweep</h1>
         {sweeps.length > 0 && (
-          <label className="flex items-center gap-2 text-sm text-faint">
-            sweep
-            <select
-              aria-label="Sweep shown"
-              value={sweep?.id ?? 'new'}
-              onChange={(e) => setChosen(e.target.value)}
-              className="max-w-72 rounded-sm border border-line bg-ground px-2 py-1 text-ink"
-            >
-              {sweeps.map((s) => (
-                <option key={s.id} value={s.id}>
-                  {s.setup.title}
-                </option>
-              ))}
-              <option value="new">a new one …</option>
-            </select>
-          </label>
+          <Select
+            label="Sweep shown"
+            place="hidden"
+            box="max-w-72 py-1"
+            value={sweep?.id ?? 'new'}
+            options={[
+              ...sweeps.map((s) => ({ value: s.id, words: s.setup.title })),
+              { value: 'new', words: 'a new one …' },
+            ]}
+            onChoose={setChosen}
+          />
         )}
       </div>
       {sweep ? (

@@ -9,10 +9,11 @@ export const dynamic = 'force-dynamic';
 export default async function NewJobPage({ searchParams }: { searchParams: Promise<{ from?: string }> }) {
   const { from } = await searchParams;
   const other = from === undefined ? null : await jobByTag(pool(), from);
-  const circuits = ARCHETYPES.map(({ name, title, describes }) => ({
+  const circuits = ARCHETYPES.map(({ name, title, describes, nameplate }) => ({
     name,
     title,
     describes,
+    nameplate,
     parts: archetypeBoard(name)?.parts.length ?? 0,
   }));
   return <NewJobScreen circuits={circuits} from={other?.tag ?? null} first={other ? sameAs(other) : {}} />;
