@@ -4,7 +4,10 @@ import { bundle } from './packages.mjs';
 import { ROOT } from './run.mjs';
 import { SetUpProblem } from './say.mjs';
 
-/** Serves the built application on 127.0.0.1 in this process; gives how to stop it. */
+/**
+ * Serves the built application in this process; gives how to stop it. On loopback alone, unless LANTERN_LISTEN names an address of
+ * this machine: then whoever reaches that can write into every job.
+ */
 export async function serveApplication(port, databaseUrl) {
   process.env.NODE_ENV = 'production';
   process.env.NEXT_TELEMETRY_DISABLED = '1';
@@ -22,7 +25,7 @@ export async function serveApplication(port, databaseUrl) {
         error.code === 'EADDRINUSE' ? new SetUpProblem(`Port ${port} is in use. Choose another with --port.`) : error,
       ),
     );
-    server.listen(port, '127.0.0.1', resolve);
+    server.listen(port, process.env.LANTERN_LISTEN || '127.0.0.1', resolve);
   });
   return async () => {
     server.closeAllConnections();

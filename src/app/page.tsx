@@ -3,7 +3,9 @@ import { pool } from '@/data/pool';
 import { BenchScreen } from '@/features/bench/BenchScreen';
 import type { BenchRow } from '@/features/bench/BenchScreen';
 import { openBench } from '@/usecases/openJob';
+import { timeWords } from '@/ui/when';
 import { momentOf } from '@/usecases/pulse';
+import { workshopSettings } from '@/usecases/settings';
 import { boardFromJson } from '@/wire/boardJson';
 import type { Nameplate } from '@/core/circuit';
 import type { Hazard } from '@/core/safety';
@@ -12,6 +14,7 @@ export const dynamic = 'force-dynamic';
 
 export default async function BenchPage() {
   const now = momentOf(new Date());
+  const { zone } = await workshopSettings(pool());
   const { jobs, damaged } = await openBench(pool());
   const unreadable = damaged.map((tag) => damagedRow(tag, ''));
   const rows = jobs.map(({ job, boards, lines }): BenchRow => {
@@ -35,7 +38,7 @@ export default async function BenchPage() {
       minutesLeft: minutesLeft(progress.hazard),
       waitingFor: state.waitingFor,
       next: progress.next,
-      last: new Date(last).toISOString().slice(0, 16).replace('T', ' '),
+      last: timeWords(last, zone),
       done: state.outcome !== 'open',
     };
   });

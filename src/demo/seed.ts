@@ -21,6 +21,8 @@ import type { LedgerEntry } from '@/wire/ledger';
 import { NewJob } from '@/wire/jobForm';
 import { DEMO_JOBS } from './demoJobs';
 import type { DemoJob } from './demoJobs';
+import { DEMO_SETTINGS } from './demoSettings';
+import { changeSettings } from '@/usecases/settings';
 import { seedPhotos } from './seedPhotos';
 
 const MINUTE = 60_000;
@@ -31,6 +33,7 @@ export async function seedDemo(url: string, now = new Date()): Promise<number> {
   try {
     const there = await allJobs(pool);
     if (there.sound.length + there.damaged.length > 0) return 0;
+    await changeSettings(pool, DEMO_SETTINGS, now);
     for (const demo of DEMO_JOBS) await seedJob(pool, demo, now);
     return DEMO_JOBS.length;
   } finally {

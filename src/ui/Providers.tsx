@@ -1,8 +1,19 @@
 'use client';
+import { ThemeProvider } from 'next-themes';
 import { Tooltip } from 'radix-ui';
 import type { ReactNode } from 'react';
 
-/** What the widgets need around them. */
-export function Providers({ children }: { children: ReactNode }) {
-  return <Tooltip.Provider>{children}</Tooltip.Provider>;
+/** What the widgets need around them; nonce: the word that scripts of this page carry. */
+export function Providers({ nonce, children }: { nonce: string | undefined; children: ReactNode }) {
+  return (
+    <ThemeProvider
+      attribute="data-theme"
+      themes={['soot', 'paper']}
+      value={{ soot: 'soot', paper: 'paper', dark: 'soot', light: 'paper' }}
+      enableColorScheme={false}
+      {...(nonce === undefined ? {} : { nonce })}
+    >
+      <Tooltip.Provider>{children}</Tooltip.Provider>
+    </ThemeProvider>
+  );
 }

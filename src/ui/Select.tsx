@@ -10,6 +10,12 @@ export interface Option<T extends string = string> {
   readonly words: ReactNode;
 }
 
+const LOOKS = {
+  boxed: 'border-line py-1.5',
+  slim: 'border-line py-0.5',
+  bare: 'border-transparent py-0 hover:border-line',
+} as const;
+
 /** Radix takes an empty value for nothing chosen: ours may be a choice like any other. */
 const EMPTY = '\u0000';
 const outer = (value: string): string => (value === EMPTY ? '' : value);
@@ -27,6 +33,7 @@ export function Select<T extends string>({
   onChoose,
   className = '',
   box = '',
+  look = 'boxed',
   disabled,
   id: given,
   describedBy,
@@ -39,6 +46,8 @@ export function Select<T extends string>({
   className?: string;
   /** Further looks of the box itself. */
   box?: string;
+  /** slim: in a strip; bare: in running text, its frame shown when it is pointed at. */
+  look?: keyof typeof LOOKS;
   disabled?: boolean;
   id?: string;
   describedBy?: string;
@@ -56,7 +65,7 @@ export function Select<T extends string>({
       </label>
     );
   return (
-    <div className={`${place === 'beside' ? 'flex items-center gap-2' : ''} ${className}`}>
+    <div className={`shrink-0 ${place === 'beside' ? 'flex items-center gap-2' : ''} ${className}`}>
       {words}
       <Radix.Root
         value={inner(value)}
@@ -67,7 +76,7 @@ export function Select<T extends string>({
           id={id}
           aria-labelledby={`${id}-label`}
           {...(describedBy ? { 'aria-describedby': describedBy } : {})}
-          className={`flex items-center justify-between gap-2 rounded-sm border border-line bg-ground px-2 py-1.5 text-left text-ink disabled:opacity-50 pointer-coarse:min-h-11 ${place === 'above' ? 'w-full' : ''} ${box}`}
+          className={`flex items-center justify-between gap-2 rounded-sm border bg-ground px-2 text-left text-ink disabled:opacity-50 pointer-coarse:min-h-11 ${LOOKS[look]} ${place === 'above' ? 'w-full' : ''} ${box}`}
         >
           <span className="truncate">
             <Radix.Value />

@@ -4,9 +4,11 @@ import type { Nameplate } from '@/core/circuit';
 import { insertBoard } from '@/data/board/boardTable';
 import { insertJob } from '@/data/job/jobTable';
 import { insertLine } from '@/data/ledger/ledgerTable';
+import { readSettings } from '@/data/setting/settingTable';
 import { withTransaction } from '@/data/pool';
 import { boardToJson } from '@/wire/boardJson';
 import type { NewJob } from '@/wire/jobForm';
+import type { Settings } from '@/wire/settings';
 import { chooseBoard } from './chooseBoard';
 import { refuseSecondLive } from './oneLive';
 
@@ -25,7 +27,9 @@ export async function createJob(
     if (!job.disconnected) await refuseSecondLive(tx, job.bench, null, SECOND_LIVE);
     const { board, origin } = await chooseBoard(tx, job.board);
     const rails = board.nameplate ?? {};
-    const nameplate = mergePlates(rails, job.nameplate as Nameplate);
+    const { mains } = await readSettings(tx);
+    const typed = onMains(job, mains, rails);
+    const nameplate = mergePlates(rails, typed);
     const sources = job.sources.map((s, i) => ({ ...s, id: `s${i + 1}` }));
     const id = await insertJob(tx, { ...job, sources, nameplate }, now);
     const boardId = await insertBoard(tx, id, 'Main board', origin, boardToJson({ ...board, nameplate }));
@@ -43,6 +47,20 @@ export async function createJob(
 }
 
 const SECOND_LIVE = 'Isolate it first, or say that this unit came in with nothing connected. What you typed is kept.';
+
+/**
+ * What was typed, with the mains of the country where nobody said which: the one that a typical circuit came with is a guess.
+ * It counts only where the unit is made for it.
+ */
+function onMains({ nameplate, board: { from } }: NewJob, mains: Settings['mains'], rails: Nameplate): Nameplate {
+  const typed = nameplate as Nameplate;
+  const guessed = from === 'typical' || from === 'empty';
+  if (!guessed || typed.source !== 'mains') return typed;
+  const [volts = NaN, hertz = NaN] = mains.split('/').map(Number);
+  const [lowest, highest] = [typed.inputMin ?? rails.inputMin ?? 0, typed.inputMax ?? rails.inputMax ?? Infinity];
+  const fits = volts >= lowest && volts <= highest;
+  return { ...(fits ? { inputNominal: volts, hertz } : {}), ...typed };
+}
 
 /** What was typed wins; the nets it does not know come from the board. */
 function mergePlates(fromBoard: Nameplate, typed: Nameplate): NewJob['nameplate'] {

@@ -1,3 +1,4 @@
+import './mark';
 import { Diagnoser, buildDictionary, firstLook, listHypotheses, lookFactors } from '@/core/diagnose';
 import type { ComplaintSigns, FaultDictionary, Symptom } from '@/core/diagnose';
 import { Permit } from '@/core/permit';

@@ -1,3 +1,4 @@
+import './mark';
 import { writeSweepCsv } from '@/core/sweep';
 import type { SweepAsked, SweepAnswer } from './sweepMessages';
 import { readSweepText } from '@/wire/csv';

@@ -1,3 +1,4 @@
+import './mark';
 import { limiterSteps } from '@/core/diagnose';
 import { expectReading, movedPoints, supposed } from '@/core/expect';
 import type { ExpectedReading, Supposition } from '@/core/expect';

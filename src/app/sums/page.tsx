@@ -1,4 +1,5 @@
 import Link from 'next/link';
+import { FrameKeys } from '@/features/frame/FrameKeys';
 import { ThemeSwitch } from '@/features/frame/ThemeSwitch';
 import { LooseSums } from '@/features/sums/LooseSums';
 
@@ -12,6 +13,7 @@ export default function SumsPage() {
           Rough Lantern
         </Link>
         <p className="flex-1 text-faint">Bench sums, without a job</p>
+        <FrameKeys />
         <ThemeSwitch />
       </header>
       <main>

@@ -3,7 +3,7 @@ import type { Board } from '../circuit';
 import { partFigure, sheetFact } from '../part';
 import type { Part } from '../part';
 import { printedOutputs, supplyOf } from '../operate';
-import { formatQuantity, nearestPreferred } from '../quantity';
+import { formatQuantity, nearestPreferred, withMark } from '../quantity';
 import { recogniseStages } from '../stages';
 import type { StageMap } from '../stages';
 import { findTwins } from '../trace';
@@ -87,7 +87,7 @@ function fromPower(board: Board, part: Part, map: StageMap): readonly InferredVa
   return [
     {
       value,
-      why: `${volts} V / ${amps.toPrecision(2)} A${shared}; the peak is 2 x ${watts.toPrecision(3)} W / (0.85 x ${Math.round(rail)} V x 0.45)`,
+      why: `${volts} V / ${withMark(amps.toPrecision(2))} A${shared}; the peak is 2 x ${watts.toPrecision(3)} W / (${withMark('0.85')} x ${Math.round(rail)} V x ${withMark('0.45')})`,
     },
   ];
 }

@@ -1,3 +1,4 @@
+import { withMark } from './decimalMark';
 import { SI_PREFIXES } from './prefixes';
 import type { Unit } from './prefixes';
 
@@ -41,7 +42,7 @@ export function engineeringParts(
   const decimals = Math.max(0, Math.min(12, figures - whole));
   const fixed = scaledValue.toFixed(decimals);
   const figure = keepZeros || decimals === 0 ? fixed : fixed.replace(/\.?0+$/u, '');
-  return { figure, unit: `${prefix.symbol}${sign}` };
+  return { figure: withMark(figure), unit: `${prefix.symbol}${sign}` };
 }
 
 /** Prints a value in engineering notation with a thin space: `4.7 kΩ`, `325 V`, `470 µF`. */
@@ -52,11 +53,11 @@ export function formatQuantity(value: number, unit: Unit, figures = 3): string {
 
 /** Prints a meter's volts the way its display does: three decimals below 10 V (`0.512 V`), else three figures. */
 export function formatVolts(volts: number): string {
-  if (Math.abs(volts) < 9.9995) return `${volts.toFixed(3)}${THIN_SPACE}V`;
+  if (Math.abs(volts) < 9.9995) return `${withMark(volts.toFixed(3))}${THIN_SPACE}V`;
   return formatQuantity(volts, 'V');
 }
 
-/** A figure without its unit, as a person would type it: `470u`, `2.2k`; read back by `parseQuantity`. */
+/** A figure without its unit, as a person would type it: `470u`, `2.2k`, `2,2k`; read back by `parseQuantity`. */
 export function benchText(value: number): string {
   if (value === 0) return '0';
   const { figure, unit } = engineeringParts(value, 'V', 4);

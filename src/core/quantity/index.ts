@@ -1,9 +1,12 @@
+export { decimalMark, setDecimalMark, withMark } from './decimalMark';
+export type { DecimalMark } from './decimalMark';
 export { E_SERIES, nearestPreferred } from './eSeries';
 export type { SeriesName } from './eSeries';
 export { UNIT_SIGNS, benchText, engineeringParts, formatQuantity, formatVolts } from './formatQuantity';
 export { parseQuantity } from './parseQuantity';
 export type { ParsedQuantity, UnreadableQuantity } from './parseQuantity';
 export type { Unit } from './prefixes';
+export { splitFigures } from './splitFigures';
 export { normalCdf, normalQuantile } from './normal';
 export { gaussian, seededRandom } from './random';
 export type { Random } from './random';

@@ -1,3 +1,4 @@
+import fc from 'fast-check';
 import {
   benchText,
   engineeringParts,
@@ -7,6 +8,8 @@ import {
   nearestPreferred,
   parseQuantity,
   seededRandom,
+  setDecimalMark,
+  splitFigures,
   weakestBasis,
 } from '.';
 
@@ -101,4 +104,53 @@ test.each([
   expect(benchText(value)).toBe(text);
   const read = parseQuantity(text);
   expect(read.ok && read.value.value).toBeCloseTo(value, 12);
+});
+
+describe('decimals with a comma or a point', () => {
+  afterEach(() => setDecimalMark('point'));
+
+  test.each([
+    ['4,7k', '4.7k'],
+    ['0,512', '0.512'],
+    ['4,7 kΩ', '4k7'],
+    ['1,5e3', '1.5e3'],
+  ])('%p and %p are one value', (comma, point) => {
+    const [a, b] = [parseQuantity(comma), parseQuantity(point)];
+    expect(a.ok && b.ok && a.value.value === b.value.value).toBe(true);
+  });
+
+  test('any figure is printed with the mark that is set, and read back as it was', () => {
+    fc.assert(
+      fc.property(
+        fc.double({ min: 1e-12, max: 1e9, noNaN: true }),
+        fc.constantFrom('point' as const, 'comma' as const),
+        (value, mark) => {
+          setDecimalMark(mark);
+          const shown = formatQuantity(value, 'ohm', 5);
+          expect(shown).not.toContain(mark === 'comma' ? '.' : ',');
+          const read = parseQuantity(shown);
+          expect(read.ok && read.value.unit).toBe('ohm');
+          expect((read.ok ? read.value.value : NaN) / value).toBeCloseTo(1, 3);
+          const typed = parseQuantity(benchText(value));
+          expect((typed.ok ? typed.value.value : NaN) / value).toBeCloseTo(1, 3);
+        },
+      ),
+    );
+    setDecimalMark('comma');
+    expect([formatVolts(0.5124), formatQuantity(4700, 'ohm'), formatQuantity(325, 'V')]).toEqual([
+      '0,512\u2009V',
+      '4,7\u2009kΩ',
+      '325\u2009V',
+    ]);
+  });
+
+  test.each([
+    ['4k7, 3.3, 10', ['4k7', '3.3', '10']],
+    ['4,7 3,3', ['4,7', '3,3']],
+    ['4,7, 3,3', ['4,7', '3,3']],
+    ['1,2,3', ['1', '2', '3']],
+    ['4.7,3.3', ['4.7', '3.3']],
+    ['470u;471u;  469u', ['470u', '471u', '469u']],
+    ['', []],
+  ])('several figures in %p are %p', (text, figures) => expect(splitFigures(text)).toEqual(figures));
 });

@@ -3,7 +3,7 @@ import type { Board } from '../circuit';
 import { partFigure } from '../part';
 import type { Part } from '../part';
 import { operatingPoint } from '../operate';
-import { formatQuantity } from '../quantity';
+import { formatQuantity, withMark } from '../quantity';
 import { findPowerPath, recogniseStages } from '../stages';
 import type { PartsByNet } from './netParts';
 import { capacitorKind } from './derating';
@@ -55,7 +55,7 @@ export function windingStress(
           partFigure(diode, 'ratedVolts'),
           piv === null
             ? 'the input’s highest volts are not known'
-            : `${formatQuantity(volts, 'V')} + ${formatQuantity(peak!, 'V')} / ${primary.ratio.toPrecision(3)} in reverse`,
+            : `${formatQuantity(volts, 'V')} + ${formatQuantity(peak!, 'V')} / ${withMark(primary.ratio.toPrecision(3))} in reverse`,
         ),
       );
       const drain = switchOf(parts, primary.winding);

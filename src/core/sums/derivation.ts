@@ -1,4 +1,4 @@
-import { formatQuantity } from '../quantity';
+import { formatQuantity, withMark } from '../quantity';
 import type { SumDone } from './runSum';
 import type { SumDefinition, SumResults } from './sumDefinition';
 
@@ -51,7 +51,7 @@ export function resultText(sum: SumDefinition, key: string, value: SumResults[st
   if (Array.isArray(value)) return value.length === 0 ? 'none' : value.map((i: number) => `no. ${i + 1}`).join(', ');
   const { value: ohms, vOut, error } = value as { value?: number | null; vOut?: number; error?: number };
   if (ohms === null || ohms === undefined) return 'nothing to fit';
-  const percent = ((error ?? 0) * 100).toFixed(2);
+  const percent = withMark(((error ?? 0) * 100).toFixed(2));
   return `${formatQuantity(ohms, 'ohm', 3)} gives ${formatQuantity(vOut ?? 0, 'V', 4)} (${percent} %)`;
 }
 

@@ -1,4 +1,4 @@
-import { formatQuantity } from '../quantity';
+import { formatQuantity, withMark } from '../quantity';
 import { runSum } from '../sums';
 import { SWEEP_COLUMNS, deriveRow, lightestRow } from './sweep';
 import type { SweepRow, SweepSetup } from './sweep';
@@ -123,6 +123,6 @@ function efficient(setup: SweepSetup, rows: readonly SweepRow[]): readonly Sweep
 }
 
 function percent(fraction: number, sign = false): string {
-  const text = (100 * fraction).toFixed(1).replace(/\.0$/u, '');
+  const text = withMark((100 * fraction).toFixed(1).replace(/\.0$/u, ''));
   return `${sign && fraction > 0 ? '+' : ''}${text} %`;
 }

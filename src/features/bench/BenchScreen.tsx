@@ -5,7 +5,9 @@ import { useEffect, useMemo, useRef, useState } from 'react';
 import type { HazardState } from '@/core/safety';
 import { LiveBanner } from '@/features/frame/LiveBanner';
 import { HazardWord } from '@/features/frame/HazardWord';
+import { useSettings } from '@/features/job/SettingsContext';
 import { useContact } from '@/features/job/useContact';
+import { FrameKeys } from '@/features/frame/FrameKeys';
 import { ThemeSwitch } from '@/features/frame/ThemeSwitch';
 import { PrimaryLink } from '@/ui/PrimaryLink';
 
@@ -53,27 +55,18 @@ export function BenchScreen({ rows }: { rows: readonly BenchRow[] }) {
   const search = useRef<HTMLInputElement>(null);
   const router = useRouter();
   const lostSince = useFreshBench(rows);
+  const { workshop } = useSettings();
   const shown = useMemo(() => {
     const words = wanted.toLowerCase().split(/\s+/u).filter(Boolean);
     return rows.filter((r) =>
       words.every((w) => `${r.tag} ${r.unit} ${r.step} ${r.hazard} ${r.waitingFor}`.toLowerCase().includes(w)),
     );
   }, [rows, wanted]);
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent): void => {
-      if (event.key === '/' && document.activeElement !== search.current) {
-        event.preventDefault();
-        search.current?.focus();
-      }
-    };
-    window.addEventListener('keydown', onKey);
-    return () => window.removeEventListener('keydown', onKey);
-  }, []);
   return (
     <div className="mx-auto flex min-h-screen max-w-[1280px] flex-col px-6 py-5">
       <header className="mb-6 flex items-center gap-5">
         <h1 className="text-2xl font-bold text-brass">Rough Lantern</h1>
-        <p className="text-faint">Bench, Skerry Point</p>
+        <p className="text-faint">Bench{workshop.name === '' ? '' : `, ${workshop.name}`}</p>
         <input
           ref={search}
           type="search"
@@ -83,13 +76,17 @@ export function BenchScreen({ rows }: { rows: readonly BenchRow[] }) {
             const [first] = shown;
             if (e.key === 'Enter' && first) router.push(`/jobs/${first.tag}/${first.stepPath}`);
           }}
-          placeholder="Search tag, unit, what it waits for   ( / )"
+          placeholder="tag, unit, what it waits for"
           aria-label="Search jobs"
           className="ml-auto w-80 rounded-sm border border-line bg-raised px-3 py-1.5 placeholder:text-faint"
         />
         <Link href="/sums" className="text-slate underline underline-offset-4">
           Sums
         </Link>
+        <Link href="/settings" className="text-slate underline underline-offset-4">
+          Settings
+        </Link>
+        <FrameKeys />
         <ThemeSwitch />
         <PrimaryLink href="/jobs/new">New job</PrimaryLink>
       </header>

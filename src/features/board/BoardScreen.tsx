@@ -1,7 +1,9 @@
 'use client';
 import { Tabs } from 'radix-ui';
 import { STEPS } from '@/core/job';
+import { useSearchParams } from 'next/navigation';
 import { useCallback, useMemo, useState } from 'react';
+import type { Board } from '@/core/circuit';
 import { boardNets, findPart, pinsOnNet, placesOnNet } from '@/core/circuit';
 import { marking, partFigure } from '@/core/part';
 import type { Part } from '@/core/part';
@@ -35,18 +37,34 @@ const TABS: Readonly<Record<Tab, string>> = {
   compare: 'Compare',
 };
 
+/** What is picked; at first, and whenever the address names another, what that names. */
+function usePicked(board: Board): readonly [Selection, (picked: Selection) => void] {
+  const query = useSearchParams();
+  const [ref, net] = [query.get('part'), query.get('net')];
+  const [picked, setPicked] = useState<Selection>({});
+  const [followed, setFollowed] = useState('');
+  const named = `${ref} ${net}`;
+  if (named !== followed) {
+    setFollowed(named);
+    const part = ref === null ? undefined : findPart(board, ref)?.ref;
+    if (part !== undefined) setPicked({ part });
+    else if (net !== null && boardNets(board).includes(net)) setPicked({ nets: [net] });
+  }
+  return [picked, setPicked];
+}
+
 /** Trace: schematic above, ways to trace and tables below, parts and nets in tables below, everything known about what is picked beside them. */
 export function BoardScreen() {
   const { active } = useJob();
   const { weighed } = useSuspects();
   const { board, id } = active;
-  const [picked, setPicked] = useState<Selection>({});
+  const [picked, setPicked] = usePicked(board);
   const [onDrawing, setOnDrawing] = useState<string | undefined>(undefined);
   const [onPhoto, setOnPhoto] = useState<string | undefined>(undefined);
   const [table, setTable] = useState<Tab>(() => (board.parts.length === 0 ? 'type' : 'parts'));
   const [wanted, setWanted] = useState('');
-  const pickNet = useCallback((net: string) => setPicked({ nets: [net] }), []);
-  const pickPart = useCallback((ref: string) => setPicked({ part: ref }), []);
+  const pickNet = useCallback((net: string) => setPicked({ nets: [net] }), [setPicked]);
+  const pickPart = useCallback((ref: string) => setPicked({ part: ref }), [setPicked]);
   const words = wanted.toLowerCase();
   const parts = useMemo(
     () =>

@@ -75,7 +75,7 @@ function Reading({
             </>
           }
           place="beside"
-          box="py-0.5"
+          look="slim"
           value={c.topology}
           options={TOPOLOGIES.map((t) => ({ value: t, words: topologyWords(t) }))}
           onChoose={settle}

@@ -5,7 +5,7 @@ import type { Board } from '@/core/circuit';
 import type { Part, PartKind } from '@/core/part';
 import { readingsInPlace } from '@/core/infer';
 import type { PlacedReading } from '@/core/infer';
-import { formatQuantity } from '@/core/quantity';
+import { formatQuantity, withMark } from '@/core/quantity';
 
 /** What a part of each kind may turn out to be by its marking. */
 const KINDS: Readonly<Partial<Record<PartKind, readonly MarkKind[]>>> = {
@@ -72,7 +72,7 @@ export function MarkReadings({
 export function readingWords(r: RankedReading): string {
   const said = [
     r.value === null || r.unit === null ? '' : formatQuantity(r.value, r.unit),
-    r.tolerance === null ? '' : `± ${Number((r.tolerance * 100).toPrecision(2))} %`,
+    r.tolerance === null ? '' : `± ${withMark(String(Number((r.tolerance * 100).toPrecision(2))))} %`,
     r.voltage === null ? '' : formatQuantity(r.voltage, 'V'),
     r.current === null || r.unit === 'A' ? '' : formatQuantity(r.current, 'A'),
   ];

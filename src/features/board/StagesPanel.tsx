@@ -106,7 +106,8 @@ export function StagesPanel({ picked, onPick }: { picked: string | undefined; on
                   <Select
                     label={`Role of ${ref}.${p.pin}`}
                     place="hidden"
-                    box="w-24 border-transparent py-0 font-bold hover:border-line"
+                    look="bare"
+                    box="w-24 font-bold"
                     value={p.role}
                     options={PIN_ROLES}
                     onChoose={(role) => settle(`pin ${ref}.${p.pin} ${role}`)}
@@ -139,7 +140,7 @@ export function StagesPanel({ picked, onPick }: { picked: string | undefined; on
                 <Select
                   label={`Purpose of the core of ${c.refs[0]}`}
                   place="hidden"
-                  box="border-transparent py-0 hover:border-line"
+                  look="bare"
                   value={c.purpose}
                   options={CORE_PURPOSES.map((p) => ({ value: p, words: CORE_WORDS[p] }))}
                   onChoose={(p) => settle(`core ${c.refs[0]} ${p}`)}

@@ -1,4 +1,5 @@
 'use client';
+import { withMark } from '@/core/quantity';
 import { findPart, netKey } from '@/core/circuit';
 import { fitHomography } from '@/core/registration';
 import type { Point, Registration } from '@/core/registration';
@@ -178,7 +179,8 @@ export function Pairs({
     <section aria-label="Point pairs" className="text-sm">
       {registration ? (
         <p>
-          The back lies on the front within <strong className="figure">{registration.rms.toFixed(1)} px</strong>.
+          The back lies on the front within{' '}
+          <strong className="figure">{withMark(registration.rms.toFixed(1))} px</strong>.
           {registration.swapped && (
             <span className="text-oxide">
               {' '}
@@ -205,7 +207,7 @@ export function Pairs({
           <li key={i} className={`border px-2 py-0.5 ${registration?.outlier === i ? 'border-oxide' : 'border-line'}`}>
             {i + 1}
             {registration && (
-              <span className="figure text-faint"> {registration.residuals[i]!.toFixed(1)} px</span>
+              <span className="figure text-faint"> {withMark(registration.residuals[i]!.toFixed(1))} px</span>
             )}{' '}
             <Button kind="quiet" aria-label={`Take pair ${i + 1} out`} onClick={() => onDrop(i)}>
               out

@@ -1,4 +1,5 @@
 'use client';
+import { decimalMark } from '@/core/quantity';
 import { startTransition, useCallback, useEffect, useRef, useState } from 'react';
 import type { Board } from '@/core/circuit';
 import type { Supposition } from '@/core/expect';
@@ -46,7 +47,10 @@ class WorkingWorker {
   }
 
   private begin(): Worker {
-    const made = new Worker(new URL('../../workers/working.worker.ts', import.meta.url), { type: 'module' });
+    const made = new Worker(new URL('../../workers/working.worker.ts', import.meta.url), {
+      type: 'module',
+      name: decimalMark(),
+    });
     made.onmessage = ({ data }: MessageEvent<BoardAnswer>) => {
       const asked = this.open.get(data.id);
       if (data.type === 'progress') {

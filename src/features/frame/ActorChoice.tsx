@@ -1,16 +1,18 @@
-import { BENCHES } from '@/features/job/useActor';
+'use client';
+import { useSettings } from '@/features/job/SettingsContext';
 import { Select } from '@/ui/Select';
 
 /** Says who works here. */
 export function ActorChoice({ actor, onChoose }: { actor: string; onChoose(actor: string): void }) {
+  const { benches } = useSettings();
   return (
     <Select
       label="by"
       place="beside"
-      box="py-0.5"
+      look="slim"
       className="max-md:hidden"
       value={actor}
-      options={BENCHES}
+      options={benches.map(({ name, who }) => ({ value: name, words: who === '' ? name : `${name}, ${who}` }))}
       onChoose={onChoose}
     />
   );

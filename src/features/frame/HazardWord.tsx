@@ -1,5 +1,8 @@
+'use client';
 import type { ReactNode } from 'react';
 import type { HazardState } from '@/core/safety';
+import { useSettings } from '@/features/job/SettingsContext';
+import { clockWords } from '@/ui/when';
 import { Bolt } from './Bolt';
 
 /** Each hazard state has its own shape and word, never colour alone. */
@@ -22,6 +25,7 @@ export function HazardWord({
   large?: boolean;
 }) {
   const { mark, look } = SHAPES[state];
+  const { zone } = useSettings();
   return (
     <span
       data-hazard={state}
@@ -29,7 +33,7 @@ export function HazardWord({
     >
       <span aria-hidden>{mark}</span>
       {state}
-      {state === 'UNKNOWN' && since !== null && ` since ${new Date(since).toTimeString().slice(0, 5)}`}
+      {state === 'UNKNOWN' && since !== null && ` since ${clockWords(since, zone)}`}
     </span>
   );
 }

@@ -1,27 +1,25 @@
 'use client';
 import Link from 'next/link';
-import { useRouter } from 'next/navigation';
-import { Fragment, useEffect, useRef, useState } from 'react';
+import { Fragment, useCallback } from 'react';
 import type { ReactNode } from 'react';
-import { STEPS, TOOLS } from '@/core/job';
 import { Notice } from '@/ui/Notice';
 import { Select } from '@/ui/Select';
 import { ActorChoice } from './ActorChoice';
 import { HazardWord } from './HazardWord';
 import { useJob, useStanding } from '@/features/job/JobContext';
-import { KeyHelp } from './KeyHelp';
+import { FrameKeys } from './FrameKeys';
 import { LampPost } from './LampPost';
 import { lineWords } from './lineWords';
 import { LedgerPanel } from './LedgerPanel';
 import { LiveBanner } from './LiveBanner';
+import { jobItems } from './paletteItems';
 import { ThemeSwitch } from './ThemeSwitch';
 
 /** The frame of every job screen: lamp post, one slim strip, the work, the log. */
 export function JobFrame({ children }: { children: ReactNode }) {
   const { job, boards, active, chooseBoard, actor, setActor, setTrouble, dismissRefused } = useJob();
   const { progress, live, lostSince, trouble, refused } = useStanding();
-  const [help, setHelp] = useState(false);
-  useStepKeys(job.tag, () => setHelp(true));
+  const items = useCallback(() => jobItems(job.tag, active.board), [job.tag, active.board]);
   return (
     <div className="print-flat flex h-screen flex-col">
       <header className="no-print flex h-13 shrink-0 items-center gap-4 border-b border-line px-4">
@@ -36,13 +34,15 @@ export function JobFrame({ children }: { children: ReactNode }) {
           <Select
             label="Board worked on"
             place="hidden"
-            box="max-w-44 py-0.5"
+            look="slim"
+            box="max-w-44"
             value={active.id}
             options={boards.map((b) => ({ value: b.id, words: b.label }))}
             onChoose={chooseBoard}
           />
         )}
         <ActorChoice actor={actor} onChoose={setActor} />
+        <FrameKeys tag={job.tag} items={items} />
         <ThemeSwitch />
         <HazardWord state={progress.hazard.state} since={lostSince} large />
       </header>
@@ -106,41 +106,6 @@ export function JobFrame({ children }: { children: ReactNode }) {
         </main>
         <LedgerPanel />
       </div>
-      <KeyHelp open={help} onOpenChange={setHelp} />
     </div>
   );
-}
-
-/** Takes letters and figures for itself. */
-const TYPED = 'textarea, input:not([type=checkbox], [type=radio]), [role=combobox], [role=listbox], [role=menu]';
-
-/** `g` then a digit goes to a step, then a letter to what is at hand; `?` lists the keys. Typing in a field is left alone, but for Probe's empty one. */
-function useStepKeys(tag: string, showHelp: () => void) {
-  const router = useRouter();
-  const waiting = useRef(0);
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent): void => {
-      if (event.ctrlKey || event.metaKey || event.altKey) return;
-      const target = event.target as HTMLElement;
-      const typing = target.closest(TYPED) !== null;
-      const empty = target instanceof HTMLInputElement && target.dataset['reading'] === 'yes' && target.value === '';
-      if (typing && !empty) return;
-      const step =
-        STEPS[Number(event.key) - 1] ?? Object.entries(TOOLS).find(([, tool]) => tool.key === event.key)?.[0];
-      if (Date.now() - waiting.current < 1500 && step) {
-        waiting.current = 0;
-        event.preventDefault();
-        event.stopPropagation();
-        router.push(`/jobs/${tag}/${step}`);
-      } else if (event.key === 'g') {
-        waiting.current = Date.now();
-        event.preventDefault();
-      } else if (event.key === '?') {
-        event.preventDefault();
-        showHelp();
-      }
-    };
-    window.addEventListener('keydown', onKey, true);
-    return () => window.removeEventListener('keydown', onKey, true);
-  }, [router, tag, showHelp]);
 }

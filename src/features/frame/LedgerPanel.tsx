@@ -2,6 +2,9 @@
 import { memo, useMemo } from 'react';
 import type { StoredLine } from '@/wire/ledger';
 import { useJob } from '@/features/job/JobContext';
+import { useSettings } from '@/features/job/SettingsContext';
+import { Confirm } from '@/ui/Confirm';
+import { timeWords } from '@/ui/when';
 import { lineWords } from './lineWords';
 
 /** The job log, newest at the top; each line can be undone by a compensating line. */
@@ -52,31 +55,45 @@ const Line = memo(function Line({
   addLine: ReturnType<typeof useJob>['addLine'];
 }) {
   const { head, text } = lineWords(line.entry);
+  const { zone } = useSettings();
   return (
     <li className="border-b border-line/60 px-3 py-1.5 text-sm">
       <div className="flex justify-between gap-2">
         <span className={`min-w-0 break-words ${struck ? 'text-faint line-through' : ''}`}>{head}</span>
         {!struck && line.entry.kind !== 'reversal' && (
-          <button
-            type="button"
-            className="shrink-0 self-start text-slate underline-offset-2 hover:underline focus-visible:underline"
-            aria-label={`Undo: ${head}`}
-            onClick={() => void addLine({ kind: 'reversal', body: { reason: head } }, line.boardId, line.id)}
-          >
-            undo
-          </button>
+          <Undo
+            head={head}
+            asks={line.entry.kind === 'discharge-proof'}
+            onUndo={() => void addLine({ kind: 'reversal', body: { reason: head } }, line.boardId, line.id)}
+          />
         )}
       </div>
       {text !== '' && <p className="break-words text-faint">{text}</p>}
       <p className="text-xs text-faint">
         {board && `${board}, `}
-        {line.actor}, {timeWords(line.at)}
+        {line.actor}, {timeWords(line.at, zone)}
       </p>
     </li>
   );
 });
 
-/** Day and time, the same on server and page. */
-export function timeWords(at: number): string {
-  return new Date(at).toISOString().slice(0, 16).replace('T', ' ');
+/** Takes a line back; asks first where something is no longer proved by it. */
+function Undo({ head, asks, onUndo }: { head: string; asks: boolean; onUndo(): void }) {
+  const button = (
+    <button
+      type="button"
+      className="shrink-0 self-start text-slate underline-offset-2 hover:underline focus-visible:underline pointer-coarse:min-h-11 pointer-coarse:px-2"
+      aria-label={`Undo: ${head}`}
+      onClick={asks ? undefined : onUndo}
+    >
+      undo
+    </button>
+  );
+  return asks ? (
+    <Confirm title="Take this proof back?" yes="Take it back" onYes={onUndo} trigger={button}>
+      {head}: the store counts as not proved again, and has to be read once more before anybody touches it.
+    </Confirm>
+  ) : (
+    button
+  );
 }

@@ -1,20 +1,19 @@
 'use client';
+import { SunMoon } from 'lucide-react';
+import { useTheme } from 'next-themes';
 
-/** Switches between soot and paper; remembered. */
+/** Switches between soot and paper; remembered. Until then it is as the system has it. */
 export function ThemeSwitch() {
-  const flip = (): void => {
-    const next = document.documentElement.dataset['theme'] === 'paper' ? 'soot' : 'paper';
-    document.documentElement.dataset['theme'] = next;
-    window.localStorage.setItem('theme', next);
-  };
+  const { resolvedTheme, setTheme } = useTheme();
+  const light = resolvedTheme === 'paper' || resolvedTheme === 'light';
   return (
     <button
       type="button"
-      onClick={flip}
-      className="rounded-sm border border-line px-2 py-0.5 text-sm text-faint hover:text-ink"
+      onClick={() => setTheme(light ? 'soot' : 'paper')}
+      className="grid size-8 place-items-center rounded-sm border border-line text-faint hover:text-ink pointer-coarse:size-11"
       aria-label="Switch between dark and light"
     >
-      ◐
+      <SunMoon aria-hidden className="size-4.5" />
     </button>
   );
 }

@@ -6,6 +6,7 @@ import { likeliestFirst } from '@/core/archetype';
 import type { FormEvent } from 'react';
 import type { Problem } from '@/core/problem';
 import { formatQuantity } from '@/core/quantity';
+import { FrameKeys } from '@/features/frame/FrameKeys';
 import { ActorChoice } from '@/features/frame/ActorChoice';
 import { postJson } from '@/features/job/postJson';
 import { useActor } from '@/features/job/useActor';
@@ -61,6 +62,7 @@ export function NewJobScreen({
         <h1 className="text-2xl font-bold">Take in a unit</h1>
         {from !== null && <p className="text-faint">starting from the board of {from}</p>}
         <span className="ml-auto" />
+        <FrameKeys />
         <ActorChoice actor={actor} onChoose={setActor} />
         <Button kind="primary" type="submit" disabled={sending}>
           {sending ? 'Opening …' : 'Open the job'}

@@ -1,6 +1,9 @@
 'use client';
 import { useRouter } from 'next/navigation';
+import { v4 as uuid } from 'uuid';
 import { createContext, useCallback, useContext, useEffect, useMemo, useRef, useState } from 'react';
+import { clockWords } from '@/ui/when';
+import { useSettings } from './SettingsContext';
 import type { ReactNode } from 'react';
 import type { Board, Nameplate } from '@/core/circuit';
 import { jobProgress, jobState } from '@/core/job';
@@ -140,9 +143,9 @@ function withoutGap(lines: readonly StoredLine[]): number {
 }
 
 /** Without contact nothing lowers the hazard: another bench may have written what this window does not know. */
-function outOfTouch(hazard: Hazard, since: number): Hazard {
+function outOfTouch(hazard: Hazard, since: number, zone: string): Hazard {
   if (hazard.state === 'LIVE') return hazard;
-  const clock = new Date(since).toTimeString().slice(0, 5);
+  const clock = clockWords(since, zone);
   const reason = `No contact with the log since ${clock}: what has happened to this unit since is not known here.`;
   return { ...hazard, state: 'UNKNOWN', reason };
 }
@@ -167,6 +170,7 @@ export function JobProvider({
 }) {
   const [starts, setStarts] = useState<readonly StartBoard[]>(() => firstBoards.map(openBoard));
   const [harnesses, setHarnesses] = useState(firstHarnesses);
+  const { zone } = useSettings();
   const [activeId, chooseBoard] = useState('');
   const [lines, setLines] = useState(firstLines);
   const { now, hear, reach } = useMoment(moment);
@@ -204,7 +208,7 @@ export function JobProvider({
   const active = boards.find((b) => b.id === activeId) ?? boards[0]!;
   const addLine = useCallback(
     (entry: LedgerEntry, boardId: string | null = null, reverses: string | null = null) =>
-      send({ clientKey: crypto.randomUUID(), actor, boardId, entry, reverses }),
+      send({ clientKey: uuid(), actor, boardId, entry, reverses }),
     [actor, send],
   );
 
@@ -227,8 +231,8 @@ export function JobProvider({
   const progress = useMemo(() => {
     const view = { unit: job.nameplate as Nameplate, waiting };
     const known = jobProgress(job.sources, boards, lines, now, view);
-    return lostSince === null ? known : { ...known, hazard: outOfTouch(known.hazard, lostSince) };
-  }, [job.sources, job.nameplate, boards, lines, waiting, now, lostSince]);
+    return lostSince === null ? known : { ...known, hazard: outOfTouch(known.hazard, lostSince, zone) };
+  }, [job.sources, job.nameplate, boards, lines, waiting, now, lostSince, zone]);
   const ledger = useMemo(
     () => ({ job, boards, active, harnesses, lines, waiting, state, actor }),
     [job, boards, active, harnesses, lines, waiting, state, actor],

@@ -1,4 +1,5 @@
 'use client';
+import { decimalMark } from '@/core/quantity';
 import { linesOf } from '@/core/ledger';
 import { createContext, useCallback, useContext, useEffect, useMemo, useRef, useState } from 'react';
 import type { ReactNode } from 'react';
@@ -89,7 +90,10 @@ export function SuspectsProvider({ children }: { children: ReactNode }) {
 
   useEffect(() => {
     if (!wanted || worker.current) return;
-    const made = new Worker(new URL('../../workers/diagnose.worker.ts', import.meta.url));
+    const made = new Worker(new URL('../../workers/diagnose.worker.ts', import.meta.url), {
+      type: 'module',
+      name: decimalMark(),
+    });
     worker.current = made;
     made.onmessage = ({ data }: MessageEvent<DiagnoseAnswer>) => {
       if (data.type === 'presented') return setPresentNumber(data.number);
@@ -138,7 +142,10 @@ export function SuspectsProvider({ children }: { children: ReactNode }) {
   const ready = saidOf(share, board, 0) === 1;
   useEffect(() => {
     if (!wanted || !ready || symptoms.length === 0) return;
-    const made = new Worker(new URL('../../workers/complaint.worker.ts', import.meta.url));
+    const made = new Worker(new URL('../../workers/complaint.worker.ts', import.meta.url), {
+      type: 'module',
+      name: decimalMark(),
+    });
     made.onmessage = ({ data }: MessageEvent<ComplaintAnswer>) => {
       const request: DiagnoseRequest = { type: 'signs', number: opened.current.number, entries: data.entries };
       worker.current?.postMessage(request);

@@ -8,12 +8,15 @@ const KEEPALIVE_LENGTH = 20_000;
 const ANSWER_MS = 15_000;
 const LONG_ANSWER_MS = 60_000;
 
-/** Sends JSON and gives the answer; never throws. */
-export async function postJson<T>(path: string, body: unknown): Promise<Answer<T>> {
+/** Sends JSON to be written and gives the answer; never throws. */
+export const postJson = <T>(path: string, body: unknown): Promise<Answer<T>> => sendJson('POST', path, body);
+
+/** Sends JSON by a method and gives the answer; never throws. */
+export async function sendJson<T>(method: 'POST' | 'PUT', path: string, body: unknown): Promise<Answer<T>> {
   try {
     const text = JSON.stringify(body);
     const response = await fetch(path, {
-      method: 'POST',
+      method,
       // What is on its way arrives even when the page is left; browsers allow that for small bodies.
       keepalive: text.length < KEEPALIVE_LENGTH,
       headers: { 'content-type': 'application/json' },

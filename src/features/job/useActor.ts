@@ -1,16 +1,16 @@
 'use client';
 import { useCallback, useEffect, useState } from 'react';
+import { useSettings } from './SettingsContext';
 
-/** The benches of the workshop; who writes is the bench. */
-export const BENCHES = ['Bench A', 'Bench B'] as const;
-
-/** Who works here, remembered in this browser. */
+/** Who works here, one of the workshop's benches, remembered in this browser. */
 export function useActor(): readonly [string, (actor: string) => void] {
-  const [actor, setActor] = useState<string>(BENCHES[0]);
+  const { benches } = useSettings();
+  const first = benches[0]!.name;
+  const [actor, setActor] = useState<string>(first);
   useEffect(() => {
     const kept = window.localStorage.getItem('actor');
-    if (kept) setActor(kept);
-  }, []);
+    setActor(kept !== null && benches.some((b) => b.name === kept) ? kept : first);
+  }, [benches, first]);
   const choose = useCallback((name: string) => {
     window.localStorage.setItem('actor', name);
     setActor(name);

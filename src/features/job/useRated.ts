@@ -1,4 +1,5 @@
 'use client';
+import { decimalMark } from '@/core/quantity';
 import { useEffect, useState } from 'react';
 import type { Board } from '@/core/circuit';
 import type { BoardAnswer, BoardAsked, RatedBoard } from '@/workers/workingMessages';
@@ -8,7 +9,10 @@ export function useRated(board: Board): RatedBoard | null | undefined {
   const [told, setTold] = useState<{ readonly of: Board; readonly said: RatedBoard | null } | null>(null);
   useEffect(() => {
     if (board.parts.length === 0) return;
-    const worker = new Worker(new URL('../../workers/working.worker.ts', import.meta.url), { type: 'module' });
+    const worker = new Worker(new URL('../../workers/working.worker.ts', import.meta.url), {
+      type: 'module',
+      name: decimalMark(),
+    });
     worker.onmessage = ({ data }: MessageEvent<BoardAnswer>) => {
       if (data.type === 'progress') return;
       setTold({ of: board, said: data.type === 'rate' ? data.rated : null });

@@ -5,7 +5,8 @@ import { findPart } from '@/core/circuit';
 import { formatQuantity } from '@/core/quantity';
 import { FitForm } from '@/features/frame/FitForm';
 import { useJob } from '@/features/job/JobContext';
-import { timeWords } from '@/features/frame/LedgerPanel';
+import { useSettings } from '@/features/job/SettingsContext';
+import { timeWords } from '@/ui/when';
 import { stressWords } from '@/features/frame/stressWords';
 import { SweepPlot } from '@/features/frame/SweepPlot';
 import { useWidth } from '@/features/frame/useWidth';
@@ -18,6 +19,7 @@ import type { Modification } from '@/core/job';
 /** A kept change: its parts, what they bear now, better parts to fit, the sweep that proves it, its mark. */
 export function ModificationCard({ modification: m, lit }: { modification: Modification; lit: boolean }) {
   const { active } = useJob();
+  const { zone } = useSettings();
   const [chosen, setFitting] = useState<string | null | undefined>(undefined);
   const weak = [...new Set(m.stress.filter((r) => r.verdict === 'over' || r.verdict === 'tight').map((r) => r.ref))];
   const over = m.stress.some((r) => r.verdict === 'over');
@@ -34,7 +36,7 @@ export function ModificationCard({ modification: m, lit }: { modification: Modif
         <VerdictMark modification={m} />
       </header>
       <p className="text-sm text-faint">
-        {m.body.why}; {m.actor}, {timeWords(m.at)}
+        {m.body.why}; {m.actor}, {timeWords(m.at, zone)}
       </p>
       <ul className="my-1">
         {m.body.parts.map((p) => (

@@ -9,6 +9,7 @@ import { expectAt, goesOnWithoutProof, judgeReading } from '@/core/job';
 import { coldReading } from '@/features/job/coldReading';
 import { useJob, useStanding } from '@/features/job/JobContext';
 import { expectedWords, seenWords } from '@/features/frame/lineWords';
+import { useSettings } from '@/features/job/SettingsContext';
 import { useSuspects } from '@/features/job/SuspectsContext';
 import { Schematic } from '@/features/schematic/Schematic';
 import { PrimaryLink } from '@/ui/PrimaryLink';
@@ -67,7 +68,7 @@ const Probing = memo(function Probing() {
   const [last, setLast] = useState<LastOutcome | null>(null);
   const [allPlaces, setAllPlaces] = useState(false);
   const [picked, setPicked] = useState<string | undefined>(undefined);
-  const [sound, setSound] = useState(true);
+  const [sound, setSound] = useState(useSettings().sound);
   const selection = useMemo(
     () => ({ part: picked, nets: current ? [current.red, current.black] : [] }),
     [picked, current],

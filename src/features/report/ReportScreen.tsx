@@ -7,13 +7,15 @@ import { judgeReading } from '@/core/job';
 import { formatQuantity } from '@/core/quantity';
 import { useJob } from '@/features/job/JobContext';
 import type { JobBoard } from '@/features/job/jobBoard';
-import { timeWords } from '@/features/frame/LedgerPanel';
+import { useSettings } from '@/features/job/SettingsContext';
+import { timeWords } from '@/ui/when';
 import { expectedWords, seenWords } from '@/features/frame/lineWords';
 import { Button } from '@/ui/Button';
 import { TextField } from '@/ui/Field';
 import { Select } from '@/ui/Select';
 import { COMPLAINTS } from '@/wire/jobForm';
 import { OnBoard } from './OnBoard';
+import { ReportActions } from './ReportActions';
 import { PoweredReadings } from './PoweredReadings';
 import { Modified, Sweeps } from './Proofs';
 import { Usable } from './Usable';
@@ -27,40 +29,20 @@ const SAFETY_TESTS = [
 
 /** The report: one printable page of what was wrong, what was fitted, what it reads now, and what was not tested. */
 export function ReportScreen() {
-  const { job, boards, lines, state, addLine } = useJob();
+  const { job, boards, lines, state } = useJob();
+  const { workshop, zone } = useSettings();
   const open = state.outcome === 'open';
   return (
     <article className="max-w-3xl">
-      <div className="no-print mb-4 flex items-center justify-end gap-3">
-        <a className="text-slate underline underline-offset-4" href={`/api/jobs/${job.tag}/export?as=csv`}>
-          Readings as CSV
-        </a>
-        <a className="text-slate underline underline-offset-4" href={`/api/jobs/${job.tag}/export?as=json`}>
-          Job as JSON
-        </a>
-        {open ? (
-          <>
-            <Button onClick={() => window.print()}>Print</Button>
-            <Button
-              kind="primary"
-              autoFocus
-              onClick={() =>
-                void addLine({ kind: 'job-state', body: { outcome: 'repaired', waitingFor: state.waitingFor } })
-              }
-            >
-              Repaired: close the job
-            </Button>
-          </>
-        ) : (
-          <Button kind="primary" autoFocus onClick={() => window.print()}>
-            Print the report
-          </Button>
-        )}
-      </div>
+      <ReportActions />
       <h1 className="text-2xl font-bold">
         Repair report <span className="figure">{job.tag}</span>
       </h1>
-      <p className="mb-3 text-faint">Skerry Point workshop, {timeWords(lines[0]?.at ?? job.createdAt)} UTC</p>
+      <p className="mb-3 text-faint">
+        {[workshop.name, workshop.address, `${timeWords(lines[0]?.at ?? job.createdAt, zone)} ${zone}`]
+          .filter((words) => words !== '')
+          .join(', ')}
+      </p>
       <dl className="mb-4 grid grid-cols-[8rem_1fr] gap-x-4 gap-y-1">
         <dt className="text-faint">Unit</dt>
         <dd>
@@ -83,7 +65,7 @@ export function ReportScreen() {
           {open ? 'still open' : state.outcome.replaceAll('-', ' ')}
           {!open && state.said && (
             <span className="text-faint">
-              , {state.said.actor}, {timeWords(state.said.at)} UTC
+              , {state.said.actor}, {timeWords(state.said.at, zone)}
             </span>
           )}
         </dd>

@@ -48,7 +48,8 @@ export function InputRow({
               place="hidden"
               describedBy={about}
               className="w-full"
-              box="figure h-8 w-full py-0"
+              look="slim"
+              box="figure h-8 w-full"
               value={field.text || field.shown || choices[0]!}
               options={choices}
               onChoose={onType}

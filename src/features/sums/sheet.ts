@@ -1,7 +1,7 @@
 import type { Board } from '@/core/circuit';
 import { figureOf, isPending } from '@/core/figures';
 import type { Figure } from '@/core/figures';
-import { benchText, formatQuantity, parseQuantity } from '@/core/quantity';
+import { benchText, formatQuantity, parseQuantity, splitFigures } from '@/core/quantity';
 import { SUMS, runSum } from '@/core/sums';
 import type { SumDefinition, SumDone, SumGiven, SumInput } from '@/core/sums';
 
@@ -93,7 +93,7 @@ export function readGiven(input: SumInput, typed: string): SumGiven | undefined 
   if (input.words) return text;
   if (!input.list) return readFigure(input, text);
   const values: number[] = [];
-  for (const one of text.split(/[\s;,]+/u).filter((w) => w !== '')) {
+  for (const one of splitFigures(text)) {
     const value = readFigure(input, one);
     if (typeof value !== 'number') return value;
     values.push(value);

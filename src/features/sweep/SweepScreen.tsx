@@ -27,7 +27,8 @@ export function SweepScreen() {
           <Select
             label="Sweep shown"
             place="hidden"
-            box="max-w-72 py-1"
+            look="slim"
+            box="max-w-72"
             value={sweep?.id ?? 'new'}
             options={[
               ...sweeps.map((s) => ({ value: s.id, words: s.setup.title })),

@@ -1,6 +1,6 @@
 'use client';
 import { useMemo, useState } from 'react';
-import { engineeringParts } from '@/core/quantity';
+import { engineeringParts, withMark } from '@/core/quantity';
 import type { Unit } from '@/core/quantity';
 import { COLUMN_KEYS, DERIVED_COLUMNS, DERIVED_KEYS, SWEEP_COLUMNS, deriveRow, lightestRow } from '@/core/sweep';
 import type { SweepColumn, SweepRow } from '@/core/sweep';
@@ -100,7 +100,9 @@ export function SweepTable({
 
 function Figure({ value, unit, share = false }: { value: number | null; unit: Unit; share?: boolean }) {
   if (value === null) return <td />;
-  const parts = share ? { figure: (100 * value).toFixed(1), unit: '%' } : engineeringParts(value, unit, 4, true);
+  const parts = share
+    ? { figure: withMark((100 * value).toFixed(1)), unit: '%' }
+    : engineeringParts(value, unit, 4, true);
   return (
     <td className="figure pr-2 text-right whitespace-nowrap">
       {parts.figure}

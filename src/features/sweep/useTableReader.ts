@@ -1,3 +1,4 @@
+import { decimalMark } from '@/core/quantity';
 import { useCallback, useEffect, useRef } from 'react';
 import type { SweepColumn } from '@/core/sweep';
 import type { SweepAnswer, SweepAsked } from '@/workers/sweepMessages';
@@ -7,7 +8,10 @@ export function useTableReader(): (text: string, setBy: SweepColumn) => Promise<
   const worker = useRef<Worker | null>(null);
   const waiting = useRef(new Map<number, (answer: SweepAnswer) => void>());
   useEffect(() => {
-    const made = new Worker(new URL('../../workers/sweep.worker.ts', import.meta.url), { type: 'module' });
+    const made = new Worker(new URL('../../workers/sweep.worker.ts', import.meta.url), {
+      type: 'module',
+      name: decimalMark(),
+    });
     worker.current = made;
     made.onmessage = ({ data }: MessageEvent<SweepAnswer>) => {
       waiting.current.get(data.id)?.(data);

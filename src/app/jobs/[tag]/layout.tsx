@@ -1,3 +1,4 @@
+import type { Metadata } from 'next';
 import { notFound } from 'next/navigation';
 import type { ReactNode } from 'react';
 import { ProblemError } from '@/core/problem';
@@ -11,6 +12,14 @@ import type { OpenJob } from '@/usecases/openJob';
 import { momentOf } from '@/usecases/pulse';
 
 export const dynamic = 'force-dynamic';
+
+/** Each tab of the browser says which job it shows and at which step. */
+export async function generateMetadata({ params }: { params: Promise<{ tag: string }> }): Promise<Metadata> {
+  const tag = decoded((await params).tag)
+    .toUpperCase()
+    .slice(0, 40);
+  return { title: { default: tag, template: `%s · ${tag} · Rough Lantern` } };
+}
 
 export default async function JobLayout({
   children,

@@ -1,6 +1,6 @@
 'use client';
 import { Bar, BarChart, LabelList, ReferenceLine, XAxis, YAxis } from 'recharts';
-import { formatQuantity } from '@/core/quantity';
+import { formatQuantity, withMark } from '@/core/quantity';
 import type { SumDone } from '@/core/sums';
 import { AXIS } from '@/features/frame/plotLooks';
 import { Plot } from './plot';
@@ -14,7 +14,7 @@ export function ErrorPlot({ done, width }: { done: SumDone; width: number }) {
       {
         name: `${key.toUpperCase()}  ${formatQuantity(found.value, 'ohm')}`,
         percent: 100 * found.error,
-        words: `${(100 * found.error).toFixed(2)} %`,
+        words: `${withMark((100 * found.error).toFixed(2))} %`,
       },
     ];
   });

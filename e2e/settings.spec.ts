@@ -1,0 +1,56 @@
+import { expect, test } from '@playwright/test';
+import { FIRST_SETTINGS } from '../src/wire/settings';
+import { DEMO_SETTINGS } from '../src/demo/demoSettings';
+import { choose, open, openProbe, origin, takeIn } from './bench';
+
+test.afterEach(async ({ request }) => {
+  const answer = await request.put('/api/settings', { data: DEMO_SETTINGS, headers: { origin: origin() } });
+  expect(answer.status()).toBe(200);
+});
+
+test('the workshop sets how figures and times are written; what is typed may have either mark', async ({ page }) => {
+  await takeIn(page.request, 'SE-1', { board: { from: 'typical', name: 'flyback-opto' } });
+  await open(page, '/');
+  await page.getByRole('link', { name: 'Settings' }).click();
+  const name = page.getByRole('textbox', { name: 'Name', exact: true });
+  await expect(name).toHaveValue(DEMO_SETTINGS.workshop.name);
+  await name.fill('Net loft');
+  await page.getByRole('radio', { name: '4,7' }).click();
+  await choose(page.getByLabel('Time zone'), 'Asia/Tokyo');
+  // A bench without a name is said at its field; nothing is kept until it is right.
+  await page.getByRole('button', { name: 'Another bench' }).click();
+  await page.getByRole('button', { name: 'Keep the settings' }).click();
+  await expect(page.getByText('A bench needs a name.')).toBeVisible();
+  await page.getByRole('textbox', { name: 'Bench 3' }).fill('Loft');
+  await page.getByRole('button', { name: 'Keep the settings' }).click();
+  await expect(page.getByText('kept: figures are written like 4,7')).toBeVisible();
+
+  await openProbe(page, 'SE-1');
+  await choose(page.getByLabel('by', { exact: true }), 'Loft');
+  const field = page.getByRole('textbox', { name: 'Reading' });
+  const diode = (await page.locator('[data-point]').getAttribute('data-point'))?.startsWith('diode') === true;
+  for (const typed of diode ? ['0,512', '0.512', '512'] : ['4,7k', '4.7k', '4k7']) {
+    await field.fill(typed);
+    await expect(page.getByText(diode ? /^0,512\s?V$/u : /^4,7\s?kΩ$/u).first()).toBeVisible();
+  }
+  await field.press('Enter');
+  if (await page.getByText('as typed, or').isVisible()) await page.keyboard.press('1');
+  const log = page.getByRole('complementary', { name: 'Job log' });
+  await expect(log).toContainText(diode ? '0,512' : '4,7');
+  await expect(log).toContainText('Loft');
+  // Files keep the point, and times of the world.
+  const csv = await (await page.request.get('/api/jobs/SE-1/export?as=csv')).text();
+  expect(csv).toContain(diode ? ',0.512,' : ',4700,');
+  expect(csv).toMatch(/^\d{4}-\d\d-\d\dT[\d:.]+Z,Loft,/mu);
+  await open(page, '/jobs/SE-1/report');
+  await expect(page.getByText(/^Net loft, .* Asia\/Tokyo$/u)).toBeVisible();
+});
+
+test('settings that are none are refused whole, with what is wrong', async ({ request }) => {
+  const put = (data: object, headers: Record<string, string> = { origin: origin() }) =>
+    request.put('/api/settings', { data, headers });
+  expect((await put(FIRST_SETTINGS, {})).status()).toBe(403);
+  const refused = await put({ ...FIRST_SETTINGS, zone: 'Nowhere/Atoll' });
+  expect(refused.status()).toBe(422);
+  expect(await refused.text()).toContain('No time zone of that name');
+});

@@ -1,0 +1,79 @@
+'use client';
+import { useRouter } from 'next/navigation';
+import { useRef, useState } from 'react';
+import { useHotkeys } from 'react-hotkeys-hook';
+import { STEPS, TOOLS } from '@/core/job';
+import { FindButton, Palette } from './Palette';
+import type { PaletteItem } from './paletteItems';
+import { KeyHelp } from './KeyHelp';
+import { isTyped } from './keys';
+
+/** How long `g` waits for what follows, milliseconds. */
+const WAIT_MS = 1500;
+
+/** One key as it is printed, wherever it lies on the keyboard. */
+const ONE_KEY = {
+  useKey: true,
+  ignoreModifiers: true,
+  enableOnFormTags: true,
+  enableOnContentEditable: true,
+  ignoreEventWhen: isTyped,
+  eventListenerOptions: { capture: true },
+} as const;
+
+/**
+ * The keys of the frame, on every page: `Ctrl-K` or `/` finds, `?` lists the keys; inside a job `g` then a digit goes to a step,
+ * then a letter to what is at hand. Gives the button that finds by touch.
+ */
+export function FrameKeys({ tag = null, items }: { tag?: string | null; items?: () => readonly PaletteItem[] }) {
+  const router = useRouter();
+  const [help, setHelp] = useState(false);
+  const [finding, setFinding] = useState(false);
+  const waiting = useRef(0);
+  const places = new Map<string, string>([
+    ...STEPS.map((step, i) => [String(i + 1), step] as const),
+    ...Object.entries(TOOLS).map(([tool, { key }]) => [key, tool] as const),
+  ]);
+  useHotkeys(
+    'g',
+    (event) => {
+      event.preventDefault();
+      waiting.current = Date.now();
+    },
+    { ...ONE_KEY, enabled: tag !== null },
+  );
+  useHotkeys(
+    [...places.keys()],
+    (event) => {
+      const place = places.get(event.key);
+      if (Date.now() - waiting.current > WAIT_MS || place === undefined) return;
+      waiting.current = 0;
+      event.preventDefault();
+      event.stopPropagation();
+      router.push(`/jobs/${tag}/${place}`);
+    },
+    { ...ONE_KEY, enabled: tag !== null },
+  );
+  useHotkeys(
+    '?',
+    (event) => {
+      event.preventDefault();
+      setHelp(true);
+    },
+    ONE_KEY,
+  );
+  const find = (event: KeyboardEvent): void => {
+    event.preventDefault();
+    event.stopPropagation();
+    setFinding(true);
+  };
+  useHotkeys('/', find, ONE_KEY);
+  useHotkeys('mod+k', find, { enableOnFormTags: true, enableOnContentEditable: true, useKey: true });
+  return (
+    <>
+      <FindButton onFind={() => setFinding(true)} />
+      <KeyHelp open={help} inJob={tag !== null} onOpenChange={setHelp} />
+      {finding && <Palette items={items} onClose={() => setFinding(false)} onHelp={() => setHelp(true)} />}
+    </>
+  );
+}

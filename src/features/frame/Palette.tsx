@@ -1,0 +1,116 @@
+'use client';
+import { Command } from 'cmdk';
+import { Search } from 'lucide-react';
+import { useTheme } from 'next-themes';
+import { usePathname, useRouter } from 'next/navigation';
+import { Dialog } from 'radix-ui';
+import { useEffect, useMemo, useState } from 'react';
+import { Hint } from '@/ui/Hint';
+import { found, workshopItems } from './paletteItems';
+import type { FoundJob, PaletteItem } from './paletteItems';
+
+/** Finds anything by what it is called: the same list for keys and for touch. */
+export function Palette({
+  items,
+  onClose,
+  onHelp,
+}: {
+  /** What this page adds, made when it is asked for. */
+  items: (() => readonly PaletteItem[]) | undefined;
+  onClose(): void;
+  onHelp(): void;
+}) {
+  const router = useRouter();
+  const path = usePathname();
+  const { resolvedTheme, setTheme } = useTheme();
+  const [wanted, setWanted] = useState('');
+  const [jobs, setJobs] = useState<readonly FoundJob[]>([]);
+  useEffect(() => {
+    const gone = new AbortController();
+    fetch('/api/jobs', { signal: gone.signal })
+      .then(async (answer) => answer.ok && setJobs(((await answer.json()) as { jobs: FoundJob[] }).jobs))
+      // Without them the rest is found all the same.
+      .catch(() => undefined);
+    return () => gone.abort();
+  }, []);
+  const tag = /^\/jobs\/([^/]+)\//u.exec(path)?.[1] ?? null;
+  const all = useMemo(() => {
+    const light = resolvedTheme === 'paper' || resolvedTheme === 'light';
+    const actions: readonly PaletteItem[] = [
+      {
+        group: 'Actions',
+        key: 'theme',
+        words: light ? 'Dark: soot' : 'Light: paper',
+        also: 'theme switch colours',
+        to: () => setTheme(light ? 'soot' : 'paper'),
+      },
+      { group: 'Actions', key: 'keys', words: 'Keys', note: '?', also: 'help list', to: onHelp },
+    ];
+    return [...(items?.() ?? []), ...workshopItems(jobs, tag === 'new' ? null : tag), ...actions];
+  }, [items, jobs, tag, resolvedTheme, setTheme, onHelp]);
+  const groups = useMemo(() => found(all, wanted), [all, wanted]);
+  const take = (item: PaletteItem): void => {
+    onClose();
+    if (typeof item.to === 'string') router.push(item.to);
+    else item.to();
+  };
+  return (
+    <Dialog.Root open onOpenChange={(open) => !open && onClose()}>
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 z-40 bg-black/60" />
+        <Dialog.Content
+          aria-describedby={undefined}
+          className="fixed top-[8vh] left-1/2 z-50 w-[38rem] max-w-[94vw] -translate-x-1/2 border border-line bg-raised"
+        >
+          <Dialog.Title className="sr-only">Find</Dialog.Title>
+          <Command shouldFilter={false} label="Find" loop>
+            <Command.Input
+              value={wanted}
+              onValueChange={setWanted}
+              placeholder="job, part, net, sum, step …"
+              className="w-full border-b border-line bg-raised px-4 py-3 text-lg placeholder:text-faint"
+            />
+            <Command.List className="max-h-[60vh] overflow-y-auto p-2">
+              <Command.Empty className="px-2 py-3 text-faint">Nothing is called that here.</Command.Empty>
+              {groups.map(([group, list]) => (
+                <Command.Group
+                  key={group}
+                  heading={group}
+                  className="[&_[cmdk-group-heading]]:px-2 [&_[cmdk-group-heading]]:pt-2 [&_[cmdk-group-heading]]:text-sm [&_[cmdk-group-heading]]:text-faint"
+                >
+                  {list.map((item) => (
+                    <Command.Item
+                      key={item.key}
+                      value={`${group} ${item.key}`}
+                      onSelect={() => take(item)}
+                      className="flex cursor-pointer items-baseline gap-3 rounded-sm px-2 py-1 data-[selected=true]:bg-slate data-[selected=true]:text-ground pointer-coarse:min-h-11"
+                    >
+                      <span className="font-semibold">{item.words}</span>
+                      <span className="min-w-0 flex-1 truncate text-sm opacity-80">{item.note}</span>
+                    </Command.Item>
+                  ))}
+                </Command.Group>
+              ))}
+            </Command.List>
+          </Command>
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}
+
+/** Opens it by touch. */
+export function FindButton({ onFind }: { onFind(): void }) {
+  return (
+    <Hint text="Find: Ctrl-K or /" acts>
+      <button
+        type="button"
+        aria-label="Find"
+        onClick={onFind}
+        className="grid size-8 place-items-center rounded-sm border border-line text-faint hover:text-ink pointer-coarse:size-11"
+      >
+        <Search aria-hidden className="size-4.5" />
+      </button>
+    </Hint>
+  );
+}

@@ -1,0 +1,174 @@
+'use client';
+import { zodResolver } from '@hookform/resolvers/zod';
+import { useRouter } from 'next/navigation';
+import { useState } from 'react';
+import { Controller, useFieldArray, useForm } from 'react-hook-form';
+import type { Problem } from '@/core/problem';
+import { formatQuantity, setDecimalMark } from '@/core/quantity';
+import { sendJson } from '@/features/job/postJson';
+import { Button } from '@/ui/Button';
+import { TextArea, TextField } from '@/ui/Field';
+import { Notice } from '@/ui/Notice';
+import { Segments } from '@/ui/Segments';
+import { Select } from '@/ui/Select';
+import { Tick } from '@/ui/Tick';
+import { timeWords } from '@/ui/when';
+import { MAINS, Settings } from '@/wire/settings';
+
+/** What the workshop sets once, for every bench. */
+export function SettingsScreen({ settings, now }: { settings: Settings; now: number }) {
+  const router = useRouter();
+  const { register, control, handleSubmit, watch, formState, reset } = useForm<Settings>({
+    resolver: zodResolver(Settings),
+    defaultValues: settings,
+  });
+  const benches = useFieldArray({ control, name: 'benches' });
+  const [said, setSaid] = useState<Problem | 'kept' | null>(null);
+  const { errors, isSubmitting, isDirty } = formState;
+  const send = handleSubmit(async (wanted) => {
+    const answer = await sendJson<Settings>('PUT', '/api/settings', wanted);
+    if (!answer.ok) return setSaid(answer.problem);
+    setSaid('kept');
+    reset(wanted);
+    setDecimalMark(wanted.decimal);
+    router.refresh();
+  });
+  const { zone, decimal } = watch();
+  return (
+    <form onSubmit={(e) => void send(e)} className="grid gap-x-12 gap-y-8 lg:grid-cols-2" noValidate>
+      <Part title="Workshop" note="Stands at the head of every report.">
+        <TextField label="Name" error={errors.workshop?.name?.message} {...register('workshop.name')} />
+        <TextArea label="Address" error={errors.workshop?.address?.message} {...register('workshop.address')} />
+      </Part>
+      <Part title="Benches" note="Every line in a log says which bench wrote it.">
+        <ul className="flex flex-col gap-2">
+          {benches.fields.map((field, i) => (
+            <li key={field.id} className="grid grid-cols-[1fr_1fr_auto] items-end gap-3">
+              <TextField
+                label={`Bench ${i + 1}`}
+                error={errors.benches?.[i]?.name?.message}
+                {...register(`benches.${i}.name`)}
+              />
+              <TextField
+                label="Who works there"
+                error={errors.benches?.[i]?.who?.message}
+                {...register(`benches.${i}.who`)}
+              />
+              <Button disabled={benches.fields.length === 1} onClick={() => benches.remove(i)}>
+                Take away
+              </Button>
+            </li>
+          ))}
+        </ul>
+        {errors.benches?.root && (
+          <p role="alert" className="text-sm text-oxide">
+            {errors.benches.root.message}
+          </p>
+        )}
+        <Button className="self-start" onClick={() => benches.append({ name: '', who: '' })}>
+          Another bench
+        </Button>
+      </Part>
+      <Part title="How it is written" note="What is typed may have a point or a comma, whatever is set here.">
+        <div className="flex flex-wrap items-end gap-6">
+          <Controller
+            control={control}
+            name="decimal"
+            render={({ field }) => (
+              <div>
+                <p id="decimals" className="mb-1 text-sm text-faint">
+                  Decimals
+                </p>
+                <Segments
+                  labelledBy="decimals"
+                  figures
+                  value={field.value}
+                  choices={{ point: '4.7\u2009kΩ', comma: '4,7\u2009kΩ' }}
+                  onChoose={field.onChange}
+                />
+              </div>
+            )}
+          />
+          <Controller
+            control={control}
+            name="zone"
+            render={({ field }) => (
+              <Select
+                label="Time zone"
+                className="w-64"
+                value={field.value}
+                options={zones(field.value)}
+                onChoose={field.onChange}
+              />
+            )}
+          />
+          <p className="pb-1.5 text-sm text-faint">
+            now <span className="figure">{timeWords(now, zone)}</span>
+          </p>
+        </div>
+      </Part>
+      <Part title="Here" note="Mains of the country: a new job on the mains begins with it.">
+        <Controller
+          control={control}
+          name="mains"
+          render={({ field }) => (
+            <Select
+              label="Mains"
+              className="w-44"
+              value={field.value}
+              options={MAINS.map((m) => ({ value: m, words: mainsWords(m) }))}
+              onChoose={field.onChange}
+            />
+          )}
+        />
+        <Controller
+          control={control}
+          name="sound"
+          render={({ field }) => (
+            <Tick label="Tones of readings in Probe" checked={field.value} onTick={field.onChange} />
+          )}
+        />
+      </Part>
+      <div className="sticky bottom-0 col-span-full flex items-center gap-4 border-t border-line bg-ground py-3">
+        <Button type="submit" kind="primary" disabled={isSubmitting}>
+          Keep the settings
+        </Button>
+        <p role="status" className="text-verdigris">
+          {said === 'kept' && !isDirty && `✓ kept: figures are written like ${sample(decimal)}`}
+        </p>
+      </div>
+      {said !== null && said !== 'kept' && (
+        <Notice kind="trouble" className="col-span-full">
+          <strong>{said.sentence}</strong> {said.remedy}
+        </Notice>
+      )}
+    </form>
+  );
+}
+
+const sample = (decimal: Settings['decimal']): string => {
+  const shown = formatQuantity(4700, 'ohm');
+  return decimal === 'comma' ? shown.replace('.', ',') : shown;
+};
+
+function mainsWords(mains: string): string {
+  const [volts = '', hertz = ''] = mains.split('/');
+  return `${formatQuantity(Number(volts), 'V')} ${formatQuantity(Number(hertz), 'Hz')}`;
+}
+
+/** Every zone that is known here, and the one that is set. */
+function zones(own: string): readonly string[] {
+  return [...new Set([own, 'UTC', ...Intl.supportedValuesOf('timeZone')])];
+}
+
+function Part({ title, note, children }: { title: string; note: string; children: React.ReactNode }) {
+  return (
+    <section aria-label={title} className="flex flex-col gap-3">
+      <div>
+        <h2 className="font-semibold">{title}</h2>
+        <p className="text-sm text-faint">{note}</p>
+      </div>
+      {children}
+    </section>
+  );
+}
