@@ -11,6 +11,8 @@ export default defineConfig({
   use: {
     baseURL: process.env['BASE_URL'] ?? 'http://127.0.0.1:4730',
     viewport: { width: 1280, height: 800 },
+    // A bench is dim.
+    colorScheme: 'dark',
     browserName: 'chromium',
     launchOptions: {
       executablePath: process.env['CHROMIUM'] ?? '/usr/bin/chromium',

@@ -272,9 +272,13 @@ test('safety tests are missing until they are made; the report prints on one pag
 });
 
 test('the theme is remembered, the list of keys opens and closes', async ({ page }) => {
-  await open(page, '/jobs/SP-118/board');
   const theme = () => page.evaluate(() => document.documentElement.dataset['theme']);
-  expect(await theme()).toBe('soot');
+  // As the system has it, until it is chosen here.
+  await page.emulateMedia({ colorScheme: 'light' });
+  await open(page, '/jobs/SP-118/board');
+  expect(await theme()).toBe('paper');
+  await page.emulateMedia({ colorScheme: 'dark' });
+  await expect.poll(theme).toBe('soot');
   await page.getByRole('button', { name: 'Switch between dark and light' }).click();
   await page.reload();
   expect(await theme()).toBe('paper');

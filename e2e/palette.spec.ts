@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { open, openProbe } from './bench';
+import { open } from './bench';
 
 test('anything is found by what it is called: Ctrl-K from a field, slash from the page, the button by touch', async ({
   page,
@@ -53,8 +53,8 @@ test('help and finding are there on every page; where something is typed a key i
   await page.keyboard.type('a/?g1');
   await expect(page.getByLabel('Search jobs')).toHaveValue('a/?g1');
   // The empty reading field leaves letters to the frame, a begun one keeps them.
-  await openProbe(page, 'SP-120');
-  await page.getByRole('textbox', { name: 'Reading' }).focus();
+  await open(page, '/jobs/SP-118/probe');
+  await page.getByRole('textbox', { name: 'Reading' }).focus({ timeout: 60_000 });
   await page.keyboard.press('/');
   await expect(page.getByRole('dialog', { name: 'Find' })).toBeVisible();
   await page.keyboard.press('Escape');

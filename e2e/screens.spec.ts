@@ -20,6 +20,14 @@ const SCREENS = [
   ['/jobs/SP-115/modify', 'Keep this change'],
   ['/jobs/SP-115/sweep', 'Keep'],
   ['/jobs/SP-120/sweep', 'Begin the sweep'],
+  ['/settings', 'Keep the settings'],
+] as const;
+
+/** The bench, a tablet, a phone. */
+const SIZES = [
+  [1280, 800],
+  [820, 1180],
+  [390, 844],
 ] as const;
 
 async function axe(page: Page): Promise<readonly string[]> {
@@ -36,13 +44,13 @@ for (const [path, primary] of SCREENS) {
     await open(page, path);
     await page.waitForLoadState('networkidle');
     expect(await onlyPrimary(page)).toMatch(primary);
-    for (const theme of ['soot', 'paper']) {
-      await page.evaluate((t) => (document.documentElement.dataset['theme'] = t), theme);
-      await page.waitForTimeout(100);
-      expect(await axe(page)).toEqual([]);
-    }
-    for (const width of [1280, 768]) {
-      await page.setViewportSize({ width, height: 800 });
+    for (const [width, height] of SIZES) {
+      await page.setViewportSize({ width, height });
+      for (const theme of ['soot', 'paper']) {
+        await page.evaluate((t) => (document.documentElement.dataset['theme'] = t), theme);
+        await page.waitForTimeout(100);
+        expect([width, theme, await axe(page)]).toEqual([width, theme, []]);
+      }
       const over = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);
       expect([width, over <= 0]).toEqual([width, true]);
     }

@@ -32,7 +32,7 @@ const browser = await chromium.launch({
   args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'],
 });
 for (const [name, path, theme = 'soot', tab, press, fill] of PICTURES) {
-  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, colorScheme: 'dark' });
   await page.addInitScript((t) => window.localStorage.setItem('theme', t), theme);
   await page.goto(base + path, { waitUntil: 'networkidle' });
   if (path.endsWith('/probe') && tab === undefined)

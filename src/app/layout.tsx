@@ -3,7 +3,6 @@ import { headers } from 'next/headers';
 import type { ReactNode } from 'react';
 import { pool } from '@/data/pool';
 import { SettingsProvider } from '@/features/job/SettingsContext';
-import { Hydrated } from '@/ui/Hydrated';
 import { Providers } from '@/ui/Providers';
 import { workshopSettings } from '@/usecases/settings';
 import './globals.css';
@@ -25,7 +24,6 @@ export default async function RootLayout({ children }: { children: ReactNode }) 
         <Providers nonce={nonce}>
           <SettingsProvider settings={settings}>{children}</SettingsProvider>
         </Providers>
-        <Hydrated />
       </body>
     </html>
   );

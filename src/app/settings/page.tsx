@@ -11,7 +11,7 @@ export const dynamic = 'force-dynamic';
 export default async function SettingsPage() {
   const settings = await workshopSettings(pool());
   return (
-    <div className="mx-auto max-w-[1100px] px-6 py-5">
+    <div className="mx-auto max-w-[1100px] px-6 py-5 max-sm:px-3">
       <header className="mb-5 flex items-center gap-5">
         <Link href="/" className="text-2xl font-bold text-brass">
           Rough Lantern

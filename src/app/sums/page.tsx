@@ -7,7 +7,7 @@ export const metadata = { title: 'Bench sums' };
 
 export default function SumsPage() {
   return (
-    <div className="mx-auto max-w-[1100px] px-6 py-5">
+    <div className="mx-auto max-w-[1100px] px-6 py-5 max-sm:px-3">
       <header className="mb-5 flex items-center gap-5">
         <Link href="/" className="text-2xl font-bold text-brass">
           Rough Lantern

@@ -4,12 +4,12 @@ import { useRouter } from 'next/navigation';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import type { HazardState } from '@/core/safety';
 import { LiveBanner } from '@/features/frame/LiveBanner';
-import { HazardWord } from '@/features/frame/HazardWord';
 import { useSettings } from '@/features/job/SettingsContext';
 import { useContact } from '@/features/job/useContact';
 import { FrameKeys } from '@/features/frame/FrameKeys';
 import { ThemeSwitch } from '@/features/frame/ThemeSwitch';
 import { PrimaryLink } from '@/ui/PrimaryLink';
+import { JobsTable } from './JobsTable';
 
 /** One job as the bench lists it. */
 export interface BenchRow {
@@ -63,8 +63,8 @@ export function BenchScreen({ rows }: { rows: readonly BenchRow[] }) {
     );
   }, [rows, wanted]);
   return (
-    <div className="mx-auto flex min-h-screen max-w-[1280px] flex-col px-6 py-5">
-      <header className="mb-6 flex items-center gap-5">
+    <div className="mx-auto flex min-h-screen max-w-[1280px] flex-col px-6 py-5 max-sm:px-3">
+      <header className="mb-6 flex flex-wrap items-center gap-5 max-sm:gap-3">
         <h1 className="text-2xl font-bold text-brass">Rough Lantern</h1>
         <p className="text-faint">Bench{workshop.name === '' ? '' : `, ${workshop.name}`}</p>
         <input
@@ -78,7 +78,7 @@ export function BenchScreen({ rows }: { rows: readonly BenchRow[] }) {
           }}
           placeholder="tag, unit, what it waits for"
           aria-label="Search jobs"
-          className="ml-auto w-80 rounded-sm border border-line bg-raised px-3 py-1.5 placeholder:text-faint"
+          className="ml-auto w-80 min-w-0 rounded-sm max-sm:order-last max-sm:w-full border border-line bg-raised px-3 py-1.5 placeholder:text-faint"
         />
         <Link href="/sums" className="text-slate underline underline-offset-4">
           Sums
@@ -98,64 +98,7 @@ export function BenchScreen({ rows }: { rows: readonly BenchRow[] }) {
           No job on the bench yet. Take one in: it needs a tag, the nameplate and what is wrong with it.
         </p>
       ) : (
-        <table className="w-full border-collapse text-left">
-          <caption className="sr-only">Jobs on the bench</caption>
-          <thead className="text-sm text-faint">
-            <tr className="border-b border-line">
-              <th className="py-2 pr-3 font-normal">Tag</th>
-              <th className="pr-3 font-normal">Unit</th>
-              <th className="pr-3 font-normal">Hazard</th>
-              <th className="pr-3 font-normal">Next thing to do</th>
-              <th className="pr-3 font-normal max-md:hidden">Waiting for</th>
-              <th className="pr-3 font-normal max-md:hidden">Last activity</th>
-              <th>
-                <span className="sr-only">Start another like it</span>
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            {shown.map((row) => (
-              <tr key={row.tag} className="border-b border-line/60 align-baseline hover:bg-raised">
-                <td className="py-3 pr-3">
-                  <Link
-                    href={`/jobs/${row.tag}/${row.stepPath}`}
-                    className="figure text-lg font-bold whitespace-nowrap underline decoration-line underline-offset-4"
-                  >
-                    {row.tag}
-                  </Link>
-                </td>
-                <td className="pr-3">{row.unit}</td>
-                <td className="pr-3">
-                  <HazardWord
-                    state={lostSince === null || row.hazard === 'LIVE' ? row.hazard : 'UNKNOWN'}
-                    since={lostSince}
-                  />
-                </td>
-                <td className="pr-3">
-                  <span className="text-brass">{row.step}</span>
-                  <span className="block">{row.next}</span>
-                </td>
-                <td className="pr-3 max-md:hidden">{row.waitingFor || <span className="text-faint">nothing</span>}</td>
-                <td className="figure pr-3 text-sm whitespace-nowrap text-faint max-md:hidden">{row.last}</td>
-                <td className="text-right whitespace-nowrap">
-                  {row.damaged && (
-                    <a href={`/api/jobs/${row.tag}/export?as=raw`} className="text-slate underline underline-offset-4">
-                      export it
-                    </a>
-                  )}
-                  {row.done && (
-                    <Link href={`/jobs/new?from=${row.tag}`} className="text-slate underline underline-offset-4">
-                      same as this
-                    </Link>
-                  )}
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      )}
-      {rows.length > 0 && shown.length === 0 && (
-        <p className="mt-6 text-lg">No job matches “{wanted}”. Clear the search, or take in a new job.</p>
+        <JobsTable rows={rows} wanted={wanted} lostSince={lostSince} />
       )}
     </div>
   );

@@ -2,20 +2,16 @@
 import { Tabs } from 'radix-ui';
 import { STEPS } from '@/core/job';
 import { useSearchParams } from 'next/navigation';
-import { useCallback, useMemo, useState } from 'react';
+import { useCallback, useState } from 'react';
 import type { Board } from '@/core/circuit';
-import { boardNets, findPart, pinsOnNet, placesOnNet } from '@/core/circuit';
-import { marking, partFigure } from '@/core/part';
-import type { Part } from '@/core/part';
-import { formatQuantity } from '@/core/quantity';
+import { boardNets, findPart } from '@/core/circuit';
 import { useJob } from '@/features/job/JobContext';
 import { NextLink } from '@/features/frame/NextLink';
 import { useSuspects } from '@/features/job/SuspectsContext';
-import { shortValue } from '@/core/schematic';
 import { Schematic } from '@/features/schematic/Schematic';
 import type { Selection } from '@/features/schematic/selection';
 import { TabStrip } from '@/ui/TabStrip';
-import { BasisMark } from './BasisMark';
+import { NetsTable, PartsTable } from './BoardTables';
 import { ComparePanel } from './ComparePanel';
 import { LookPanel } from './LookPanel';
 import { PartPanel } from './PartPanel';
@@ -65,19 +61,10 @@ export function BoardScreen() {
   const [wanted, setWanted] = useState('');
   const pickNet = useCallback((net: string) => setPicked({ nets: [net] }), [setPicked]);
   const pickPart = useCallback((ref: string) => setPicked({ part: ref }), [setPicked]);
-  const words = wanted.toLowerCase();
-  const parts = useMemo(
-    () =>
-      board.parts.filter((p) =>
-        `${p.ref} ${p.kind} ${marking(p) ?? ''} ${p.nets.join(' ')} ${p.basis}`.toLowerCase().includes(words),
-      ),
-    [board, words],
-  );
-  const nets = useMemo(() => boardNets(board).filter((n) => n.toLowerCase().includes(words)), [board, words]);
   const assumed = board.parts.filter((p) => p.basis === 'assumed').length;
   const part = picked.part === undefined ? undefined : findPart(board, picked.part);
   // Nothing picked: what is done here has the whole width.
-  const wide = picked.part === undefined && picked.nets === undefined && table !== 'parts' && table !== 'nets';
+  const wide = picked.part === undefined && picked.nets === undefined;
   return (
     <div className="flex flex-col gap-3">
       <div className="flex items-start justify-between gap-4">
@@ -136,30 +123,8 @@ export function BoardScreen() {
                 onHover={setOnPhoto}
               />
             )}
-            {(table === 'parts' || table === 'nets') && (
-              <div className="max-h-80 overflow-y-auto" tabIndex={0} aria-label="Table">
-                {table === 'parts' ? (
-                  <PartsTable parts={parts} picked={picked.part} onPick={(ref) => setPicked({ part: ref })} />
-                ) : (
-                  <ul>
-                    {nets.map((net) => (
-                      <li key={net}>
-                        <button
-                          type="button"
-                          onClick={() => setPicked({ nets: [net] })}
-                          className={`flex h-8 w-full items-center gap-3 px-2 text-left hover:bg-raised ${picked.nets?.[0] === net ? 'bg-raised' : ''}`}
-                        >
-                          <span className="figure w-24">{net}</span>
-                          <span className="min-w-0 truncate text-sm text-faint">
-                            {pinsOnNet(board, net).length} pins; easiest: {placesOnNet(board, net)[0]?.words}
-                          </span>
-                        </button>
-                      </li>
-                    ))}
-                  </ul>
-                )}
-              </div>
-            )}
+            {table === 'parts' && <PartsTable board={board} wanted={wanted} picked={picked.part} onPick={pickPart} />}
+            {table === 'nets' && <NetsTable board={board} wanted={wanted} picked={picked.nets?.[0]} onPick={pickNet} />}
           </Tabs.Content>
         </Tabs.Root>
         {!wide && (
@@ -175,65 +140,4 @@ export function BoardScreen() {
       </div>
     </div>
   );
-}
-
-function PartsTable({
-  parts,
-  picked,
-  onPick,
-}: {
-  parts: readonly Part[];
-  picked: string | undefined;
-  onPick(ref: string): void;
-}) {
-  return (
-    <table className="w-full border-collapse text-left">
-      <thead className="sticky top-0 bg-ground text-sm text-faint">
-        <tr>
-          <th className="w-10 font-normal">
-            <span className="sr-only">Basis</span>
-          </th>
-          <th className="font-normal">Part</th>
-          <th className="pr-2 text-right font-normal">Value</th>
-          <th className="font-normal">Marking</th>
-          <th className="font-normal">Nets</th>
-        </tr>
-      </thead>
-      <tbody>
-        {parts.map((p) => {
-          const [figure, unit] = shortValue(p).split('\u2009');
-          return (
-            <tr
-              key={p.ref}
-              className={`h-8 border-b border-line/40 hover:bg-raised ${picked === p.ref ? 'bg-raised' : ''}`}
-            >
-              <td className="pr-2 text-center">
-                <BasisMark basis={p.basis} fitted={p.fitted} />
-              </td>
-              <td className="pr-2 whitespace-nowrap">
-                <button
-                  type="button"
-                  className="figure underline decoration-line underline-offset-4"
-                  onClick={() => onPick(p.ref)}
-                >
-                  {p.ref}
-                </button>{' '}
-                <span className="text-sm text-faint">{p.fitted ? p.kind : 'not fitted'}</span>
-              </td>
-              <td className="figure pr-2 text-right whitespace-nowrap">
-                {figure} <span className="inline-block w-7 text-left text-faint">{unit ?? ''}</span>
-              </td>
-              <td className="max-w-32 truncate pr-3">{marking(p) ?? ratedVolts(p)}</td>
-              <td className="figure max-w-44 truncate text-sm text-faint">{p.nets.join(' ')}</td>
-            </tr>
-          );
-        })}
-      </tbody>
-    </table>
-  );
-}
-
-function ratedVolts(part: Part): string {
-  const volts = partFigure(part, 'ratedVolts');
-  return volts === undefined ? '' : formatQuantity(volts, 'V');
 }

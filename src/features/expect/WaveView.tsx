@@ -3,7 +3,7 @@ import { CartesianGrid, Line, LineChart, ReferenceLine, XAxis, YAxis } from 'rec
 import { formatQuantity } from '@/core/quantity';
 import type { Waveform } from '@/core/work';
 import { AXIS } from '@/features/frame/plotLooks';
-import { useWidth } from '@/features/frame/useWidth';
+import { useWidth } from '@/ui/useWidth';
 
 /** A probe for a scope is chosen above this, V; the usual one bears so much at its tip. */
 const USUAL_PROBE = 300;

@@ -3,6 +3,7 @@ import { useRouter } from 'next/navigation';
 import { useRef, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { STEPS, TOOLS } from '@/core/job';
+import { Hydrated } from '@/ui/Hydrated';
 import { FindButton, Palette } from './Palette';
 import type { PaletteItem } from './paletteItems';
 import { KeyHelp } from './KeyHelp';
@@ -71,6 +72,7 @@ export function FrameKeys({ tag = null, items }: { tag?: string | null; items?: 
   useHotkeys('mod+k', find, { enableOnFormTags: true, enableOnContentEditable: true, useKey: true });
   return (
     <>
+      <Hydrated />
       <FindButton onFind={() => setFinding(true)} />
       <KeyHelp open={help} inJob={tag !== null} onOpenChange={setHelp} />
       {finding && <Palette items={items} onClose={() => setFinding(false)} onHelp={() => setHelp(true)} />}

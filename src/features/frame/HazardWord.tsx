@@ -29,7 +29,7 @@ export function HazardWord({
   return (
     <span
       data-hazard={state}
-      className={`inline-flex items-center gap-1.5 rounded-sm font-bold whitespace-nowrap ${look} ${large ? 'px-3 py-1 text-lg' : 'px-1.5 text-sm'}`}
+      className={`inline-flex items-center gap-1.5 rounded-sm font-bold whitespace-nowrap ${look} ${large ? 'px-3 py-1 text-lg max-sm:px-2 max-sm:text-base' : 'px-1.5 text-sm'}`}
     >
       <span aria-hidden>{mark}</span>
       {state}

@@ -1,4 +1,5 @@
 'use client';
+import { ArrowLeft } from 'lucide-react';
 import Link from 'next/link';
 import { Fragment, useCallback } from 'react';
 import type { ReactNode } from 'react';
@@ -12,6 +13,7 @@ import { LampPost } from './LampPost';
 import { lineWords } from './lineWords';
 import { LedgerPanel } from './LedgerPanel';
 import { LiveBanner } from './LiveBanner';
+import { LogDrawer } from './LogDrawer';
 import { jobItems } from './paletteItems';
 import { ThemeSwitch } from './ThemeSwitch';
 
@@ -22,12 +24,16 @@ export function JobFrame({ children }: { children: ReactNode }) {
   const items = useCallback(() => jobItems(job.tag, active.board), [job.tag, active.board]);
   return (
     <div className="print-flat flex h-screen flex-col">
-      <header className="no-print flex h-13 shrink-0 items-center gap-4 border-b border-line px-4">
-        <Link href="/" className="font-semibold text-brass">
-          Bench
+      <header className="no-print flex h-13 shrink-0 items-center gap-4 border-b border-line px-4 max-sm:gap-2 max-sm:px-2">
+        <Link
+          href="/"
+          className="font-semibold text-brass max-sm:grid max-sm:min-h-11 max-sm:min-w-8 max-sm:place-items-center"
+        >
+          <ArrowLeft aria-hidden className="hidden size-5 max-sm:block" />
+          <span className="max-sm:sr-only">Bench</span>
         </Link>
         <span className="figure text-lg font-bold">{job.tag}</span>
-        <span className="min-w-0 flex-1 truncate">
+        <span className="min-w-0 flex-1 truncate max-sm:invisible">
           {job.unit} <span className="text-faint">{String(job.nameplate['input'] ?? '')}</span>
         </span>
         {boards.length > 1 && (
@@ -41,9 +47,12 @@ export function JobFrame({ children }: { children: ReactNode }) {
             onChoose={chooseBoard}
           />
         )}
-        <ActorChoice actor={actor} onChoose={setActor} />
+        <ActorChoice actor={actor} onChoose={setActor} className="max-lg:hidden" />
+        <LogDrawer />
         <FrameKeys tag={job.tag} items={items} />
-        <ThemeSwitch />
+        <span className="max-sm:hidden">
+          <ThemeSwitch />
+        </span>
         <HazardWord state={progress.hazard.state} since={lostSince} large />
       </header>
       {progress.hazard.state === 'LIVE' && (
@@ -57,9 +66,9 @@ export function JobFrame({ children }: { children: ReactNode }) {
         </p>
       )}
       <LiveBanner jobs={live.filter((other) => other.tag !== job.tag)} />
-      <div className="print-flat flex min-h-0 flex-1">
+      <div className="print-flat flex min-h-0 flex-1 max-sm:flex-col-reverse">
         <LampPost />
-        <main className="print-flat min-w-0 flex-1 overflow-y-auto p-5" id="work" tabIndex={-1}>
+        <main className="print-flat min-w-0 flex-1 overflow-y-auto p-5 max-sm:p-3" id="work" tabIndex={-1}>
           {trouble && (
             <Notice kind="trouble" className="no-print mb-4">
               <strong>{trouble.sentence}</strong> {trouble.remedy}{' '}

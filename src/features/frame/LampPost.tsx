@@ -18,9 +18,9 @@ export function LampPost() {
   return (
     <nav
       aria-label="Steps of the job"
-      className="no-print flex w-40 shrink-0 flex-col border-r border-line py-4 max-lg:w-14"
+      className="no-print flex w-40 shrink-0 flex-col border-r border-line py-4 max-lg:w-14 max-sm:w-full max-sm:flex-row max-sm:overflow-x-auto max-sm:border-t max-sm:border-r-0 max-sm:py-0"
     >
-      <ol className="flex flex-col">
+      <ol className="flex flex-col max-sm:flex-row">
         {STEPS.map((step, i) => {
           const beside = step === 'probe' ? <ToolLink tool="expect" tag={job.tag} path={path} moved={0} /> : null;
           const here = path.endsWith(`/${step}`);
@@ -29,11 +29,11 @@ export function LampPost() {
             <Fragment key={step}>
               {beside}
               <li className="relative">
-                {i > 0 && <span aria-hidden className="absolute -top-2 left-[26px] h-4 w-px bg-line" />}
+                {i > 0 && <span aria-hidden className="absolute -top-2 left-[26px] h-4 w-px bg-line max-sm:hidden" />}
                 <Link
                   href={`/jobs/${job.tag}/${step}`}
                   aria-current={here ? 'page' : undefined}
-                  className={`flex items-center gap-3 py-2 pr-2 pl-4 ${here ? 'bg-raised font-semibold' : ''}`}
+                  className={`flex items-center gap-3 py-2 pr-2 pl-4 max-sm:min-h-11 max-sm:min-w-11 max-sm:justify-center max-sm:px-2 ${here ? 'bg-raised font-semibold' : ''}`}
                 >
                   <LampSign lamp={progress.lamps[step]} />
                   <span className="max-lg:sr-only">
@@ -51,7 +51,10 @@ export function LampPost() {
           );
         })}
       </ol>
-      <ul aria-label="At hand" className="mt-4 flex flex-col border-t border-line pt-3">
+      <ul
+        aria-label="At hand"
+        className="mt-4 flex flex-col border-t border-line pt-3 max-sm:mt-0 max-sm:flex-row max-sm:border-t-0 max-sm:border-l max-sm:pt-0"
+      >
         {(Object.keys(TOOLS) as Tool[])
           .filter((tool) => tool !== 'expect')
           .map((tool) => (
@@ -75,7 +78,7 @@ function ToolLink({ tool, tag, path, moved }: { tool: Tool; tag: string; path: s
       <Link
         href={`/jobs/${tag}/${tool}`}
         aria-current={here ? 'page' : undefined}
-        className={`flex items-center gap-3 py-1.5 pr-2 pl-4 ${here ? 'bg-raised font-semibold' : ''}`}
+        className={`flex items-center gap-3 py-1.5 pr-2 pl-4 max-sm:min-h-11 max-sm:min-w-11 max-sm:justify-center max-sm:px-2 ${here ? 'bg-raised font-semibold' : ''}`}
       >
         <span aria-hidden className="figure w-[22px] text-center text-sm text-faint">
           {key}

@@ -7,14 +7,23 @@ import { Confirm } from '@/ui/Confirm';
 import { timeWords } from '@/ui/when';
 import { lineWords } from './lineWords';
 
-/** The job log, newest at the top; each line can be undone by a compensating line. */
+/** The job log, newest at the top, beside the work; each line can be undone by a compensating line. */
 export function LedgerPanel() {
+  return (
+    <aside aria-label="Job log" className="no-print flex w-72 shrink-0 flex-col border-l border-line max-lg:hidden">
+      <h2 className="px-3 pt-3 pb-2 text-sm text-faint">Job log</h2>
+      <LedgerLines />
+    </aside>
+  );
+}
+
+/** The lines themselves: those that wait to be written, then those that are. */
+export function LedgerLines() {
   const { boards, lines, waiting, addLine } = useJob();
   const labels = useMemo(() => new Map(boards.length > 1 ? boards.map((b) => [b.id, b.label]) : []), [boards]);
   const undone = useMemo(() => new Set(lines.flatMap((l) => (l.reverses === null ? [] : [l.reverses]))), [lines]);
   return (
-    <aside aria-label="Job log" className="no-print flex w-72 shrink-0 flex-col border-l border-line max-lg:hidden">
-      <h2 className="px-3 pt-3 pb-2 text-sm text-faint">Job log</h2>
+    <>
       {lines.length + waiting.length === 0 && (
         <p className="px-3 text-sm text-faint">Nothing written yet. What you do here is kept here.</p>
       )}
@@ -39,7 +48,7 @@ export function LedgerPanel() {
           />
         ))}
       </ol>
-    </aside>
+    </>
   );
 }
 

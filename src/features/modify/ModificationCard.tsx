@@ -9,7 +9,7 @@ import { useSettings } from '@/features/job/SettingsContext';
 import { timeWords } from '@/ui/when';
 import { stressWords } from '@/features/frame/stressWords';
 import { SweepPlot } from '@/features/frame/SweepPlot';
-import { useWidth } from '@/features/frame/useWidth';
+import { useWidth } from '@/ui/useWidth';
 import { Button } from '@/ui/Button';
 import { Notice } from '@/ui/Notice';
 import { StepTable } from './StepTable';

@@ -15,6 +15,7 @@ import { Schematic } from '@/features/schematic/Schematic';
 import { PrimaryLink } from '@/ui/PrimaryLink';
 import { Progress } from '@/ui/Progress';
 import { TabStrip } from '@/ui/TabStrip';
+import { Button } from '@/ui/Button';
 import { Notice } from '@/ui/Notice';
 import { playTone } from '@/ui/tones';
 import type { Tone } from '@/ui/tones';
@@ -69,6 +70,8 @@ const Probing = memo(function Probing() {
   const [allPlaces, setAllPlaces] = useState(false);
   const [picked, setPicked] = useState<string | undefined>(undefined);
   const [sound, setSound] = useState(useSettings().sound);
+  // On a phone the rest is a touch away.
+  const [more, setMore] = useState(false);
   const selection = useMemo(
     () => ({ part: picked, nets: current ? [current.red, current.black] : [] }),
     [picked, current],
@@ -173,39 +176,44 @@ const Probing = memo(function Probing() {
           )}
         </section>
       )}
-      <div className="grid grid-cols-2 gap-4 max-md:grid-cols-1">
-        <section aria-labelledby="plan">
-          <h2 id="plan" className="mb-1 font-semibold">
-            Plan, best next first
-          </h2>
-          <PlanList board={board} plan={plan} current={current} onChoose={choose} />
-          {weighed && plan.length === 0 && <p className="text-faint">Nothing left to read.</p>}
-        </section>
-        <section aria-labelledby="suspects">
-          <h2 id="suspects" className="mb-1 font-semibold">
-            Suspects{' '}
-            <span className="text-sm font-normal text-faint">
-              {weighed && weighed.done < weighed.of
-                ? `${weighed.done} of ${weighed.of} worked out, nothing is called before all are`
-                : thinking && weighed
-                  ? 'weighing …'
-                  : complained && complained.done < complained.of
-                    ? `by the complaint: ${complained.done} of ${complained.of} faults worked out under power`
-                    : complained && 'by the complaint as computed'}
-            </span>
-          </h2>
-          {weighed && <SuspectList board={board} weighed={weighed} />}
-        </section>
+      <Button className="sm:hidden" onClick={() => setMore(!more)} aria-expanded={more}>
+        {more ? 'Lead, lead, figure alone' : 'Plan, suspects, permit, drawing'}
+      </Button>
+      <div className={`flex flex-col gap-2 ${more ? '' : 'max-sm:hidden'}`}>
+        <div className="grid grid-cols-2 gap-4 max-md:grid-cols-1">
+          <section aria-labelledby="plan">
+            <h2 id="plan" className="mb-1 font-semibold">
+              Plan, best next first
+            </h2>
+            <PlanList board={board} plan={plan} current={current} onChoose={choose} />
+            {weighed && plan.length === 0 && <p className="text-faint">Nothing left to read.</p>}
+          </section>
+          <section aria-labelledby="suspects">
+            <h2 id="suspects" className="mb-1 font-semibold">
+              Suspects{' '}
+              <span className="text-sm font-normal text-faint">
+                {weighed && weighed.done < weighed.of
+                  ? `${weighed.done} of ${weighed.of} worked out, nothing is called before all are`
+                  : thinking && weighed
+                    ? 'weighing …'
+                    : complained && complained.done < complained.of
+                      ? `by the complaint: ${complained.done} of ${complained.of} faults worked out under power`
+                      : complained && 'by the complaint as computed'}
+              </span>
+            </h2>
+            {weighed && <SuspectList board={board} weighed={weighed} />}
+          </section>
+        </div>
+        {weighed && (
+          <section aria-labelledby="permit">
+            <h2 id="permit" className="mb-1 font-semibold">
+              Permit to power
+            </h2>
+            <PermitList permit={weighed.permit} board={board} current={current} onChoose={choose} />
+          </section>
+        )}
+        <Schematic board={board} selection={selection} byPart={weighed?.byPart} height={260} onPickPart={setPicked} />
       </div>
-      {weighed && (
-        <section aria-labelledby="permit">
-          <h2 id="permit" className="mb-1 font-semibold">
-            Permit to power
-          </h2>
-          <PermitList permit={weighed.permit} board={board} current={current} onChoose={choose} />
-        </section>
-      )}
-      <Schematic board={board} selection={selection} byPart={weighed?.byPart} height={260} onPickPart={setPicked} />
     </div>
   );
 });

@@ -6,6 +6,8 @@ import { decadeSlip } from '@/core/expect';
 import { formatQuantity, formatVolts } from '@/core/quantity';
 import { Button } from '@/ui/Button';
 import { interpreted, readTyped } from '@/features/frame/readReading';
+import { useTouchPhone } from '@/ui/useTouchPhone';
+import { KeyPad } from './KeyPad';
 import { useAnywhere } from './useAnywhere';
 
 /** What the keys of the empty field do. */
@@ -45,6 +47,7 @@ export function ReadingEntry({
   const [text, setText] = useState(begun);
   const [meant, setMeant] = useState<number | null>(null);
   const field = useRef<HTMLInputElement>(null);
+  const phone = useTouchPhone();
   const typed = readTyped(text, mode);
   const wrong = typed.find((t) => !t.ok);
 
@@ -64,6 +67,12 @@ export function ReadingEntry({
       !asTyped && readings.length === 1 && first?.kind === 'figure' ? decadeSlip(expected, first.value) : null;
     if (slip !== null && meant === null) setMeant(slip);
     else keep(readings);
+  };
+  const type = (next: string): void => {
+    if (text === '') onBegin();
+    setText(next);
+    onType(next);
+    setMeant(null);
   };
   const acts: Readonly<Record<string, () => void>> = {
     n: keys.next,
@@ -99,18 +108,15 @@ export function ReadingEntry({
           data-reading="yes"
           aria-label="Reading"
           value={text}
-          onChange={(e) => {
-            if (text === '') onBegin();
-            setText(e.target.value);
-            onType(e.target.value);
-            setMeant(null);
-          }}
+          onChange={(e) => type(e.target.value)}
+          // The large keys below are its keyboard there.
+          inputMode={phone ? 'none' : 'text'}
           onKeyDown={onKeyDown}
           autoComplete="off"
           placeholder="—"
           className="figure h-20 min-w-0 flex-1 rounded-sm border-2 border-line bg-ground px-4 text-[56px] leading-none placeholder:text-line focus:border-slate"
         />
-        <div className="flex w-44 flex-col justify-between">
+        <div className="flex w-44 flex-col justify-between max-sm:w-28">
           <p className={`figure text-xl ${wrong ? 'text-oxide' : 'text-slate'}`} aria-live="polite">
             {typed.map((t) => interpreted(t, mode)).join('  ')}
           </p>
@@ -125,13 +131,26 @@ export function ReadingEntry({
       </div>
       {meant !== null && typed[0]?.ok && typed[0].seen.kind === 'figure' ? (
         <p role="alert" className="mt-1 text-lg text-brass">
-          <kbd>1</kbd> {show(typed[0].seen.value)} as typed, or <kbd>2</kbd> {show(meant)}?
+          <button type="button" className="pointer-coarse:min-h-11" onClick={() => send(true)}>
+            <kbd>1</kbd> {show(typed[0].seen.value)} as typed
+          </button>
+          , or{' '}
+          <button
+            type="button"
+            className="pointer-coarse:min-h-11"
+            onClick={() => keep([{ kind: 'figure', value: meant }])}
+          >
+            <kbd>2</kbd> {show(meant)}
+          </button>
+          ?
         </p>
       ) : (
-        <p className="mt-1 text-sm text-faint">
-          <kbd>o</kbd> overload · <kbd>Space</kbd> agrees, no figure · <kbd>n</kbd> next · <kbd>b</kbd> back ·{' '}
-          <kbd>u</kbd> undo · <kbd>a</kbd> all places · <kbd>~</kbd> creeping
-        </p>
+        <KeyPad
+          empty={text === ''}
+          onAct={(key) => acts[key]?.()}
+          onType={(key) => type(text + key)}
+          onRub={() => type(text.slice(0, -1))}
+        />
       )}
     </div>
   );

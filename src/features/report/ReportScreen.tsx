@@ -33,7 +33,7 @@ export function ReportScreen() {
   const { workshop, zone } = useSettings();
   const open = state.outcome === 'open';
   return (
-    <article className="max-w-3xl">
+    <article className="max-w-3xl max-md:overflow-x-auto">
       <ReportActions />
       <h1 className="text-2xl font-bold">
         Repair report <span className="figure">{job.tag}</span>

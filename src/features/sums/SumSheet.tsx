@@ -5,7 +5,7 @@ import { figureOf, suggestFigures } from '@/core/figures';
 import { formatQuantity } from '@/core/quantity';
 import { derivation, realPart, resultText, sumText } from '@/core/sums';
 import type { SumDone } from '@/core/sums';
-import { useWidth } from '@/features/frame/useWidth';
+import { useWidth } from '@/ui/useWidth';
 import { Button } from '@/ui/Button';
 import { Notice } from '@/ui/Notice';
 import { FigurePicker } from './FigurePicker';

@@ -39,8 +39,8 @@ export function SumsScreen({
       ? (Object.keys(SUM_TASKS) as SumTask[]).map((task) => [SUM_TASKS[task], found.filter((s) => s.task === task)])
       : [['Best first', found]];
   return (
-    <div className="flex gap-5">
-      <nav aria-label="Sums" className="w-56 shrink-0">
+    <div className="flex gap-5 max-md:flex-col">
+      <nav aria-label="Sums" className="w-56 shrink-0 max-md:max-h-64 max-md:w-full max-md:overflow-y-auto">
         <input
           type="search"
           aria-label="Find a sum"

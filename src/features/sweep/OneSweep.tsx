@@ -6,7 +6,7 @@ import { useJob } from '@/features/job/JobContext';
 import { SweepPlot } from '@/features/frame/SweepPlot';
 import { rememberRows } from '@/features/job/useSweeps';
 import type { KeptSweep } from '@/core/job';
-import { useWidth } from '@/features/frame/useWidth';
+import { useWidth } from '@/ui/useWidth';
 import { Button } from '@/ui/Button';
 import { Notice } from '@/ui/Notice';
 import { saveFile } from '@/ui/saveFile';

@@ -1,5 +1,6 @@
 'use client';
-import { useMemo, useState } from 'react';
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { useMemo, useRef } from 'react';
 import { engineeringParts, withMark } from '@/core/quantity';
 import type { Unit } from '@/core/quantity';
 import { COLUMN_KEYS, DERIVED_COLUMNS, DERIVED_KEYS, SWEEP_COLUMNS, deriveRow, lightestRow } from '@/core/sweep';
@@ -20,7 +21,14 @@ export function SweepTable({
   setBy: SweepColumn;
   marked: readonly number[];
 }) {
-  const [top, setTop] = useState(0);
+  const frame = useRef<HTMLDivElement>(null);
+
+  const virtual = useVirtualizer({
+    count: rows.length,
+    getScrollElement: () => frame.current,
+    estimateSize: () => ROW,
+    overscan: SPARE,
+  });
   const light = useMemo(() => lightestRow(rows), [rows]);
   const used = useMemo(() => COLUMN_KEYS.filter((k) => k === setBy || rows.some((r) => r[k] !== null)), [rows, setBy]);
   const derived = useMemo(
@@ -33,17 +41,17 @@ export function SweepTable({
     [rows, light],
   );
   const notes = useMemo(() => rows.some((r) => r.note !== ''), [rows]);
-  const from = Math.max(0, Math.floor(top / ROW) - SPARE);
-  const to = Math.min(rows.length, Math.ceil((top + HEIGHT) / ROW) + SPARE);
+  const inSight = virtual.getVirtualItems();
+  const [above, below] = [inSight[0]?.start ?? 0, virtual.getTotalSize() - (inSight.at(-1)?.end ?? 0)];
   const wanted = new Set(marked);
   return (
     <div
+      ref={frame}
       className="overflow-auto border border-line"
       style={{ maxHeight: HEIGHT }}
       tabIndex={0}
       role="region"
       aria-label="Rows of the sweep"
-      onScroll={(e) => setTop(e.currentTarget.scrollTop)}
     >
       <table className="w-full border-collapse text-sm" aria-rowcount={rows.length + 1}>
         <thead className="sticky top-0 bg-raised text-sm leading-tight text-faint">
@@ -63,18 +71,19 @@ export function SweepTable({
           </tr>
         </thead>
         <tbody>
-          {from > 0 && <tr style={{ height: from * ROW }} />}
-          {rows.slice(from, to).map((row, i) => {
+          {above > 0 && <tr aria-hidden style={{ height: above }} />}
+          {inSight.map(({ index }) => {
+            const row = rows[index]!;
             const more = deriveRow(row, light);
             return (
               <tr
-                key={from + i}
-                aria-rowindex={from + i + 2}
-                className={`h-8 border-b border-line/40 ${wanted.has(from + i) ? 'bg-oxide-ground' : ''}`}
+                key={index}
+                aria-rowindex={index + 2}
+                className={`h-8 border-b border-line/40 ${wanted.has(index) ? 'bg-oxide-ground' : ''}`}
               >
                 <td className="figure pr-2 text-right text-faint">
-                  {wanted.has(from + i) && <span aria-label="named above">▨ </span>}
-                  {from + i + 1}
+                  {wanted.has(index) && <span aria-label="named above">▨ </span>}
+                  {index + 1}
                 </td>
                 {used.map((k) => (
                   <Figure key={k} value={row[k]} unit={SWEEP_COLUMNS[k].unit} />
@@ -91,7 +100,7 @@ export function SweepTable({
               </tr>
             );
           })}
-          {to < rows.length && <tr style={{ height: (rows.length - to) * ROW }} />}
+          {below > 0 && <tr aria-hidden style={{ height: below }} />}
         </tbody>
       </table>
     </div>

@@ -1,0 +1,182 @@
+'use client';
+import {
+  flexRender,
+  getCoreRowModel,
+  getFilteredRowModel,
+  getSortedRowModel,
+  useReactTable,
+} from '@tanstack/react-table';
+import type { ColumnDef, SortingState } from '@tanstack/react-table';
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { ArrowDown, ArrowUp } from 'lucide-react';
+import { useEffect, useRef, useState } from 'react';
+import type { KeyboardEvent } from 'react';
+
+declare module '@tanstack/react-table' {
+  // eslint-disable-next-line @typescript-eslint/no-unused-vars -- as the package declares it
+  interface ColumnMeta<TData, TValue> {
+    /** Looks of the heading and of every cell. */
+    readonly look?: string;
+  }
+}
+
+/** Rows of a table that are not drawn yet are taken for this high, pixels. */
+const ROW = 32;
+/** So many are all drawn, in sight or not: they are found by the browser’s own search. */
+const DRAWN = 200;
+
+/**
+ * A table of any length: sorted by its headings, narrowed by words, walked by arrow keys; only what is in sight is drawn.
+ * height: of the pane it scrolls in, pixels; null: it stands in the page, all of it.
+ */
+export function DataTable<T>({
+  label,
+  rows,
+  columns,
+  keyOf,
+  filter = '',
+  height = null,
+  picked,
+  onPick,
+  look = () => '',
+  empty,
+}: {
+  label: string;
+  rows: readonly T[];
+  columns: readonly ColumnDef<T>[];
+  keyOf(row: T): string;
+  /** Words that all must stand in a row's sorted or searched columns. */
+  filter?: string;
+  height?: number | null;
+  picked?: string | undefined;
+  /** Enter or a click on a row. */
+  onPick?: ((row: T) => void) | undefined;
+  look?: (row: T) => string;
+  empty?: string;
+}) {
+  const [sorting, setSorting] = useState<SortingState>([]);
+  const frame = useRef<HTMLDivElement>(null);
+
+  const table = useReactTable<T>({
+    data: rows as T[],
+    columns: columns as ColumnDef<T>[],
+    state: { sorting, globalFilter: filter },
+    onSortingChange: setSorting,
+    getRowId: keyOf,
+    globalFilterFn: (row, _, wanted: string) => {
+      const text = row
+        .getAllCells()
+        .map((cell) => String(cell.getValue() ?? ''))
+        .join(' ')
+        .toLowerCase();
+      return wanted
+        .toLowerCase()
+        .split(/\s+/u)
+        .every((word) => text.includes(word));
+    },
+    getCoreRowModel: getCoreRowModel(),
+    getSortedRowModel: getSortedRowModel(),
+    getFilteredRowModel: getFilteredRowModel(),
+  });
+  const shown = table.getRowModel().rows;
+  const virtual = useVirtualizer({
+    count: shown.length,
+    getScrollElement: () => frame.current,
+    estimateSize: () => ROW,
+    overscan: 8,
+    enabled: height !== null && shown.length > DRAWN,
+  });
+  const whole = height === null || shown.length <= DRAWN;
+  const inSight = whole ? shown.map((_, index) => ({ index })) : virtual.getVirtualItems();
+  const [above, below] =
+    whole || inSight.length === 0
+      ? [0, 0]
+      : [virtual.getVirtualItems()[0]!.start, virtual.getTotalSize() - (virtual.getVirtualItems().at(-1)?.end ?? 0)];
+  const current = shown.findIndex((row) => row.id === picked);
+  // What is picked elsewhere comes into sight.
+  const { scrollToIndex } = virtual;
+  useEffect(() => {
+    if (current < 0 || height === null) return;
+    if (whole) frame.current?.querySelector(`[data-index="${current}"]`)?.scrollIntoView({ block: 'nearest' });
+    else scrollToIndex(current, { align: 'auto' });
+  }, [current, whole, height, scrollToIndex]);
+  const onKey = (event: KeyboardEvent): void => {
+    const step = { ArrowDown: 1, ArrowUp: -1, PageDown: 10, PageUp: -10 }[event.key];
+    if (!onPick || step === undefined || shown.length === 0) return;
+    event.preventDefault();
+    const next = Math.min(shown.length - 1, Math.max(0, current + step));
+    onPick(shown[next]!.original);
+  };
+  return (
+    <div
+      ref={frame}
+      role="region"
+      aria-label={`${label}: arrow keys go through it`}
+      tabIndex={height === null ? undefined : 0}
+      className={height === null ? 'overflow-x-auto' : 'overflow-auto'}
+      style={height === null ? {} : { maxHeight: height }}
+      onKeyDown={onKey}
+    >
+      <table className="w-full border-collapse text-left" aria-rowcount={shown.length + 1}>
+        <caption className="sr-only">{label}</caption>
+        <thead className="sticky top-0 z-10 bg-ground text-sm text-faint">
+          {table.getHeaderGroups().map((group) => (
+            <tr key={group.id} className="border-b border-line">
+              {group.headers.map((header) => {
+                const way = header.column.getIsSorted();
+                const words = flexRender(header.column.columnDef.header, header.getContext());
+                return (
+                  <th
+                    key={header.id}
+                    scope="col"
+                    aria-sort={way === 'asc' ? 'ascending' : way === 'desc' ? 'descending' : undefined}
+                    className={`py-1.5 pr-3 font-normal ${header.column.columnDef.meta?.look ?? ''}`}
+                  >
+                    {header.column.getCanSort() ? (
+                      <button
+                        type="button"
+                        onClick={header.column.getToggleSortingHandler()}
+                        className="inline-flex items-center gap-1 hover:text-ink"
+                      >
+                        {words}
+                        {way === 'asc' && <ArrowUp aria-hidden className="size-3.5" />}
+                        {way === 'desc' && <ArrowDown aria-hidden className="size-3.5" />}
+                      </button>
+                    ) : (
+                      words
+                    )}
+                  </th>
+                );
+              })}
+            </tr>
+          ))}
+        </thead>
+        <tbody>
+          {above > 0 && <tr aria-hidden style={{ height: above }} />}
+          {inSight.map(({ index }) => {
+            const row = shown[index]!;
+            return (
+              <tr
+                key={row.id}
+                data-index={index}
+                ref={whole ? undefined : virtual.measureElement}
+                aria-rowindex={index + 2}
+                aria-current={row.id === picked ? 'true' : undefined}
+                onClick={onPick && (() => onPick(row.original))}
+                className={`border-b border-line/50 align-baseline hover:bg-raised aria-[current]:bg-raised ${onPick ? 'cursor-pointer' : ''} ${look(row.original)}`}
+              >
+                {row.getVisibleCells().map((cell) => (
+                  <td key={cell.id} className={`py-1.5 pr-3 ${cell.column.columnDef.meta?.look ?? ''}`}>
+                    {flexRender(cell.column.columnDef.cell, cell.getContext())}
+                  </td>
+                ))}
+              </tr>
+            );
+          })}
+          {below > 0 && <tr aria-hidden style={{ height: below }} />}
+        </tbody>
+      </table>
+      {shown.length === 0 && empty && <p className="py-4 text-lg">{empty}</p>}
+    </div>
+  );
+}
