@@ -1,31 +1,43 @@
+import { parseArgs } from 'node:util';
+
 /** Command-line arguments: what stands alone, and options with their values (all of them, in order). */
 export interface Arguments {
   readonly plain: readonly string[];
   readonly options: ReadonlyMap<string, readonly string[]>;
 }
 
-const FLAGS = new Set(['json', 'list', 'help', 'powered']);
+const FLAGS: readonly string[] = ['json', 'list', 'help', 'powered'];
 
 /** Thrown when arguments cannot be used; exit status 2. */
 export class UnusableArguments extends Error {}
 
 /** Splits arguments; every option but the flags takes the next word (or what follows `=`) as its value. */
 export function readArguments(words: readonly string[], known: readonly string[]): Arguments {
+  const options = Object.fromEntries([
+    ...known.map((name) => [name, { type: 'string' as const, multiple: true }]),
+    ...FLAGS.map((name) => [name, { type: 'boolean' as const, multiple: true }]),
+  ]) as Record<string, { type: 'string' | 'boolean'; multiple: true }>;
+  // Read without its own judgement, so that what is wrong is said in our words and a value may begin with a minus.
+  const { tokens } = parseArgs({ args: [...words], options, strict: false, allowPositionals: true, tokens: true });
+  const read = new Map<string, string[]>();
   const plain: string[] = [];
-  const options = new Map<string, string[]>();
-  for (let i = 0; i < words.length; i++) {
-    const word = words[i]!;
-    if (!word.startsWith('--')) {
-      plain.push(word);
+  let seen = -1;
+  for (const token of tokens) {
+    if (token.kind === 'positional') plain.push(token.value);
+    if (token.kind !== 'option') continue;
+    const { name, rawName, value, index } = token;
+    // A net may be called -12V: a single dash begins no option here.
+    if (!rawName.startsWith('--')) {
+      if (seen !== index) plain.push(words[index]!);
+      seen = index;
       continue;
     }
-    const [name = '', inline] = word.slice(2).split(/=(.*)/su);
-    if (!known.includes(name) && !FLAGS.has(name)) throw new UnusableArguments(`There is no option --${name}.`);
-    const value = FLAGS.has(name) ? 'yes' : (inline ?? words[++i]);
-    if (value === undefined) throw new UnusableArguments(`--${name} needs a value.`);
-    options.set(name, [...(options.get(name) ?? []), value]);
+    const kind = options[name]?.type;
+    if (kind === undefined) throw new UnusableArguments(`There is no option ${rawName}.`);
+    if (kind === 'string' && value === undefined) throw new UnusableArguments(`--${name} needs a value.`);
+    read.set(name, [...(read.get(name) ?? []), kind === 'boolean' ? 'yes' : value!]);
   }
-  return { plain, options };
+  return { plain, options: read };
 }
 
 /** The last value of an option, or undefined. */

@@ -3,12 +3,13 @@ import { useMemo, useState } from 'react';
 import type { FormEvent } from 'react';
 import { isElectrolytic, marking } from '@/core/part';
 import type { Part } from '@/core/part';
-import { parseQuantity } from '@/core/quantity';
 import { shortValue } from '@/core/schematic';
 import { judgeSubstitution, safetyKind } from '@/core/substitute';
 import type { FittedPart } from '@/core/substitute';
 import { Button } from '@/ui/Button';
 import { TextField } from '@/ui/Field';
+import { FigureField } from './FigureField';
+import { figureError, typedFigure } from './typedFigure';
 import { Select } from '@/ui/Select';
 import { Tick } from '@/ui/Tick';
 import { useCommands } from '@/features/job/JobContext';
@@ -36,11 +37,20 @@ export function FitForm({
   const [speed, setSpeed] = useState('');
   const [breaking, setBreaking] = useState('');
   const [words, setWords] = useState('');
+  const units = useMemo(
+    () =>
+      ({
+        value: part.kind === 'resistor' ? 'ohm' : part.kind === 'capacitor' ? 'F' : 'H',
+        volts: 'V',
+        amps: 'A',
+        watts: 'W',
+      }) as const,
+    [part.kind],
+  );
+  const unread = Object.entries(units).some(([key, unit]) => figureError(figures[key] ?? '', unit) !== undefined);
   const fitted = useMemo((): FittedPart => {
-    const figure = (key: string): number | undefined => {
-      const read = parseQuantity(figures[key] ?? '');
-      return (figures[key] ?? '') !== '' && read.ok && read.value.value > 0 ? read.value.value : undefined;
-    };
+    const figure = (key: keyof typeof units): number | undefined =>
+      typedFigure(figures[key] ?? '', units[key]) ?? undefined;
     const made = {
       source,
       samePart,
@@ -55,14 +65,14 @@ export function FitForm({
       fuseBreaking: (breaking || undefined) as FittedPart['fuseBreaking'],
     };
     return JSON.parse(JSON.stringify(made)) as FittedPart;
-  }, [source, samePart, figures, ticks, speed, breaking]);
+  }, [source, samePart, figures, ticks, speed, breaking, units]);
   const verdict = judgeSubstitution(part, fitted);
   const refused = verdict.verdict === 'refused';
   const set = (key: string) => (e: { target: { value: string } }) =>
     setFigures((kept) => ({ ...kept, [key]: e.target.value }));
   const send = (event: FormEvent): void => {
     event.preventDefault();
-    if (refused) return;
+    if (refused || unread) return;
     const was = marking(part) ?? shortValue(part);
     void addLine({ kind: 'replacement', body: { ref: part.ref, was, fitted: { ...fitted }, words } }, boardId);
   };
@@ -76,7 +86,8 @@ export function FitForm({
         {!samePart && (
           <>
             {passive && (
-              <TextField
+              <FigureField
+                unit={units.value}
                 label="Value"
                 className="w-24"
                 value={figures['value'] ?? ''}
@@ -84,12 +95,30 @@ export function FitForm({
                 placeholder={shortValue(part)}
               />
             )}
-            <TextField label="Rated V" className="w-20" value={figures['volts'] ?? ''} onChange={set('volts')} />
+            <FigureField
+              unit="V"
+              label="Rated V"
+              className="w-20"
+              value={figures['volts'] ?? ''}
+              onChange={set('volts')}
+            />
             {part.kind !== 'capacitor' && (
-              <TextField label="Rated A" className="w-20" value={figures['amps'] ?? ''} onChange={set('amps')} />
+              <FigureField
+                unit="A"
+                label="Rated A"
+                className="w-20"
+                value={figures['amps'] ?? ''}
+                onChange={set('amps')}
+              />
             )}
             {part.kind === 'resistor' && (
-              <TextField label="Rated W" className="w-20" value={figures['watts'] ?? ''} onChange={set('watts')} />
+              <FigureField
+                unit="W"
+                label="Rated W"
+                className="w-20"
+                value={figures['watts'] ?? ''}
+                onChange={set('watts')}
+              />
             )}
             {part.kind === 'fuse' && (
               <>
@@ -136,7 +165,7 @@ export function FitForm({
           </>
         )}
         <TextField label="Note" className="w-48" value={words} onChange={(e) => setWords(e.target.value)} />
-        <Button kind={lit ? 'primary' : 'plain'} type="submit" autoFocus={lit} disabled={refused}>
+        <Button kind={lit ? 'primary' : 'plain'} type="submit" autoFocus={lit} disabled={refused || unread}>
           Fitted
         </Button>
       </div>

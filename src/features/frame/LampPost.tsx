@@ -18,7 +18,7 @@ export function LampPost() {
   return (
     <nav
       aria-label="Steps of the job"
-      className="no-print flex w-40 shrink-0 flex-col border-r border-line py-4 max-lg:w-14 max-sm:w-full max-sm:flex-row max-sm:overflow-x-auto max-sm:border-t max-sm:border-r-0 max-sm:py-0"
+      className="no-print flex w-40 shrink-0 flex-col border-r border-line py-4 max-lg:w-14 max-sm:relative max-sm:w-full max-sm:flex-row max-sm:overflow-x-auto max-sm:border-t max-sm:border-r-0 max-sm:py-0"
     >
       <ol className="flex flex-col max-sm:flex-row">
         {STEPS.map((step, i) => {

@@ -2,8 +2,8 @@
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useMemo, useState } from 'react';
+import { useController } from 'react-hook-form';
 import { likeliestFirst } from '@/core/archetype';
-import type { FormEvent } from 'react';
 import type { Problem } from '@/core/problem';
 import { formatQuantity } from '@/core/quantity';
 import { FrameKeys } from '@/features/frame/FrameKeys';
@@ -33,7 +33,10 @@ export function NewJobScreen({
   first: Partial<IntakeForm>;
 }) {
   const router = useRouter();
-  const { form, set, plate, sanity, toJob } = useIntakeForm(first);
+  const { form, register, control, handleSubmit, errors, plate, sanity, toJob } = useIntakeForm(first);
+  const kind = useController({ control, name: 'sourceKind' });
+  const disconnected = useController({ control, name: 'disconnected' });
+  const symptoms = useController({ control, name: 'symptoms' });
   const likely = useMemo(() => likeliestFirst(circuits, plate), [circuits, plate]);
   const [board, setBoard] = useState<BoardChoice>(
     from === null ? { from: 'typical', name: circuits[0]!.name } : { from: 'job', tag: from },
@@ -44,14 +47,13 @@ export function NewJobScreen({
   const issues = (problem?.details as { issues?: readonly { path: string; message: string }[] } | undefined)?.issues;
   const issue = (path: string): string | undefined => issues?.find((i) => i.path.startsWith(path))?.message;
 
-  const send = async (event: FormEvent): Promise<void> => {
-    event.preventDefault();
+  const send = handleSubmit(async () => {
     setSending(true);
     const answer = await postJson<{ tag: string }>('/api/jobs', toJob(board, actor));
     setSending(false);
     if (answer.ok) router.push(`/jobs/${answer.value.tag}/safe`);
     else setProblem(answer.problem);
-  };
+  });
 
   return (
     <form onSubmit={(e) => void send(e)} className="mx-auto max-w-[1180px] px-6 py-5" noValidate>
@@ -76,78 +78,63 @@ export function NewJobScreen({
       <div className="grid gap-8 md:grid-cols-2">
         <div className="flex flex-col gap-4">
           <div className="grid grid-cols-[9rem_1fr_9rem] gap-3">
-            <TextField
-              label="Tag"
-              value={form.tag}
-              autoFocus
-              required
-              placeholder="SP-121"
-              onChange={(e) => set('tag', e.target.value)}
-              error={issue('tag')}
-            />
+            <TextField label="Tag" autoFocus required placeholder="SP-121" {...register('tag')} error={issue('tag')} />
             <TextField
               label="Unit"
-              value={form.unit}
               required
               placeholder="maker and model"
-              onChange={(e) => set('unit', e.target.value)}
+              {...register('unit')}
               error={issue('unit')}
             />
-            <TextField label="Serial" value={form.serial} onChange={(e) => set('serial', e.target.value)} />
+            <TextField label="Serial" {...register('serial')} />
           </div>
           <fieldset className="grid grid-cols-4 gap-3">
             <legend className="mb-1 text-sm font-semibold">Nameplate</legend>
             <Select
               label="Fed by"
-              value={form.sourceKind}
+              value={kind.field.value}
               options={[
                 { value: 'mains', words: 'mains' },
                 { value: 'dc', words: 'DC' },
                 { value: 'battery', words: 'battery' },
               ]}
-              onChoose={(kind) => set('sourceKind', kind)}
+              onChoose={kind.field.onChange}
             />
             <TextField
               label="Input as printed"
               className="col-span-3"
-              value={form.input}
-              onChange={(e) => set('input', e.target.value)}
+              {...register('input')}
               placeholder="100-240 Vac"
             />
             <TextField
               label="Lowest input, V"
               inputMode="decimal"
-              value={form.inputMin}
-              onChange={(e) => set('inputMin', e.target.value)}
+              {...register('inputMin')}
+              error={errors.inputMin?.message}
               placeholder="90"
             />
             <TextField
               label="Highest, V"
               inputMode="decimal"
-              value={form.inputMax}
-              onChange={(e) => set('inputMax', e.target.value)}
+              {...register('inputMax')}
+              error={errors.inputMax?.message}
               placeholder="264"
             />
             <TextField
               label="Output, V"
               inputMode="decimal"
-              value={form.outputVolts}
-              onChange={(e) => set('outputVolts', e.target.value)}
+              {...register('outputVolts')}
+              error={errors.outputVolts?.message}
               placeholder="24"
             />
             <TextField
               label="Output, A"
               inputMode="decimal"
-              value={form.outputAmps}
-              onChange={(e) => set('outputAmps', e.target.value)}
+              {...register('outputAmps')}
+              error={errors.outputAmps?.message}
               placeholder="3"
             />
-            <TextField
-              label="Fuse, A"
-              inputMode="decimal"
-              value={form.fuseAmps}
-              onChange={(e) => set('fuseAmps', e.target.value)}
-            />
+            <TextField label="Fuse, A" inputMode="decimal" {...register('fuseAmps')} error={errors.fuseAmps?.message} />
             <div className="col-span-3 self-end" aria-live="polite">
               {sanity.outputWatts !== null ? (
                 <p>
@@ -175,25 +162,19 @@ export function NewJobScreen({
           ))}
           <TextField
             label="Other sources of energy, with commas"
-            value={form.otherSources}
-            onChange={(e) => set('otherSources', e.target.value)}
+            {...register('otherSources')}
             placeholder="battery on the output, solar panel, second inlet"
             hint="Each must be isolated before anything is touched."
           />
           <Tick
             label="It came in with nothing connected: no lead, no battery, nothing on its outputs"
-            checked={form.disconnected}
-            onTick={(on) => set('disconnected', on)}
+            checked={disconnected.field.value}
+            onTick={disconnected.field.onChange}
           />
           <BoardPicker circuits={likely} from={from} choice={board} onChoose={setBoard} serverProblem={problem} />
         </div>
         <div className="flex flex-col gap-4">
-          <TextArea
-            label="Complaint, in their words"
-            value={form.complaint}
-            rows={3}
-            onChange={(e) => set('complaint', e.target.value)}
-          />
+          <TextArea label="Complaint, in their words" rows={3} {...register('complaint')} />
           <fieldset>
             <legend className="mb-1 text-sm font-semibold">What it does</legend>
             <div className="grid grid-cols-3 gap-x-3 gap-y-1.5">
@@ -203,19 +184,14 @@ export function NewJobScreen({
                   label={c.words}
                   checked={form.symptoms.includes(c.code)}
                   onTick={(on) =>
-                    set('symptoms', on ? [...form.symptoms, c.code] : form.symptoms.filter((s) => s !== c.code))
+                    symptoms.field.onChange(on ? [...form.symptoms, c.code] : form.symptoms.filter((s) => s !== c.code))
                   }
                 />
               ))}
             </div>
           </fieldset>
-          <TextArea
-            label="History"
-            value={form.history}
-            onChange={(e) => set('history', e.target.value)}
-            placeholder="surge, water, dropped, worked on before"
-          />
-          <TextField label="Came with" value={form.accessories} onChange={(e) => set('accessories', e.target.value)} />
+          <TextArea label="History" {...register('history')} placeholder="surge, water, dropped, worked on before" />
+          <TextField label="Came with" {...register('accessories')} />
         </div>
       </div>
     </form>

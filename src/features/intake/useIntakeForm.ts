@@ -1,28 +1,40 @@
 'use client';
-import { useMemo, useState } from 'react';
+import { zodResolver } from '@hookform/resolvers/zod';
+import { useMemo } from 'react';
+import { useForm, useWatch } from 'react-hook-form';
+import { z } from 'zod';
 import { parseQuantity } from '@/core/quantity';
+import type { Unit } from '@/core/quantity';
 import { nameplateSanity } from '@/core/safety';
+import { figureError } from '@/features/frame/typedFigure';
 import type { BoardChoice, NewJobInput } from '@/wire/jobForm';
 
-/** The intake form as typed. Figures stay text until they are sent. */
-export interface IntakeForm {
-  readonly tag: string;
-  readonly unit: string;
-  readonly serial: string;
-  readonly input: string;
-  readonly sourceKind: 'mains' | 'dc' | 'battery';
-  readonly inputMin: string;
-  readonly inputMax: string;
-  readonly outputVolts: string;
-  readonly outputAmps: string;
-  readonly fuseAmps: string;
-  readonly complaint: string;
-  readonly symptoms: readonly string[];
-  readonly history: string;
-  readonly accessories: string;
-  readonly otherSources: string;
-  readonly disconnected: boolean;
-}
+const figureIn = (unit: Unit) =>
+  z.string().superRefine((text, context) => {
+    const wrong = figureError(text, unit);
+    if (wrong !== undefined) context.addIssue({ code: 'custom', message: wrong });
+  });
+
+/** The intake form as typed. Figures stay text until they are sent; one that cannot be read is said at its field. */
+export const IntakeForm = z.object({
+  tag: z.string(),
+  unit: z.string(),
+  serial: z.string(),
+  input: z.string(),
+  sourceKind: z.enum(['mains', 'dc', 'battery']),
+  inputMin: figureIn('V'),
+  inputMax: figureIn('V'),
+  outputVolts: figureIn('V'),
+  outputAmps: figureIn('A'),
+  fuseAmps: figureIn('A'),
+  complaint: z.string(),
+  symptoms: z.array(z.string()),
+  history: z.string(),
+  accessories: z.string(),
+  otherSources: z.string(),
+  disconnected: z.boolean(),
+});
+export type IntakeForm = z.infer<typeof IntakeForm>;
 
 const EMPTY: IntakeForm = {
   tag: '',
@@ -56,9 +68,12 @@ function sourceKind(name: string): 'battery' | 'solar' | 'back-feed' {
 
 /** State of the intake form, its nameplate sanity, and the job it would make. */
 export function useIntakeForm(first: Partial<IntakeForm>) {
-  const [form, setForm] = useState<IntakeForm>({ ...EMPTY, ...first });
-  const set = <K extends keyof IntakeForm>(key: K, value: IntakeForm[K]): void =>
-    setForm((kept) => ({ ...kept, [key]: value }));
+  const { register, control, handleSubmit, formState } = useForm<IntakeForm>({
+    defaultValues: { ...EMPTY, ...first },
+    resolver: zodResolver(IntakeForm),
+    mode: 'onChange',
+  });
+  const form = useWatch({ control }) as IntakeForm;
   const plate = useMemo(
     () => ({
       source: form.sourceKind,
@@ -107,5 +122,5 @@ export function useIntakeForm(first: Partial<IntakeForm>) {
       disconnected: form.disconnected,
     };
   };
-  return { form, set, plate, sanity, toJob };
+  return { form, register, control, handleSubmit, errors: formState.errors, plate, sanity, toJob };
 }

@@ -5,7 +5,7 @@ import { findLockPins, planChange } from '@/core/modify';
 import type { Change, LoadPlace } from '@/core/modify';
 import { useJob } from '@/features/job/JobContext';
 import { typedFigure } from '@/features/frame/typedFigure';
-import { TextField } from '@/ui/Field';
+import { FigureField } from '@/features/frame/FigureField';
 import { Select } from '@/ui/Select';
 import { PlanView } from './PlanView';
 
@@ -55,17 +55,42 @@ export function LoadForm({ places, onKept }: { places: readonly LoadPlace[]; onK
   return (
     <div className="flex flex-col gap-4">
       <div className="flex flex-wrap items-end gap-3">
-        <TextField
+        <FigureField
+          unit="A"
           label="Smallest load, A"
           className="w-32"
           autoFocus
           value={texts['min'] ?? ''}
           onChange={set('min')}
         />
-        <TextField label="Largest load, A" className="w-32" value={texts['max'] ?? ''} onChange={set('max')} />
-        <TextField label="Drop allowed, V" className="w-32" value={texts['drop'] ?? ''} onChange={set('drop')} />
-        <TextField label="Transistor turns on at, V" className="w-44" value={texts['be'] ?? ''} onChange={set('be')} />
-        <TextField label="Resistor rated, W" className="w-32" value={texts['watts'] ?? ''} onChange={set('watts')} />
+        <FigureField
+          unit="A"
+          label="Largest load, A"
+          className="w-32"
+          value={texts['max'] ?? ''}
+          onChange={set('max')}
+        />
+        <FigureField
+          unit="V"
+          label="Drop allowed, V"
+          className="w-32"
+          value={texts['drop'] ?? ''}
+          onChange={set('drop')}
+        />
+        <FigureField
+          unit="V"
+          label="Transistor turns on at, V"
+          className="w-44"
+          value={texts['be'] ?? ''}
+          onChange={set('be')}
+        />
+        <FigureField
+          unit="W"
+          label="Resistor rated, W"
+          className="w-32"
+          value={texts['watts'] ?? ''}
+          onChange={set('watts')}
+        />
         <Select
           label="Connector"
           className="w-36"
@@ -80,7 +105,8 @@ export function LoadForm({ places, onKept }: { places: readonly LoadPlace[]; onK
           options={boardNets(board)}
           onChoose={setWakes}
         />
-        <TextField
+        <FigureField
+          unit="V"
           label="Load needs at least, V"
           className="w-40"
           value={texts['least'] ?? ''}

@@ -6,7 +6,7 @@ import type { Change, LockPin } from '@/core/modify';
 import { benchText } from '@/core/quantity';
 import { useJob } from '@/features/job/JobContext';
 import { typedFigure } from '@/features/frame/typedFigure';
-import { TextField } from '@/ui/Field';
+import { FigureField } from '@/features/frame/FigureField';
 import { Select } from '@/ui/Select';
 import { PlanView } from './PlanView';
 
@@ -56,9 +56,30 @@ export function LockForm({ pins, onKept }: { pins: readonly LockPin[]; onKept():
   return (
     <div className="flex flex-col gap-4">
       <div className="flex flex-wrap items-end gap-3">
-        <TextField label="Starts at, V" className="w-28" autoFocus value={text('rise')} onChange={set('rise')} />
-        <TextField label="Stops lower by, V" className="w-32" value={text('hyst')} onChange={set('hyst')} />
-        <TextField label="Converter browns out at, V" className="w-44" value={text('brown')} onChange={set('brown')} />
+        <FigureField
+          unit="V"
+          label="Starts at, V"
+          className="w-28"
+          autoFocus
+          value={text('rise')}
+          onChange={set('rise')}
+        />
+        <FigureField
+          unit="V"
+          zero
+          label="Stops lower by, V"
+          className="w-32"
+          value={text('hyst')}
+          onChange={set('hyst')}
+        />
+        <FigureField
+          unit="V"
+          zero
+          label="Converter browns out at, V"
+          className="w-44"
+          value={text('brown')}
+          onChange={set('brown')}
+        />
         <Select
           label="Pin"
           className="w-32"
@@ -66,8 +87,15 @@ export function LockForm({ pins, onKept }: { pins: readonly LockPin[]; onKept():
           options={pins.map((p, i) => ({ value: String(i), words: `${p.ref} pin ${p.pin}` }))}
           onChoose={(i) => setAt(Number(i))}
         />
-        <TextField label="Threshold of the pin, V" className="w-40" value={text('th', begin)} onChange={set('th')} />
-        <TextField
+        <FigureField
+          unit="V"
+          label="Threshold of the pin, V"
+          className="w-40"
+          value={text('th', begin)}
+          onChange={set('th')}
+        />
+        <FigureField
+          unit="ohm"
           label="Lower resistor"
           className="w-28"
           value={text('bottom', benchText(lower))}

@@ -6,7 +6,7 @@ import type { Divider } from '@/core/operate';
 import { formatQuantity } from '@/core/quantity';
 import { useJob } from '@/features/job/JobContext';
 import { typedFigure } from '@/features/frame/typedFigure';
-import { TextField } from '@/ui/Field';
+import { FigureField } from '@/features/frame/FigureField';
 import { Select } from '@/ui/Select';
 import { PlanView } from './PlanView';
 
@@ -48,13 +48,13 @@ export function OutputForm({ dividers, onKept }: { dividers: readonly Divider[];
   return (
     <div className="flex flex-col gap-4">
       <div className="flex flex-wrap items-end gap-3">
-        <TextField
+        <FigureField
+          unit="V"
           label="Wanted output, V"
           className="w-36"
           autoFocus
           value={target}
           onChange={(e) => setTarget(e.target.value)}
-          error={target !== '' && vTarget === null ? 'Write it like 6.2 or 6V2.' : undefined}
         />
         {dividers.length > 1 && (
           <Select
@@ -65,7 +65,8 @@ export function OutputForm({ dividers, onKept }: { dividers: readonly Divider[];
             onChoose={(i) => setAt(Number(i))}
           />
         )}
-        <TextField
+        <FigureField
+          unit="V"
           label="Reference, V"
           className="w-32"
           value={reference ?? (divider.vRef === null ? '' : String(Number(divider.vRef.toPrecision(4))))}
@@ -88,7 +89,8 @@ export function OutputForm({ dividers, onKept }: { dividers: readonly Divider[];
           options={['E12', 'E24', 'E96']}
           onChoose={setSeries}
         />
-        <TextField
+        <FigureField
+          unit="V"
           label="Load bears up to, V"
           className="w-36"
           value={load}
