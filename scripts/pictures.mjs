@@ -10,11 +10,9 @@ const PICTURES = [
   ['make-safe', '/jobs/SP-120/safe'],
   ['trace', '/jobs/SP-118/board', 'soot', 'Parts'],
   ['trace-type', '/jobs/SP-121/board', 'soot', 'Type'],
-  ['trace-touch', '/jobs/SP-121/board', 'soot', 'Touch'],
   ['trace-photographs', '/jobs/SP-118/board', 'soot', 'Photographs'],
   ['trace-stages', '/jobs/SP-118/board', 'soot', 'Stages'],
   ['probe', '/jobs/SP-118/probe'],
-  ['permit', '/jobs/SP-122/probe'],
   ['probe-powered', '/jobs/SP-119/probe', 'soot', 'Under power'],
   ['expect', '/jobs/SP-118/expect', 'soot', 'Expect', '', ['What if', 'R18 27k']],
   ['rate', '/jobs/SP-118/expect', 'paper', 'Rate'],
@@ -24,7 +22,12 @@ const PICTURES = [
   ['sums', '/jobs/SP-118/sums?sum=discharge-time&c=@C1.value&vStart=@C1.store&vSafe=5&r=2k2'],
   ['modify', '/jobs/SP-122/modify', 'soot', '', '', ['Wanted output, V', '6.2']],
   ['sweep', '/jobs/SP-115/sweep'],
+  ['settings', '/settings', 'paper'],
+  ['phone', '/jobs/SP-118/probe'],
 ];
+
+const BENCH = { viewport: { width: 1280, height: 800 }, colorScheme: 'dark' };
+const PHONE = { ...BENCH, viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true, deviceScaleFactor: 2 };
 
 const [base = 'http://127.0.0.1:4730'] = process.argv.slice(2);
 const browser = await chromium.launch({
@@ -32,7 +35,7 @@ const browser = await chromium.launch({
   args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'],
 });
 for (const [name, path, theme = 'soot', tab, press, fill] of PICTURES) {
-  const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, colorScheme: 'dark' });
+  const page = await browser.newPage(name === 'phone' ? PHONE : BENCH);
   await page.addInitScript((t) => window.localStorage.setItem('theme', t), theme);
   await page.goto(base + path, { waitUntil: 'networkidle' });
   if (path.endsWith('/probe') && tab === undefined)
@@ -48,11 +51,6 @@ for (const [name, path, theme = 'soot', tab, press, fill] of PICTURES) {
   if (name === 'probe-powered') {
     await page.getByRole('button', { name: 'output', exact: true }).first().click();
     await page.waitForTimeout(500);
-  }
-  if (name === 'permit') {
-    await page.locator('[data-permit]').waitFor({ timeout: 60_000 });
-    await page.locator('#permit').evaluate((e) => e.scrollIntoView({ block: 'center' }));
-    await page.waitForTimeout(300);
   }
   if (tab === 'Photographs' || tab === 'Stages') {
     await page.getByRole('tablist').evaluate((e) => e.scrollIntoView({ block: 'start' }));

@@ -130,7 +130,7 @@ export function DataTable<T>({
                     key={header.id}
                     scope="col"
                     aria-sort={way === 'asc' ? 'ascending' : way === 'desc' ? 'descending' : undefined}
-                    className={`py-1.5 pr-3 font-normal ${header.column.columnDef.meta?.look ?? ''}`}
+                    className={`py-1.5 pr-3 font-normal ${(header.column.columnDef.meta?.look ?? '').replace('figure ', '')}`}
                   >
                     {header.column.getCanSort() ? (
                       <button

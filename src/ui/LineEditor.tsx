@@ -78,7 +78,7 @@ export function LineEditor({
           history(),
           drawSelection(),
           lineNumbers(),
-          placeholderOf(placeholder),
+          placeholderOf(() => asWritten(placeholder)),
           EditorView.contentAttributes.of({
             'aria-label': label,
             'data-typing': 'yes',
@@ -143,6 +143,14 @@ export function LineEditor({
   }, [diagnose]);
 
   return <div ref={host} className="border border-line bg-ground focus-within:border-slate" />;
+}
+
+/** A placeholder with its line breaks. */
+function asWritten(text: string): HTMLElement {
+  const shown = document.createElement('span');
+  shown.style.whiteSpace = 'pre-wrap';
+  shown.textContent = text;
+  return shown;
 }
 
 const LOOK = EditorView.theme({

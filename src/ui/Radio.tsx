@@ -18,7 +18,7 @@ export function Radio({
 }) {
   const id = useId();
   return (
-    <div className={`flex items-start gap-2 pointer-coarse:min-h-11 ${className}`}>
+    <div className={`flex items-start gap-2 pointer-coarse:min-h-[44px] ${className}`}>
       <RadioGroup.Item
         id={id}
         value={value}

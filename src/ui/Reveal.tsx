@@ -21,7 +21,7 @@ export function Reveal({
 }) {
   return (
     <Collapsible.Root defaultOpen={open} className={className}>
-      <Collapsible.Trigger className={`group flex items-center gap-1 text-left pointer-coarse:min-h-11 ${look}`}>
+      <Collapsible.Trigger className={`group flex items-center gap-1 text-left pointer-coarse:min-h-[44px] ${look}`}>
         <ChevronRight
           aria-hidden
           className="size-4 shrink-0 transition-transform group-data-[state=open]:rotate-90 motion-reduce:transition-none"

@@ -34,7 +34,7 @@ export function Segments<T extends string>({
           key={key}
           value={key}
           disabled={disabled.includes(key)}
-          className={`py-1.5 pointer-coarse:min-h-11 disabled:opacity-40 data-[state=on]:bg-slate data-[state=on]:text-ground ${figures ? 'figure px-2' : 'px-3'}`}
+          className={`py-1.5 pointer-coarse:min-h-[44px] disabled:opacity-40 data-[state=on]:bg-slate data-[state=on]:text-ground ${figures ? 'figure px-2' : 'px-3'}`}
         >
           {words}
         </ToggleGroup.Item>

@@ -76,7 +76,7 @@ export function Select<T extends string>({
           id={id}
           aria-labelledby={`${id}-label`}
           {...(describedBy ? { 'aria-describedby': describedBy } : {})}
-          className={`flex items-center justify-between gap-2 rounded-sm border bg-ground px-2 text-left text-ink disabled:opacity-50 pointer-coarse:min-h-11 ${LOOKS[look]} ${place === 'above' ? 'w-full' : ''} ${box}`}
+          className={`flex items-center justify-between gap-2 rounded-sm border bg-ground px-2 text-left text-ink disabled:opacity-50 pointer-coarse:min-h-[44px] ${LOOKS[look]} ${place === 'above' ? 'w-full' : ''} ${box}`}
         >
           <span className="truncate">
             <Radix.Value />
@@ -98,7 +98,7 @@ export function Select<T extends string>({
                   <Radix.Item
                     key={option.value}
                     value={inner(option.value)}
-                    className="relative flex cursor-pointer items-center rounded-sm py-1 pr-3 pl-7 outline-none select-none data-highlighted:bg-slate data-highlighted:text-ground pointer-coarse:min-h-11"
+                    className="relative flex cursor-pointer items-center rounded-sm py-1 pr-3 pl-7 outline-none select-none data-highlighted:bg-slate data-highlighted:text-ground pointer-coarse:min-h-[44px]"
                   >
                     <Radix.ItemIndicator className="absolute left-1.5">
                       <Check aria-hidden className="size-4" />

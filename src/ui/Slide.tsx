@@ -24,7 +24,7 @@ export function Slide({
         max={1}
         step={0.05}
         onValueChange={([now]) => onSlide(now!)}
-        className="relative flex h-6 w-36 touch-none items-center pointer-coarse:h-11"
+        className="relative flex h-6 w-28 touch-none items-center pointer-coarse:h-[44px]"
       >
         <Slider.Track className="relative h-1 grow rounded-full bg-line">
           <Slider.Range className="absolute h-full rounded-full bg-slate" />

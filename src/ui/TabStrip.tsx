@@ -12,7 +12,7 @@ export function TabStrip({ label, tabs }: { label: string; tabs: Readonly<Record
         <Tabs.Trigger
           key={value}
           value={value}
-          className="border-b-2 border-transparent px-3 py-1 whitespace-nowrap text-faint pointer-coarse:min-h-11 data-[state=active]:border-brass data-[state=active]:text-ink"
+          className="border-b-2 border-transparent px-3 py-1 whitespace-nowrap text-faint focus-visible:-outline-offset-3! pointer-coarse:min-h-[44px] data-[state=active]:border-brass data-[state=active]:text-ink"
         >
           {words}
         </Tabs.Trigger>

@@ -24,7 +24,7 @@ export function Tick({
   const id = useId();
   const ref = useLitFocus<HTMLButtonElement>(autoFocus);
   return (
-    <div className={`flex items-center gap-2 pointer-coarse:min-h-11 ${className}`}>
+    <div className={`flex items-center gap-2 pointer-coarse:min-h-[44px] ${className}`}>
       <Checkbox.Root
         id={id}
         ref={ref}

@@ -166,7 +166,7 @@ export function ZoomPane({
         role={role}
         aria-label={label}
         tabIndex={0}
-        className="block touch-none focus-visible:outline-offset-[-3px]"
+        className="block touch-none focus-visible:-outline-offset-3!"
         onKeyDown={keyed}
         onClick={(event) => {
           if (!onPoint) return;
@@ -203,7 +203,7 @@ export function PaneTool({ label, onPress, children }: { label: string; onPress(
     <Toolbar.Button
       aria-label={label}
       onClick={onPress}
-      className="grid size-7 place-items-center rounded-sm border border-line bg-raised text-sm pointer-coarse:size-11"
+      className="grid size-7 place-items-center rounded-sm border border-line bg-raised text-sm pointer-coarse:size-[44px]"
     >
       {children}
     </Toolbar.Button>

@@ -10,7 +10,7 @@ import { Button } from '@/ui/Button';
 import { LineEditor } from '@/ui/LineEditor';
 import type { LineTrouble, LineWords } from '@/ui/LineEditor';
 
-const HINT = 'R7 472 VCC FB      U1 KV51 HV- FB ? VCC GATE      R7.2 -- U1.5      R7.2 -/- GND';
+const HINT = 'R7 472 VCC FB\nU1 KV51 HV- FB ? VCC GATE\nR7.2 -- U1.5\nR7.2 -/- GND';
 const VERBS = ['net', 'split', 'drop', 'empty', 'stage', 'topology', 'core', 'pin'];
 
 /** The bench shorthand: one fact a line, read as it is typed; right lines go into the job log, wrong ones stay. */

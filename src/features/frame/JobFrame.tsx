@@ -27,7 +27,7 @@ export function JobFrame({ children }: { children: ReactNode }) {
       <header className="no-print flex h-13 shrink-0 items-center gap-4 border-b border-line px-4 max-sm:gap-2 max-sm:px-2">
         <Link
           href="/"
-          className="font-semibold text-brass max-sm:grid max-sm:min-h-11 max-sm:min-w-8 max-sm:place-items-center"
+          className="font-semibold text-brass max-sm:grid max-sm:min-h-[44px] max-sm:min-w-8 max-sm:place-items-center"
         >
           <ArrowLeft aria-hidden className="hidden size-5 max-sm:block" />
           <span className="max-sm:sr-only">Bench</span>

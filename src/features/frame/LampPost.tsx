@@ -33,7 +33,7 @@ export function LampPost() {
                 <Link
                   href={`/jobs/${job.tag}/${step}`}
                   aria-current={here ? 'page' : undefined}
-                  className={`flex items-center gap-3 py-2 pr-2 pl-4 max-sm:min-h-11 max-sm:min-w-11 max-sm:justify-center max-sm:px-2 ${here ? 'bg-raised font-semibold' : ''}`}
+                  className={`flex items-center gap-3 py-2 pr-2 pl-4 max-sm:min-h-[44px] max-sm:min-w-[44px] max-sm:justify-center max-sm:px-2 ${here ? 'bg-raised font-semibold' : ''}`}
                 >
                   <LampSign lamp={progress.lamps[step]} />
                   <span className="max-lg:sr-only">
@@ -78,7 +78,7 @@ function ToolLink({ tool, tag, path, moved }: { tool: Tool; tag: string; path: s
       <Link
         href={`/jobs/${tag}/${tool}`}
         aria-current={here ? 'page' : undefined}
-        className={`flex items-center gap-3 py-1.5 pr-2 pl-4 max-sm:min-h-11 max-sm:min-w-11 max-sm:justify-center max-sm:px-2 ${here ? 'bg-raised font-semibold' : ''}`}
+        className={`flex items-center gap-3 py-1.5 pr-2 pl-4 max-sm:min-h-[44px] max-sm:min-w-[44px] max-sm:justify-center max-sm:px-2 ${here ? 'bg-raised font-semibold' : ''}`}
       >
         <span aria-hidden className="figure w-[22px] text-center text-sm text-faint">
           {key}

@@ -91,7 +91,7 @@ function Undo({ head, asks, onUndo }: { head: string; asks: boolean; onUndo(): v
   const button = (
     <button
       type="button"
-      className="shrink-0 self-start text-slate underline-offset-2 hover:underline focus-visible:underline pointer-coarse:min-h-11 pointer-coarse:px-2"
+      className="shrink-0 self-start text-slate underline-offset-2 hover:underline focus-visible:underline pointer-coarse:min-h-[44px] pointer-coarse:px-2"
       aria-label={`Undo: ${head}`}
       onClick={asks ? undefined : onUndo}
     >

@@ -12,7 +12,7 @@ export function LogDrawer() {
     <Dialog.Root>
       <Dialog.Trigger
         aria-label="Job log, and who works here"
-        className="grid size-8 place-items-center rounded-sm border border-line text-faint hover:text-ink lg:hidden pointer-coarse:size-11"
+        className="grid size-8 place-items-center rounded-sm border border-line text-faint hover:text-ink lg:hidden pointer-coarse:size-[44px]"
       >
         <ScrollText aria-hidden className="size-4.5" />
       </Dialog.Trigger>
@@ -27,7 +27,7 @@ export function LogDrawer() {
             <ActorChoice actor={actor} onChoose={setActor} />
             <Dialog.Close
               aria-label="Close the log"
-              className="grid size-8 place-items-center rounded-sm text-faint hover:text-ink pointer-coarse:size-11"
+              className="grid size-8 place-items-center rounded-sm text-faint hover:text-ink pointer-coarse:size-[44px]"
             >
               <X aria-hidden className="size-5" />
             </Dialog.Close>

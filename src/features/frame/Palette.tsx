@@ -83,7 +83,7 @@ export function Palette({
                       key={item.key}
                       value={`${group} ${item.key}`}
                       onSelect={() => take(item)}
-                      className="flex cursor-pointer items-baseline gap-3 rounded-sm px-2 py-1 data-[selected=true]:bg-slate data-[selected=true]:text-ground pointer-coarse:min-h-11"
+                      className="flex cursor-pointer items-baseline gap-3 rounded-sm px-2 py-1 data-[selected=true]:bg-slate data-[selected=true]:text-ground pointer-coarse:min-h-[44px]"
                     >
                       <span className="font-semibold">{item.words}</span>
                       <span className="min-w-0 flex-1 truncate text-sm opacity-80">{item.note}</span>
@@ -107,7 +107,7 @@ export function FindButton({ onFind }: { onFind(): void }) {
         type="button"
         aria-label="Find"
         onClick={onFind}
-        className="grid size-8 place-items-center rounded-sm border border-line text-faint hover:text-ink pointer-coarse:size-11"
+        className="grid size-8 place-items-center rounded-sm border border-line text-faint hover:text-ink pointer-coarse:size-[44px]"
       >
         <Search aria-hidden className="size-4.5" />
       </button>

@@ -19,15 +19,15 @@ export function PointHead({
   all?: boolean;
 }) {
   return (
-    <div className="grid grid-cols-[1fr_auto] gap-x-6">
+    <div className="grid grid-cols-[1fr_auto] gap-x-6 max-sm:grid-cols-1">
       <div>
         <Lead name="Black" net={black} board={board} all={all} sign="●" />
         <Lead name="Red" net={red} board={board} all={all} sign="◆" />
       </div>
-      <div className="text-right">
+      <div className="text-right max-sm:flex max-sm:flex-wrap max-sm:items-baseline max-sm:gap-x-2 max-sm:text-left">
         <p className="text-lg font-semibold">{mode}</p>
         <p className="text-faint">should show</p>
-        <p className="figure text-2xl whitespace-nowrap">{shows}</p>
+        <p className="figure text-2xl whitespace-nowrap max-sm:text-xl">{shows}</p>
       </div>
     </div>
   );
@@ -49,8 +49,8 @@ function Lead({
   const places = placesOnNet(board, net);
   const [first, ...rest] = places;
   return (
-    <p className="mb-1 text-2xl leading-snug">
-      <span className={`inline-block w-30 font-bold ${name === 'Red' ? 'text-oxide' : ''}`}>
+    <p className="mb-1 text-2xl leading-snug max-sm:text-xl">
+      <span className={`inline-block w-30 font-bold max-sm:w-21 ${name === 'Red' ? 'text-oxide' : ''}`}>
         <span aria-hidden>{sign}</span> {name}
       </span>
       {first?.words ?? net} <span className="figure text-sm text-faint">{net}</span>

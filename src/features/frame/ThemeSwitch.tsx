@@ -10,7 +10,7 @@ export function ThemeSwitch() {
     <button
       type="button"
       onClick={() => setTheme(light ? 'soot' : 'paper')}
-      className="grid size-8 place-items-center rounded-sm border border-line text-faint hover:text-ink pointer-coarse:size-11"
+      className="grid size-8 place-items-center rounded-sm border border-line text-faint hover:text-ink pointer-coarse:size-[44px]"
       aria-label="Switch between dark and light"
     >
       <SunMoon aria-hidden className="size-4.5" />

@@ -32,8 +32,8 @@ export function KeyPad({
   onRub(): void;
 }) {
   return (
-    <div className="mt-2 flex flex-col gap-2">
-      <div className="hidden grid-cols-4 gap-2 max-sm:grid" role="group" aria-label="Figures">
+    <div className="mt-2 flex flex-col gap-2 max-sm:gap-1.5">
+      <div className="hidden grid-cols-4 gap-1.5 max-sm:grid" role="group" aria-label="Figures">
         {FIGURES.map((key) =>
           key === 'back' ? (
             <Key key={key} label="Take the last character off" onPress={onRub}>
@@ -56,7 +56,7 @@ export function KeyPad({
             aria-label={full}
             disabled={!empty && key !== 'a'}
             onClick={() => onAct(key)}
-            className="rounded-sm px-1.5 py-0.5 hover:text-ink disabled:opacity-40 max-sm:min-h-12 max-sm:text-base pointer-coarse:min-h-11 pointer-coarse:min-w-11 pointer-coarse:border pointer-coarse:border-line pointer-coarse:px-3 pointer-coarse:text-ink"
+            className="rounded-sm px-1.5 py-0.5 hover:text-ink disabled:opacity-40 max-sm:min-h-12 max-sm:text-base pointer-coarse:min-h-[44px] pointer-coarse:min-w-[44px] pointer-coarse:border pointer-coarse:border-line pointer-coarse:px-3 pointer-coarse:text-ink"
           >
             <kbd className="pointer-coarse:hidden">{key === ' ' ? 'Space' : key}</kbd> {words}
           </Toolbar.Button>
@@ -74,7 +74,7 @@ function Key({ label, onPress, children }: { label: string; onPress(): void; chi
       // Focus stays in the field: the next key goes there too.
       onPointerDown={(event) => event.preventDefault()}
       onClick={onPress}
-      className="figure h-14 rounded-sm border border-line bg-ground text-2xl active:bg-slate active:text-ground"
+      className="figure h-12 rounded-sm border border-line bg-ground text-2xl active:bg-slate active:text-ground"
     >
       {children}
     </button>

@@ -114,7 +114,7 @@ export function ReadingEntry({
           onKeyDown={onKeyDown}
           autoComplete="off"
           placeholder="—"
-          className="figure h-20 min-w-0 flex-1 rounded-sm border-2 border-line bg-ground px-4 text-[56px] leading-none placeholder:text-line focus:border-slate"
+          className="figure h-20 max-sm:h-16 min-w-0 flex-1 rounded-sm border-2 border-line bg-ground px-4 text-[56px] leading-none placeholder:text-line focus:border-slate"
         />
         <div className="flex w-44 flex-col justify-between max-sm:w-28">
           <p className={`figure text-xl ${wrong ? 'text-oxide' : 'text-slate'}`} aria-live="polite">
@@ -131,13 +131,13 @@ export function ReadingEntry({
       </div>
       {meant !== null && typed[0]?.ok && typed[0].seen.kind === 'figure' ? (
         <p role="alert" className="mt-1 text-lg text-brass">
-          <button type="button" className="pointer-coarse:min-h-11" onClick={() => send(true)}>
+          <button type="button" className="pointer-coarse:min-h-[44px]" onClick={() => send(true)}>
             <kbd>1</kbd> {show(typed[0].seen.value)} as typed
           </button>
           , or{' '}
           <button
             type="button"
-            className="pointer-coarse:min-h-11"
+            className="pointer-coarse:min-h-[44px]"
             onClick={() => keep([{ kind: 'figure', value: meant }])}
           >
             <kbd>2</kbd> {show(meant)}
