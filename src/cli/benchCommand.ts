@@ -3,6 +3,7 @@ import { seededRandom } from '@/core/quantity';
 import { checklistPoints } from '../../bench/checklist';
 import { decisionMs, dictionaryCost, solveRate } from '../../bench/dictionaryBench';
 import { ALL_BOARDS, exampleBoard } from '../../bench/exampleBoards';
+import { firstLoads } from '../../bench/firstLoad';
 import { layoutMs } from '../../bench/layoutTime';
 import {
   NOISY_METER,
@@ -47,15 +48,21 @@ export async function benchCommand(words: readonly string[]): Promise<number> {
   }
   const pooled = pooledTouches(rows);
   const sweep = sweepTime();
+  const loads = firstLoads(process.env['LANTERN_ROOT'] ?? process.cwd());
   const strangers =
     only === undefined ? [0, 0.15].map((missing) => ({ missing, ...strangersRead(STRANGERS, missing) })) : [];
-  if (json) console.log(JSON.stringify({ boards: rows, touches: pooled, sweep, strangers }));
+  if (json) console.log(JSON.stringify({ boards: rows, touches: pooled, sweep, strangers, firstLoads: loads }));
   else {
     const tenths = Array.from({ length: 10 }, (_, t): Tenth => {
       const at = (of: 0 | 1 | 2): number => rows.reduce((sum, r) => sum + r.repairs.calibration[t]![of], 0);
       return [at(0), at(1), at(2)];
     });
     console.log(`odds stated : true, all boards: ${calibrated(tenths)}`);
+    console.log(
+      loads === null
+        ? 'first-load JavaScript: the application is not built'
+        : `first-load JavaScript, gzip: ${loads.map((l) => `${l.page} ${l.kB.toFixed(0)} kB`).join(', ')}`,
+    );
     console.log(
       `touches per pin, all boards: proposals ${pooled.ours.toFixed(2)}, representatives ${pooled.representatives.toFixed(2)} (ratio ${(pooled.ours / pooled.representatives).toFixed(2)})`,
     );

@@ -10,28 +10,30 @@ import type { ReactNode } from 'react';
 export function Hint({ text, children, acts = false }: { text: ReactNode; children: ReactNode; acts?: boolean }) {
   const [open, setOpen] = useState(false);
   return (
-    <Tooltip.Root open={open} onOpenChange={setOpen} delayDuration={400}>
-      <Tooltip.Trigger
-        asChild
-        onClick={(event) => {
-          if (acts) return;
-          // Touched: nothing points or has focus before.
-          event.preventDefault();
-          setOpen(true);
-        }}
-      >
-        {children}
-      </Tooltip.Trigger>
-      <Tooltip.Portal>
-        <Tooltip.Content
-          side="top"
-          sideOffset={4}
-          collisionPadding={8}
-          className="z-50 max-w-96 rounded-sm border border-line bg-raised px-3 py-1.5 text-sm text-ink shadow-lg"
+    <Tooltip.Provider delayDuration={400}>
+      <Tooltip.Root open={open} onOpenChange={setOpen}>
+        <Tooltip.Trigger
+          asChild
+          onClick={(event) => {
+            if (acts) return;
+            // Touched: nothing points or has focus before.
+            event.preventDefault();
+            setOpen(true);
+          }}
         >
-          {text}
-        </Tooltip.Content>
-      </Tooltip.Portal>
-    </Tooltip.Root>
+          {children}
+        </Tooltip.Trigger>
+        <Tooltip.Portal>
+          <Tooltip.Content
+            side="top"
+            sideOffset={4}
+            collisionPadding={8}
+            className="z-50 max-w-96 rounded-sm border border-line bg-raised px-3 py-1.5 text-sm text-ink shadow-lg"
+          >
+            {text}
+          </Tooltip.Content>
+        </Tooltip.Portal>
+      </Tooltip.Root>
+    </Tooltip.Provider>
   );
 }

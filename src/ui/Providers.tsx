@@ -1,6 +1,5 @@
 'use client';
 import { ThemeProvider } from 'next-themes';
-import { Tooltip } from 'radix-ui';
 import type { ReactNode } from 'react';
 
 /** What the widgets need around them; nonce: the word that scripts of this page carry. */
@@ -13,7 +12,7 @@ export function Providers({ nonce, children }: { nonce: string | undefined; chil
       enableColorScheme={false}
       {...(nonce === undefined ? {} : { nonce })}
     >
-      <Tooltip.Provider>{children}</Tooltip.Provider>
+      {children}
     </ThemeProvider>
   );
 }

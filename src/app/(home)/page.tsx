@@ -1,7 +1,7 @@
 import { STEP_NAMES, jobProgress, jobState } from '@/core/job';
 import { pool } from '@/data/pool';
 import { BenchScreen } from '@/features/bench/BenchScreen';
-import type { BenchRow } from '@/features/bench/BenchScreen';
+import type { BenchRow } from '@/features/bench/benchRow';
 import { openBench } from '@/usecases/openJob';
 import { timeWords } from '@/ui/when';
 import { momentOf } from '@/usecases/pulse';

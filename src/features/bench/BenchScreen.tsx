@@ -2,7 +2,6 @@
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import type { HazardState } from '@/core/safety';
 import { LiveBanner } from '@/features/frame/LiveBanner';
 import { useSettings } from '@/features/job/SettingsContext';
 import { useContact } from '@/features/job/useContact';
@@ -10,24 +9,7 @@ import { FrameKeys } from '@/features/frame/FrameKeys';
 import { ThemeSwitch } from '@/features/frame/ThemeSwitch';
 import { PrimaryLink } from '@/ui/PrimaryLink';
 import { JobsTable } from './JobsTable';
-
-/** One job as the bench lists it. */
-export interface BenchRow {
-  readonly tag: string;
-  readonly unit: string;
-  readonly bench: string;
-  readonly step: string;
-  readonly stepPath: string;
-  readonly hazard: HazardState;
-  /** Until one of its proofs runs out; null without one. */
-  readonly minutesLeft: number | null;
-  readonly waitingFor: string;
-  readonly next: string;
-  readonly last: string;
-  readonly done: boolean;
-  /** Something of it cannot be read; the export holds it as it is. */
-  readonly damaged?: boolean;
-}
+import type { BenchRow } from './benchRow';
 
 /** Keeps the list fresh: anew when something was written anywhere, and when a proof runs out. Gives since when there is no contact. */
 function useFreshBench(rows: readonly BenchRow[]): number | null {

@@ -5,7 +5,7 @@ import Link from 'next/link';
 import { useMemo } from 'react';
 import { HazardWord } from '@/features/frame/HazardWord';
 import { DataTable } from '@/ui/DataTable';
-import type { BenchRow } from './BenchScreen';
+import type { BenchRow } from './benchRow';
 
 const column = createColumnHelper<BenchRow>();
 

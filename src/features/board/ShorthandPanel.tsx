@@ -1,4 +1,5 @@
 'use client';
+import dynamic from 'next/dynamic';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { boardNets, pinNames } from '@/core/circuit';
 import { boardFacts } from '@/core/job';
@@ -7,8 +8,13 @@ import type { TraceEntry } from '@/core/trace';
 import { PIN_ROLES } from '@/core/stages';
 import { useJob } from '@/features/job/JobContext';
 import { Button } from '@/ui/Button';
-import { LineEditor } from '@/ui/LineEditor';
 import type { LineTrouble, LineWords } from '@/ui/LineEditor';
+
+/** Fetched when lines are typed. */
+const LineEditor = dynamic(async () => (await import('@/ui/LineEditor')).LineEditor, {
+  ssr: false,
+  loading: () => <div className="h-[170px] border border-line" />,
+});
 
 const HINT = 'R7 472 VCC FB\nU1 KV51 HV- FB ? VCC GATE\nR7.2 -- U1.5\nR7.2 -/- GND';
 const VERBS = ['net', 'split', 'drop', 'empty', 'stage', 'topology', 'core', 'pin'];

@@ -1,13 +1,16 @@
 'use client';
 import { useRouter } from 'next/navigation';
-import { useRef, useState } from 'react';
+import { Search } from 'lucide-react';
+import { Suspense, lazy, useRef, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
+import type { Board } from '@/core/circuit';
 import { STEPS, TOOLS } from '@/core/job';
 import { Hydrated } from '@/ui/Hydrated';
-import { FindButton, Palette } from './Palette';
-import type { PaletteItem } from './paletteItems';
-import { KeyHelp } from './KeyHelp';
 import { isTyped } from './keys';
+
+/** Fetched when they are asked for first. */
+const KeyHelp = lazy(async () => ({ default: (await import('./KeyHelp')).KeyHelp }));
+const Palette = lazy(async () => ({ default: (await import('./Palette')).Palette }));
 
 /** How long `g` waits for what follows, milliseconds. */
 const WAIT_MS = 1500;
@@ -26,7 +29,7 @@ const ONE_KEY = {
  * The keys of the frame, on every page: `Ctrl-K` or `/` finds, `?` lists the keys; inside a job `g` then a digit goes to a step,
  * then a letter to what is at hand. Gives the button that finds by touch.
  */
-export function FrameKeys({ tag = null, items }: { tag?: string | null; items?: () => readonly PaletteItem[] }) {
+export function FrameKeys({ tag = null, board = null }: { tag?: string | null; board?: Board | null }) {
   const router = useRouter();
   const [help, setHelp] = useState(false);
   const [finding, setFinding] = useState(false);
@@ -74,8 +77,34 @@ export function FrameKeys({ tag = null, items }: { tag?: string | null; items?: 
     <>
       <Hydrated />
       <FindButton onFind={() => setFinding(true)} />
-      <KeyHelp open={help} inJob={tag !== null} onOpenChange={setHelp} />
-      {finding && <Palette items={items} onClose={() => setFinding(false)} onHelp={() => setHelp(true)} />}
+      {help && (
+        <Suspense>
+          <KeyHelp open inJob={tag !== null} onOpenChange={setHelp} />
+        </Suspense>
+      )}
+      {finding && (
+        <Suspense>
+          <Palette tag={tag} board={board} onClose={() => setFinding(false)} onHelp={() => setHelp(true)} />
+        </Suspense>
+      )}
     </>
+  );
+}
+
+/** Opens it by touch, and says by which key. */
+function FindButton({ onFind }: { onFind(): void }) {
+  return (
+    <button
+      type="button"
+      aria-label="Find"
+      aria-keyshortcuts="Control+K /"
+      onClick={onFind}
+      className="flex h-8 min-w-8 items-center justify-center gap-1.5 rounded-sm border border-line px-1.5 text-faint hover:text-ink pointer-coarse:h-[44px] pointer-coarse:min-w-[44px]"
+    >
+      <Search aria-hidden className="size-4.5" />
+      <kbd aria-hidden className="text-xs max-lg:hidden pointer-coarse:hidden">
+        Ctrl-K
+      </kbd>
+    </button>
   );
 }

@@ -1,7 +1,7 @@
 'use client';
 import { ArrowLeft } from 'lucide-react';
 import Link from 'next/link';
-import { Fragment, useCallback } from 'react';
+import { Fragment } from 'react';
 import type { ReactNode } from 'react';
 import { Notice } from '@/ui/Notice';
 import { Select } from '@/ui/Select';
@@ -14,14 +14,12 @@ import { lineWords } from './lineWords';
 import { LedgerPanel } from './LedgerPanel';
 import { LiveBanner } from './LiveBanner';
 import { LogDrawer } from './LogDrawer';
-import { jobItems } from './paletteItems';
 import { ThemeSwitch } from './ThemeSwitch';
 
 /** The frame of every job screen: lamp post, one slim strip, the work, the log. */
 export function JobFrame({ children }: { children: ReactNode }) {
   const { job, boards, active, chooseBoard, actor, setActor, setTrouble, dismissRefused } = useJob();
   const { progress, live, lostSince, trouble, refused } = useStanding();
-  const items = useCallback(() => jobItems(job.tag, active.board), [job.tag, active.board]);
   return (
     <div className="print-flat flex h-screen flex-col">
       <header className="no-print flex h-13 shrink-0 items-center gap-4 border-b border-line px-4 max-sm:gap-2 max-sm:px-2">
@@ -49,7 +47,7 @@ export function JobFrame({ children }: { children: ReactNode }) {
         )}
         <ActorChoice actor={actor} onChoose={setActor} className="max-lg:hidden" />
         <LogDrawer />
-        <FrameKeys tag={job.tag} items={items} />
+        <FrameKeys tag={job.tag} board={active.board} />
         <span className="max-sm:hidden">
           <ThemeSwitch />
         </span>

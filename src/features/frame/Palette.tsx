@@ -1,27 +1,27 @@
 'use client';
 import { Command } from 'cmdk';
-import { Search } from 'lucide-react';
 import { useTheme } from 'next-themes';
-import { usePathname, useRouter } from 'next/navigation';
+import { useRouter } from 'next/navigation';
 import { Dialog } from 'radix-ui';
 import { useEffect, useMemo, useState } from 'react';
-import { Hint } from '@/ui/Hint';
-import { found, workshopItems } from './paletteItems';
+import type { Board } from '@/core/circuit';
+import { found, jobItems, workshopItems } from './paletteItems';
 import type { FoundJob, PaletteItem } from './paletteItems';
 
 /** Finds anything by what it is called: the same list for keys and for touch. */
 export function Palette({
-  items,
+  tag,
+  board,
   onClose,
   onHelp,
 }: {
-  /** What this page adds, made when it is asked for. */
-  items: (() => readonly PaletteItem[]) | undefined;
+  /** Of the job that is open, and its board. */
+  tag: string | null;
+  board: Board | null;
   onClose(): void;
   onHelp(): void;
 }) {
   const router = useRouter();
-  const path = usePathname();
   const { resolvedTheme, setTheme } = useTheme();
   const [wanted, setWanted] = useState('');
   const [jobs, setJobs] = useState<readonly FoundJob[]>([]);
@@ -33,7 +33,6 @@ export function Palette({
       .catch(() => undefined);
     return () => gone.abort();
   }, []);
-  const tag = /^\/jobs\/([^/]+)\//u.exec(path)?.[1] ?? null;
   const all = useMemo(() => {
     const light = resolvedTheme === 'paper' || resolvedTheme === 'light';
     const actions: readonly PaletteItem[] = [
@@ -46,8 +45,8 @@ export function Palette({
       },
       { group: 'Actions', key: 'keys', words: 'Keys', note: '?', also: 'help list', to: onHelp },
     ];
-    return [...(items?.() ?? []), ...workshopItems(jobs, tag === 'new' ? null : tag), ...actions];
-  }, [items, jobs, tag, resolvedTheme, setTheme, onHelp]);
+    return [...(tag !== null && board ? jobItems(tag, board) : []), ...workshopItems(jobs, tag), ...actions];
+  }, [board, jobs, tag, resolvedTheme, setTheme, onHelp]);
   const groups = useMemo(() => found(all, wanted), [all, wanted]);
   const take = (item: PaletteItem): void => {
     onClose();
@@ -96,21 +95,5 @@ export function Palette({
         </Dialog.Content>
       </Dialog.Portal>
     </Dialog.Root>
-  );
-}
-
-/** Opens it by touch. */
-export function FindButton({ onFind }: { onFind(): void }) {
-  return (
-    <Hint text="Find: Ctrl-K or /" acts>
-      <button
-        type="button"
-        aria-label="Find"
-        onClick={onFind}
-        className="grid size-8 place-items-center rounded-sm border border-line text-faint hover:text-ink pointer-coarse:size-[44px]"
-      >
-        <Search aria-hidden className="size-4.5" />
-      </button>
-    </Hint>
   );
 }

@@ -2,10 +2,9 @@
 import { createContext, useContext } from 'react';
 import type { ReactNode } from 'react';
 import { setDecimalMark } from '@/core/quantity';
-import { FIRST_SETTINGS } from '@/wire/settings';
 import type { Settings } from '@/wire/settings';
 
-const Held = createContext<Settings>(FIRST_SETTINGS);
+const Held = createContext<Settings | null>(null);
 
 /** What the workshop has set, for every screen; figures are written accordingly. */
 export function SettingsProvider({ settings, children }: { settings: Settings; children: ReactNode }) {
@@ -14,4 +13,9 @@ export function SettingsProvider({ settings, children }: { settings: Settings; c
   return <Held value={settings}>{children}</Held>;
 }
 
-export const useSettings = (): Settings => useContext(Held);
+/** The settings of the workshop. Throws outside of their provider. */
+export function useSettings(): Settings {
+  const held = useContext(Held);
+  if (!held) throw new Error('no settings around this');
+  return held;
+}
