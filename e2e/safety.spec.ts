@@ -113,7 +113,7 @@ test('a permit to power is earned by the readings of its list, by keys, and ends
   const permit = page.locator('[data-permit]');
   await expect(permit).toHaveAttribute('data-permit', 'shut', { timeout: 60_000 });
   await expect(permit).toContainText('Nothing has been read yet: a permit is earned by readings');
-  const missing = permit.getByRole('button');
+  const missing = permit.getByRole('listitem').getByRole('button');
   await expect(missing.first()).toBeVisible();
   for (let k = 0; k < 6 && (await permit.getAttribute('data-permit')) === 'shut'; k++) {
     const before = await missing.count();

@@ -1,4 +1,5 @@
 import { expect, test } from '@playwright/test';
+import { openProbe, takeIn } from './bench';
 
 test.use({ hasTouch: true, isMobile: true });
 
@@ -8,9 +9,8 @@ test.describe('a phone over the board', () => {
   test('Probe is lead, lead, figure and large keys; the rest, the log and who works here are one touch away', async ({
     page,
   }) => {
-    await page.goto('/jobs/SP-118/probe');
-    const point = page.locator('[data-point][data-settled="yes"]');
-    await expect(point).toBeVisible({ timeout: 60_000 });
+    await takeIn(page.request, 'TP-1', { board: { from: 'typical', name: 'flyback-opto' } });
+    await openProbe(page, 'TP-1');
     const field = page.getByRole('textbox', { name: 'Reading' });
     // No keyboard of the phone covers the leads: the keys are here.
     await expect(field).toHaveAttribute('inputmode', 'none');

@@ -333,7 +333,7 @@ test('a half-traced board says what it lacks and asks what would settle it; the 
   await expect(read).toContainText('two switch forward?');
   await read.getByRole('button', { name: 'No: forward' }).click();
   await expect(read.getByRole('button', { name: 'No: forward' })).toHaveCount(0);
-  await expect(page.getByLabel('Job log')).toContainText('topology LT1P forward');
+  await expect(page.getByRole('complementary', { name: 'Job log' })).toContainText('topology LT1P forward');
   // A pin's role is set where it stands.
   await choose(page.getByLabel('Role of U1.2'), 'EN');
   await expect(page.getByLabel('Role of U1.2')).toHaveText('EN');

@@ -113,6 +113,12 @@ test('from a dead supply to a report, by keyboard, following the one lit action 
     expect(await onlyPrimary(page)).toBe('Repaired: close the job');
     await focusPrimary(page);
     await page.keyboard.press('Enter');
+    // It asks first, with focus on the way out.
+    const asked = page.getByRole('alertdialog', { name: 'Close KB-1 as repaired?' });
+    await expect(asked.getByRole('button', { name: 'Leave it' })).toBeFocused();
+    await page.keyboard.press('Tab');
+    await page.keyboard.press('Enter');
+    await expect(asked).toHaveCount(0);
     await expect(page.getByRole('button', { name: 'Print the report' })).toBeVisible();
     const csv = await page.request.get('/api/jobs/KB-1/export?as=csv');
     expect((await csv.text()).split('\n')[0]).toBe(

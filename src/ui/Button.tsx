@@ -1,6 +1,6 @@
 'use client';
-import type { ButtonHTMLAttributes } from 'react';
-import { useLitFocus } from './useLitFocus';
+import type { ComponentProps } from 'react';
+import { useBothRefs, useLitFocus } from './useLitFocus';
 
 type Kind = 'primary' | 'plain' | 'quiet' | 'danger';
 
@@ -16,9 +16,10 @@ export function Button({
   kind = 'plain',
   className = '',
   autoFocus,
+  ref: held,
   ...rest
-}: ButtonHTMLAttributes<HTMLButtonElement> & { kind?: Kind }) {
-  const ref = useLitFocus<HTMLButtonElement>(autoFocus);
+}: ComponentProps<'button'> & { kind?: Kind }) {
+  const ref = useBothRefs(useLitFocus<HTMLButtonElement>(autoFocus), held);
   return (
     <button
       type="button"

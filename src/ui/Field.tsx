@@ -1,7 +1,7 @@
 'use client';
 import { useId } from 'react';
-import type { InputHTMLAttributes, ReactNode, TextareaHTMLAttributes } from 'react';
-import { useLitFocus } from './useLitFocus';
+import type { ComponentProps, ReactNode } from 'react';
+import { useBothRefs, useLitFocus } from './useLitFocus';
 
 const BOX = 'w-full rounded-sm border border-line bg-ground px-2 py-1.5 text-ink placeholder:text-faint';
 
@@ -18,10 +18,11 @@ export function TextField({
   error,
   className = '',
   autoFocus,
+  ref: held,
   ...rest
-}: FieldText & InputHTMLAttributes<HTMLInputElement>) {
+}: FieldText & ComponentProps<'input'>) {
   const id = useId();
-  const ref = useLitFocus<HTMLInputElement>(autoFocus);
+  const ref = useBothRefs(useLitFocus<HTMLInputElement>(autoFocus), held);
   return (
     <div className={className}>
       <label htmlFor={id} className="mb-1 block text-sm text-faint">
@@ -34,13 +35,7 @@ export function TextField({
 }
 
 /** A labelled box for several lines. */
-export function TextArea({
-  label,
-  hint,
-  error,
-  className = '',
-  ...rest
-}: FieldText & TextareaHTMLAttributes<HTMLTextAreaElement>) {
+export function TextArea({ label, hint, error, className = '', ...rest }: FieldText & ComponentProps<'textarea'>) {
   const id = useId();
   return (
     <div className={className}>

@@ -1,6 +1,6 @@
 'use client';
-import { useEffect, useRef } from 'react';
-import type { RefObject } from 'react';
+import { useCallback, useEffect, useRef } from 'react';
+import type { Ref, RefObject } from 'react';
 
 /** Gives an element focus when it becomes the next thing to do; also on a page that came ready from the server. */
 export function useLitFocus<T extends HTMLElement>(lit: boolean | undefined): RefObject<T | null> {
@@ -9,4 +9,19 @@ export function useLitFocus<T extends HTMLElement>(lit: boolean | undefined): Re
     if (lit) ref.current?.focus();
   }, [lit]);
   return ref;
+}
+
+/** One ref for two that hold on to the same element: ours, and that of whoever else does, such as a form. */
+export function useBothRefs<T extends HTMLElement>(
+  own: RefObject<T | null>,
+  other: Ref<T> | undefined,
+): (element: T | null) => void {
+  return useCallback(
+    (element) => {
+      own.current = element;
+      if (typeof other === 'function') other(element);
+      else if (other) other.current = element;
+    },
+    [own, other],
+  );
 }
