@@ -56,8 +56,8 @@ export function NewJobScreen({
   });
 
   return (
-    <form onSubmit={(e) => void send(e)} className="mx-auto max-w-[1180px] px-6 py-5" noValidate>
-      <header className="mb-5 flex items-center gap-4">
+    <form onSubmit={(e) => void send(e)} className="mx-auto max-w-[1180px] px-6 py-5 max-sm:px-3" noValidate>
+      <header className="mb-5 flex flex-wrap items-center gap-4 max-sm:gap-2">
         <Link href="/" className="font-semibold text-brass">
           Bench
         </Link>
@@ -77,7 +77,7 @@ export function NewJobScreen({
       )}
       <div className="grid gap-8 md:grid-cols-2">
         <div className="flex flex-col gap-4">
-          <div className="grid grid-cols-[9rem_1fr_9rem] gap-3">
+          <div className="grid grid-cols-[9rem_1fr_9rem] gap-3 max-sm:grid-cols-2">
             <TextField label="Tag" autoFocus required placeholder="SP-121" {...register('tag')} error={issue('tag')} />
             <TextField
               label="Unit"
@@ -88,7 +88,7 @@ export function NewJobScreen({
             />
             <TextField label="Serial" {...register('serial')} />
           </div>
-          <fieldset className="grid grid-cols-4 gap-3">
+          <fieldset className="grid grid-cols-4 gap-3 max-sm:grid-cols-2">
             <legend className="mb-1 text-sm font-semibold">Nameplate</legend>
             <Select
               label="Fed by"
@@ -102,7 +102,7 @@ export function NewJobScreen({
             />
             <TextField
               label="Input as printed"
-              className="col-span-3"
+              className="col-span-3 max-sm:col-span-1"
               {...register('input')}
               placeholder="100-240 Vac"
             />
@@ -135,7 +135,7 @@ export function NewJobScreen({
               placeholder="3"
             />
             <TextField label="Fuse, A" inputMode="decimal" {...register('fuseAmps')} error={errors.fuseAmps?.message} />
-            <div className="col-span-3 self-end" aria-live="polite">
+            <div className="col-span-3 self-end max-sm:col-span-2" aria-live="polite">
               {sanity.outputWatts !== null ? (
                 <p>
                   <span className="figure text-lg">{formatQuantity(sanity.outputWatts, 'W')}</span> out
@@ -177,7 +177,7 @@ export function NewJobScreen({
           <TextArea label="Complaint, in their words" rows={3} {...register('complaint')} />
           <fieldset>
             <legend className="mb-1 text-sm font-semibold">What it does</legend>
-            <div className="grid grid-cols-3 gap-x-3 gap-y-1.5">
+            <div className="grid grid-cols-3 gap-x-3 gap-y-1.5 max-sm:grid-cols-2">
               {COMPLAINTS.map((c) => (
                 <Tick
                   key={c.code}
