@@ -1,10 +1,9 @@
 import type { Metadata } from 'next';
 import { headers } from 'next/headers';
 import type { ReactNode } from 'react';
-import { pool } from '@/data/pool';
 import { SettingsProvider } from '@/features/job/SettingsContext';
 import { Providers } from '@/ui/Providers';
-import { workshopSettings } from '@/usecases/settings';
+import { settingsNow } from './settingsNow';
 import './globals.css';
 
 export const metadata: Metadata = {
@@ -17,7 +16,7 @@ export const dynamic = 'force-dynamic';
 
 export default async function RootLayout({ children }: { children: ReactNode }) {
   const nonce = (await headers()).get('x-nonce') ?? undefined;
-  const settings = await workshopSettings(pool());
+  const settings = await settingsNow();
   return (
     <html lang="en" data-theme="soot" suppressHydrationWarning>
       <body>

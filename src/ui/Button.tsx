@@ -33,3 +33,7 @@ export function Button({
 
 /** The look of a primary action, for links and submit inputs. */
 export const PRIMARY_LOOK = `rounded-sm ${LOOKS.primary}`;
+
+/** The look of a button that is a sign alone; its words are for a screen reader. */
+export const ICON_LOOK =
+  'grid size-8 place-items-center rounded-sm border border-line text-faint hover:text-ink pointer-coarse:size-[44px]';

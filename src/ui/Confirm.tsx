@@ -2,6 +2,7 @@
 import { AlertDialog } from 'radix-ui';
 import type { ReactNode } from 'react';
 import { Button } from './Button';
+import { MODAL_MIDDLE, MODAL_VEIL } from './Modal';
 
 /** Asks before something that is not easily taken back. The child opens it; focus is on the way out at first. */
 export function Confirm({
@@ -27,8 +28,8 @@ export function Confirm({
     <AlertDialog.Root {...(open === undefined ? {} : { open })} {...(onOpenChange ? { onOpenChange } : {})}>
       {trigger && <AlertDialog.Trigger asChild>{trigger}</AlertDialog.Trigger>}
       <AlertDialog.Portal>
-        <AlertDialog.Overlay className="fixed inset-0 z-40 bg-black/60" />
-        <AlertDialog.Content className="fixed top-1/2 left-1/2 z-50 w-[30rem] max-w-[92vw] -translate-x-1/2 -translate-y-1/2 border-2 border-oxide bg-raised p-6">
+        <AlertDialog.Overlay className={MODAL_VEIL} />
+        <AlertDialog.Content className={`fixed z-50 ${MODAL_MIDDLE} w-[30rem] border-2 border-oxide`}>
           <AlertDialog.Title className="mb-2 text-lg font-semibold">{title}</AlertDialog.Title>
           <AlertDialog.Description asChild>
             <div className="mb-5">{children}</div>

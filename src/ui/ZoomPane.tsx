@@ -77,8 +77,8 @@ export function ZoomPane({
   /** Further tools, items of a Radix toolbar. */
   tools?: ReactNode;
   drawn?: RefObject<SVGSVGElement | null>;
-  /** A key that is not the pane's; true: it was taken. scale: pixels to a unit. */
-  onKey?: ((event: KeyboardEvent, scale: number) => boolean) | undefined;
+  /** A key that is not the pane's; true: it was taken. zoom: how much larger than at first. */
+  onKey?: ((event: KeyboardEvent, zoom: number) => boolean) | undefined;
   /** Clicked or touched without moving. */
   onPoint?: ((at: Spot) => void) | undefined;
   children: ReactNode | ((scale: number) => ReactNode);
@@ -150,7 +150,7 @@ export function ZoomPane({
       ArrowUp: by(0, STEP),
       ArrowDown: by(0, -STEP),
     };
-    const taken = onKey?.(event, shown.scale) ?? false;
+    const taken = onKey?.(event, shown.scale / first.scale) ?? false;
     if (!taken) acts[event.key]?.();
     if (!taken && !acts[event.key]) return;
     event.preventDefault();

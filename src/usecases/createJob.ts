@@ -8,6 +8,7 @@ import { readSettings } from '@/data/setting/settingTable';
 import { withTransaction } from '@/data/pool';
 import { boardToJson } from '@/wire/boardJson';
 import type { NewJob } from '@/wire/jobForm';
+import { mainsFigures } from '@/wire/settings';
 import type { Settings } from '@/wire/settings';
 import { chooseBoard } from './chooseBoard';
 import { refuseSecondLive } from './oneLive';
@@ -56,7 +57,7 @@ function onMains({ nameplate, board: { from } }: NewJob, mains: Settings['mains'
   const typed = nameplate as Nameplate;
   const guessed = from === 'typical' || from === 'empty';
   if (!guessed || typed.source !== 'mains') return typed;
-  const [volts = NaN, hertz = NaN] = mains.split('/').map(Number);
+  const { volts, hertz } = mainsFigures(mains);
   const [lowest, highest] = [typed.inputMin ?? rails.inputMin ?? 0, typed.inputMax ?? rails.inputMax ?? Infinity];
   const fits = volts >= lowest && volts <= highest;
   return { ...(fits ? { inputNominal: volts, hertz } : {}), ...typed };

@@ -24,6 +24,12 @@ export const MAINS = [
   '240/50',
 ] as const;
 
+/** The figures of such mains. */
+export function mainsFigures(mains: (typeof MAINS)[number]): { readonly volts: number; readonly hertz: number } {
+  const [volts = NaN, hertz = NaN] = mains.split('/').map(Number);
+  return { volts, hertz };
+}
+
 /** What a workshop sets once: its name, its benches, how figures and times are written. */
 export const Settings = z.strictObject({
   /** For the head of a report. */

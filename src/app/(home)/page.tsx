@@ -5,16 +5,16 @@ import type { BenchRow } from '@/features/bench/benchRow';
 import { openBench } from '@/usecases/openJob';
 import { timeWords } from '@/ui/when';
 import { momentOf } from '@/usecases/pulse';
-import { workshopSettings } from '@/usecases/settings';
 import { boardFromJson } from '@/wire/boardJson';
 import type { Nameplate } from '@/core/circuit';
 import type { Hazard } from '@/core/safety';
+import { settingsNow } from '../settingsNow';
 
 export const dynamic = 'force-dynamic';
 
 export default async function BenchPage() {
   const now = momentOf(new Date());
-  const { zone } = await workshopSettings(pool());
+  const { zone } = await settingsNow();
   const { jobs, damaged } = await openBench(pool());
   const unreadable = damaged.map((tag) => damagedRow(tag, ''));
   const rows = jobs.map(({ job, boards, lines }): BenchRow => {

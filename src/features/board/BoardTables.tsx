@@ -26,11 +26,7 @@ const PART_COLUMNS = [
     sortingFn: 'alphanumeric',
     cell: ({ row: { original: p } }) => (
       <span className="whitespace-nowrap">
-        {/* The row is picked wherever it is clicked; by keys here. */}
-        <button type="button" className="figure underline decoration-line underline-offset-4">
-          {p.ref}
-        </button>{' '}
-        <span className="text-sm text-faint">{p.fitted ? p.kind : 'not fitted'}</span>
+        <RowName>{p.ref}</RowName> <span className="text-sm text-faint">{p.fitted ? p.kind : 'not fitted'}</span>
       </span>
     ),
   }),
@@ -97,11 +93,7 @@ const NET_COLUMNS = [
   net.accessor('net', {
     header: 'Net',
     sortingFn: 'alphanumeric',
-    cell: ({ getValue }) => (
-      <button type="button" className="figure underline decoration-line underline-offset-4">
-        {getValue()}
-      </button>
-    ),
+    cell: ({ getValue }) => <RowName>{getValue()}</RowName>,
   }),
   net.accessor('pins', { header: 'Pins', meta: { look: 'figure text-right' } }),
   net.accessor('easiest', { header: 'Easiest place', meta: { look: 'text-sm text-faint' } }),
@@ -146,4 +138,13 @@ export function NetsTable({
 function ratedVolts(p: Part): string {
   const volts = partFigure(p, 'ratedVolts');
   return volts === undefined ? '' : formatQuantity(volts, 'V');
+}
+
+/** What a row is called: the row is picked wherever it is clicked, by keys here. */
+function RowName({ children }: { children: string }) {
+  return (
+    <button type="button" className="figure underline decoration-line underline-offset-4">
+      {children}
+    </button>
+  );
 }

@@ -31,10 +31,9 @@ export function PicturePane({
     x: Math.min(width, Math.max(0, x)),
     y: Math.min(height, Math.max(0, y)),
   });
-  const whole = Math.min(790 / width, shownHeight / height);
-  const keyed = (event: KeyboardEvent, scale: number): boolean => {
-    const large = scale > 1.5 * whole;
-    const step = event.shiftKey ? 1 : large ? (STEP * whole) / scale : STEP;
+  const keyed = (event: KeyboardEvent, zoom: number): boolean => {
+    const large = zoom > 1.5;
+    const step = event.shiftKey ? 1 : large ? STEP / zoom : STEP;
     const moves: Readonly<Record<string, readonly [number, number]>> = {
       ArrowLeft: [-step, 0],
       ArrowRight: [step, 0],

@@ -15,6 +15,13 @@ const Palette = lazy(async () => ({ default: (await import('./Palette')).Palette
 /** How long `g` waits for what follows, milliseconds. */
 const WAIT_MS = 1500;
 
+/** Where each key after `g` leads. */
+const PLACES: ReadonlyMap<string, string> = new Map([
+  ...STEPS.map((step, i) => [String(i + 1), step] as const),
+  ...Object.entries(TOOLS).map(([tool, { key }]) => [key, tool] as const),
+]);
+const PLACE_KEYS = [...PLACES.keys()];
+
 /** One key as it is printed, wherever it lies on the keyboard. */
 const ONE_KEY = {
   useKey: true,
@@ -34,10 +41,6 @@ export function FrameKeys({ tag = null, board = null }: { tag?: string | null; b
   const [help, setHelp] = useState(false);
   const [finding, setFinding] = useState(false);
   const waiting = useRef(0);
-  const places = new Map<string, string>([
-    ...STEPS.map((step, i) => [String(i + 1), step] as const),
-    ...Object.entries(TOOLS).map(([tool, { key }]) => [key, tool] as const),
-  ]);
   useHotkeys(
     'g',
     (event) => {
@@ -47,9 +50,9 @@ export function FrameKeys({ tag = null, board = null }: { tag?: string | null; b
     { ...ONE_KEY, enabled: tag !== null },
   );
   useHotkeys(
-    [...places.keys()],
+    PLACE_KEYS,
     (event) => {
-      const place = places.get(event.key);
+      const place = PLACES.get(event.key);
       if (Date.now() - waiting.current > WAIT_MS || place === undefined) return;
       waiting.current = 0;
       event.preventDefault();

@@ -2,6 +2,8 @@
 import { ScrollText, X } from 'lucide-react';
 import { Dialog } from 'radix-ui';
 import { useJob } from '@/features/job/JobContext';
+import { ICON_LOOK } from '@/ui/Button';
+import { Modal } from '@/ui/Modal';
 import { ActorChoice } from './ActorChoice';
 import { LedgerLines } from './LedgerPanel';
 
@@ -9,32 +11,25 @@ import { LedgerLines } from './LedgerPanel';
 export function LogDrawer() {
   const { actor, setActor } = useJob();
   return (
-    <Dialog.Root>
-      <Dialog.Trigger
-        aria-label="Job log, and who works here"
-        className="grid size-8 place-items-center rounded-sm border border-line text-faint hover:text-ink lg:hidden pointer-coarse:size-[44px]"
-      >
-        <ScrollText aria-hidden className="size-4.5" />
-      </Dialog.Trigger>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-40 bg-black/60" />
-        <Dialog.Content
-          aria-describedby={undefined}
-          className="fixed inset-y-0 right-0 z-50 flex w-80 max-w-[92vw] flex-col border-l border-line bg-ground"
-        >
-          <div className="flex items-center justify-between gap-3 px-3 pt-3">
-            <Dialog.Title className="text-sm text-faint">Job log</Dialog.Title>
-            <ActorChoice actor={actor} onChoose={setActor} />
-            <Dialog.Close
-              aria-label="Close the log"
-              className="grid size-8 place-items-center rounded-sm text-faint hover:text-ink pointer-coarse:size-[44px]"
-            >
-              <X aria-hidden className="size-5" />
-            </Dialog.Close>
-          </div>
-          <LedgerLines />
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+    <Modal
+      title="Job log"
+      look="inset-y-0 right-0 flex w-80 max-w-[92vw] flex-col border-l border-line bg-ground"
+      trigger={
+        <button type="button" aria-label="Job log, and who works here" className={`${ICON_LOOK} lg:hidden`}>
+          <ScrollText aria-hidden className="size-4.5" />
+        </button>
+      }
+    >
+      <div className="flex items-center justify-between gap-3 px-3 pt-3">
+        <span aria-hidden className="text-sm text-faint">
+          Job log
+        </span>
+        <ActorChoice actor={actor} onChoose={setActor} />
+        <Dialog.Close aria-label="Close the log" className={ICON_LOOK}>
+          <X aria-hidden className="size-5" />
+        </Dialog.Close>
+      </div>
+      <LedgerLines />
+    </Modal>
   );
 }

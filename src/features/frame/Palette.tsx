@@ -1,10 +1,10 @@
 'use client';
 import { Command } from 'cmdk';
-import { useTheme } from 'next-themes';
 import { useRouter } from 'next/navigation';
-import { Dialog } from 'radix-ui';
 import { useEffect, useMemo, useState } from 'react';
 import type { Board } from '@/core/circuit';
+import { Modal } from '@/ui/Modal';
+import { useLight } from '@/ui/useLight';
 import { found, jobItems, workshopItems } from './paletteItems';
 import type { FoundJob, PaletteItem } from './paletteItems';
 
@@ -22,7 +22,7 @@ export function Palette({
   onHelp(): void;
 }) {
   const router = useRouter();
-  const { resolvedTheme, setTheme } = useTheme();
+  const [light, turn] = useLight();
   const [wanted, setWanted] = useState('');
   const [jobs, setJobs] = useState<readonly FoundJob[]>([]);
   useEffect(() => {
@@ -34,19 +34,18 @@ export function Palette({
     return () => gone.abort();
   }, []);
   const all = useMemo(() => {
-    const light = resolvedTheme === 'paper' || resolvedTheme === 'light';
     const actions: readonly PaletteItem[] = [
       {
         group: 'Actions',
         key: 'theme',
         words: light ? 'Dark: soot' : 'Light: paper',
         also: 'theme switch colours',
-        to: () => setTheme(light ? 'soot' : 'paper'),
+        to: turn,
       },
       { group: 'Actions', key: 'keys', words: 'Keys', note: '?', also: 'help list', to: onHelp },
     ];
     return [...(tag !== null && board ? jobItems(tag, board) : []), ...workshopItems(jobs, tag), ...actions];
-  }, [board, jobs, tag, resolvedTheme, setTheme, onHelp]);
+  }, [board, jobs, tag, light, turn, onHelp]);
   const groups = useMemo(() => found(all, wanted), [all, wanted]);
   const take = (item: PaletteItem): void => {
     onClose();
@@ -54,46 +53,42 @@ export function Palette({
     else item.to();
   };
   return (
-    <Dialog.Root open onOpenChange={(open) => !open && onClose()}>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-40 bg-black/60" />
-        <Dialog.Content
-          aria-describedby={undefined}
-          className="fixed top-[8vh] left-1/2 z-50 w-[38rem] max-w-[94vw] -translate-x-1/2 border border-line bg-raised"
-        >
-          <Dialog.Title className="sr-only">Find</Dialog.Title>
-          <Command shouldFilter={false} label="Find" loop>
-            <Command.Input
-              value={wanted}
-              onValueChange={setWanted}
-              placeholder="job, part, net, sum, step …"
-              className="w-full border-b border-line bg-raised px-4 py-3 text-lg placeholder:text-faint"
-            />
-            <Command.List className="max-h-[60vh] overflow-y-auto p-2">
-              <Command.Empty className="px-2 py-3 text-faint">Nothing is called that here.</Command.Empty>
-              {groups.map(([group, list]) => (
-                <Command.Group
-                  key={group}
-                  heading={group}
-                  className="[&_[cmdk-group-heading]]:px-2 [&_[cmdk-group-heading]]:pt-2 [&_[cmdk-group-heading]]:text-sm [&_[cmdk-group-heading]]:text-faint"
+    <Modal
+      open
+      onOpenChange={(open) => !open && onClose()}
+      title="Find"
+      look="top-[8vh] left-1/2 w-[38rem] max-w-[94vw] -translate-x-1/2 border border-line bg-raised"
+    >
+      <Command shouldFilter={false} label="Find" loop>
+        <Command.Input
+          value={wanted}
+          onValueChange={setWanted}
+          placeholder="job, part, net, sum, step …"
+          className="w-full border-b border-line bg-raised px-4 py-3 text-lg placeholder:text-faint"
+        />
+        <Command.List className="max-h-[60vh] overflow-y-auto p-2">
+          <Command.Empty className="px-2 py-3 text-faint">Nothing is called that here.</Command.Empty>
+          {groups.map(([group, list]) => (
+            <Command.Group
+              key={group}
+              heading={group}
+              className="[&_[cmdk-group-heading]]:px-2 [&_[cmdk-group-heading]]:pt-2 [&_[cmdk-group-heading]]:text-sm [&_[cmdk-group-heading]]:text-faint"
+            >
+              {list.map((item) => (
+                <Command.Item
+                  key={item.key}
+                  value={`${group} ${item.key}`}
+                  onSelect={() => take(item)}
+                  className="flex cursor-pointer items-baseline gap-3 rounded-sm px-2 py-1 data-[selected=true]:bg-slate data-[selected=true]:text-ground pointer-coarse:min-h-[44px]"
                 >
-                  {list.map((item) => (
-                    <Command.Item
-                      key={item.key}
-                      value={`${group} ${item.key}`}
-                      onSelect={() => take(item)}
-                      className="flex cursor-pointer items-baseline gap-3 rounded-sm px-2 py-1 data-[selected=true]:bg-slate data-[selected=true]:text-ground pointer-coarse:min-h-[44px]"
-                    >
-                      <span className="font-semibold">{item.words}</span>
-                      <span className="min-w-0 flex-1 truncate text-sm opacity-80">{item.note}</span>
-                    </Command.Item>
-                  ))}
-                </Command.Group>
+                  <span className="font-semibold">{item.words}</span>
+                  <span className="min-w-0 flex-1 truncate text-sm opacity-80">{item.note}</span>
+                </Command.Item>
               ))}
-            </Command.List>
-          </Command>
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+            </Command.Group>
+          ))}
+        </Command.List>
+      </Command>
+    </Modal>
   );
 }

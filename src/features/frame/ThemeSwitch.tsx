@@ -1,18 +1,13 @@
 'use client';
 import { SunMoon } from 'lucide-react';
-import { useTheme } from 'next-themes';
+import { ICON_LOOK } from '@/ui/Button';
+import { useLight } from '@/ui/useLight';
 
-/** Switches between soot and paper; remembered. Until then it is as the system has it. */
+/** Switches between soot and paper; remembered. */
 export function ThemeSwitch() {
-  const { resolvedTheme, setTheme } = useTheme();
-  const light = resolvedTheme === 'paper' || resolvedTheme === 'light';
+  const [, turn] = useLight();
   return (
-    <button
-      type="button"
-      onClick={() => setTheme(light ? 'soot' : 'paper')}
-      className="grid size-8 place-items-center rounded-sm border border-line text-faint hover:text-ink pointer-coarse:size-[44px]"
-      aria-label="Switch between dark and light"
-    >
+    <button type="button" onClick={turn} className={ICON_LOOK} aria-label="Switch between dark and light">
       <SunMoon aria-hidden className="size-4.5" />
     </button>
   );

@@ -2,6 +2,7 @@
 import { useState } from 'react';
 import { useFoundBoards } from '@/features/frame/useFoundBoards';
 import { Radio } from '@/ui/Radio';
+import { SearchLine } from '@/ui/SearchLine';
 
 /** The same board was here before: found by anything printed on it, copied with all that was traced. */
 export function FamilySearch() {
@@ -9,16 +10,12 @@ export function FamilySearch() {
   const found = useFoundBoards(words);
   return (
     <div className="flex flex-col gap-1">
-      <label className="flex items-center gap-2">
-        <span className="shrink-0">Same board, traced before:</span>
-        <input
-          type="search"
-          value={words}
-          onChange={(e) => setWords(e.target.value)}
-          placeholder="anything printed on it"
-          className="min-w-0 grow rounded-sm border border-line bg-ground px-2 py-0.5 placeholder:text-faint"
-        />
-      </label>
+      <SearchLine
+        label="Same board, traced before:"
+        value={words}
+        onType={setWords}
+        placeholder="anything printed on it"
+      />
       {found.map((f) => (
         <Radio key={f.board_id} value={`job:${f.tag}`} className="ml-4">
           {f.tag}, {f.unit} <span className="text-sm text-faint">{f.parts} parts</span>

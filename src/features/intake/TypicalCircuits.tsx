@@ -2,6 +2,7 @@
 import { useState } from 'react';
 import type { Nameplate } from '@/core/circuit';
 import { Radio } from '@/ui/Radio';
+import { SearchLine } from '@/ui/SearchLine';
 
 /** A typical circuit to start from. */
 export interface CircuitChoice {
@@ -22,17 +23,8 @@ export function TypicalCircuits({ circuits, chosen }: { circuits: readonly Circu
   });
   return (
     <section aria-label="Typical circuits" className="border-y border-line/60 py-1.5">
-      <label className="mb-1 flex items-center gap-2">
-        <span className="shrink-0">Typical circuit:</span>
-        <input
-          type="search"
-          value={wanted}
-          onChange={(e) => setWanted(e.target.value)}
-          placeholder="flyback, battery, bridge …"
-          className="min-w-0 grow rounded-sm border border-line bg-ground px-2 py-0.5 placeholder:text-faint"
-        />
-      </label>
-      <div className="flex max-h-56 flex-col gap-1.5 overflow-y-auto" tabIndex={0} aria-label="Circuits found">
+      <SearchLine label="Typical circuit:" value={wanted} onType={setWanted} placeholder="flyback, battery, bridge …" />
+      <div className="mt-1 flex max-h-56 flex-col gap-1.5 overflow-y-auto" tabIndex={0} aria-label="Circuits found">
         {found.map((c) => (
           <Radio key={c.name} value={`typical:${c.name}`}>
             {c.title}{' '}

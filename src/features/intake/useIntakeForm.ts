@@ -3,10 +3,9 @@ import { zodResolver } from '@hookform/resolvers/zod';
 import { useMemo } from 'react';
 import { useForm, useWatch } from 'react-hook-form';
 import { z } from 'zod';
-import { parseQuantity } from '@/core/quantity';
 import type { Unit } from '@/core/quantity';
 import { nameplateSanity } from '@/core/safety';
-import { figureError } from '@/features/frame/typedFigure';
+import { figureError, typedFigure } from '@/features/frame/typedFigure';
 import type { BoardChoice, NewJobInput } from '@/wire/jobForm';
 
 const figureIn = (unit: Unit) =>
@@ -55,10 +54,7 @@ const EMPTY: IntakeForm = {
   disconnected: false,
 };
 
-function figure(text: string): number | undefined {
-  const read = parseQuantity(text);
-  return text.trim() !== '' && read.ok ? read.value.value : undefined;
-}
+const figure = (text: string, unit: Unit): number | undefined => typedFigure(text, unit) ?? undefined;
 
 /** What kind of source a name tells of. */
 function sourceKind(name: string): 'battery' | 'solar' | 'back-feed' {
@@ -77,11 +73,11 @@ export function useIntakeForm(first: Partial<IntakeForm>) {
   const plate = useMemo(
     () => ({
       source: form.sourceKind,
-      inputMin: figure(form.inputMin),
-      inputMax: figure(form.inputMax) ?? figure(form.inputMin),
-      outputVolts: figure(form.outputVolts),
-      outputAmps: figure(form.outputAmps),
-      fuseAmps: figure(form.fuseAmps),
+      inputMin: figure(form.inputMin, 'V'),
+      inputMax: figure(form.inputMax, 'V') ?? figure(form.inputMin, 'V'),
+      outputVolts: figure(form.outputVolts, 'V'),
+      outputAmps: figure(form.outputAmps, 'A'),
+      fuseAmps: figure(form.fuseAmps, 'A'),
     }),
     [form],
   );

@@ -1,5 +1,4 @@
 'use client';
-import { Dialog } from 'radix-ui';
 import { useState } from 'react';
 import type { Hazard } from '@/core/safety';
 import { useCommands, useJob } from '@/features/job/JobContext';
@@ -7,6 +6,7 @@ import { StoreRow } from '@/features/frame/StoreRow';
 import { Button } from '@/ui/Button';
 import { PrimaryLink } from '@/ui/PrimaryLink';
 import { TextField } from '@/ui/Field';
+import { MODAL_MIDDLE, Modal } from '@/ui/Modal';
 import { Notice } from '@/ui/Notice';
 
 /** Until every store is proved, the first points of the plan are those proofs. One key goes on without, with a reason kept. */
@@ -39,39 +39,37 @@ function GoOnWithout() {
   const [open, setOpen] = useState(false);
   const [reason, setReason] = useState('');
   return (
-    <Dialog.Root open={open} onOpenChange={setOpen}>
-      <Dialog.Trigger asChild>
+    <Modal
+      open={open}
+      onOpenChange={setOpen}
+      title="Go on without proof"
+      heading="text-lg font-semibold"
+      note="Holds 15 minutes. The reason is kept in the job log."
+      look={`${MODAL_MIDDLE} w-[30rem] border-2 border-oxide`}
+      trigger={
         <button type="button" className="mt-6 text-slate underline underline-offset-4">
           Go on without these proofs
         </button>
-      </Dialog.Trigger>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 bg-black/60" />
-        <Dialog.Content className="fixed top-1/2 left-1/2 w-[30rem] max-w-[92vw] -translate-x-1/2 -translate-y-1/2 border-2 border-oxide bg-raised p-6">
-          <Dialog.Title className="text-lg font-semibold">Go on without proof</Dialog.Title>
-          <Dialog.Description className="mb-3 text-faint">
-            Holds 15 minutes. The reason is kept in the job log.
-          </Dialog.Description>
-          <form
-            className="flex flex-col gap-3"
-            onSubmit={(e) => {
-              e.preventDefault();
-              if (reason.trim().length >= 3)
-                void addLine({ kind: 'override', body: { what: 'proof', reason } }).then(() => setOpen(false));
-            }}
-          >
-            <TextField
-              label="Why the stores are known to be empty"
-              value={reason}
-              onChange={(e) => setReason(e.target.value)}
-              autoFocus
-            />
-            <Button type="submit" kind="danger">
-              Go on, keep the reason
-            </Button>
-          </form>
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+      }
+    >
+      <form
+        className="flex flex-col gap-3"
+        onSubmit={(e) => {
+          e.preventDefault();
+          if (reason.trim().length >= 3)
+            void addLine({ kind: 'override', body: { what: 'proof', reason } }).then(() => setOpen(false));
+        }}
+      >
+        <TextField
+          label="Why the stores are known to be empty"
+          value={reason}
+          onChange={(e) => setReason(e.target.value)}
+          autoFocus
+        />
+        <Button type="submit" kind="danger">
+          Go on, keep the reason
+        </Button>
+      </form>
+    </Modal>
   );
 }

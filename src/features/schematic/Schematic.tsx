@@ -1,6 +1,5 @@
 'use client';
 import { Download, Expand, Shrink } from 'lucide-react';
-import { Dialog } from 'radix-ui';
 import { useCallback, useMemo, useRef, useState } from 'react';
 import type { ReactNode, RefObject } from 'react';
 import { netKey } from '@/core/circuit';
@@ -8,6 +7,7 @@ import type { Board } from '@/core/circuit';
 import { operatingPoint } from '@/core/operate';
 import { formatQuantity } from '@/core/quantity';
 import type { RailVolts } from '@/core/work';
+import { Modal } from '@/ui/Modal';
 import { PaneTool, ZoomPane } from '@/ui/ZoomPane';
 import type { Sight } from '@/ui/ZoomPane';
 import { Drawing } from './Drawing';
@@ -94,7 +94,7 @@ export function Schematic({
     </ZoomPane>
   );
   return (
-    <Dialog.Root open={large} onOpenChange={setLarge}>
+    <>
       {pane(
         given,
         kept,
@@ -102,21 +102,17 @@ export function Schematic({
           <Expand aria-hidden className="size-4.5" />
         </PaneTool>,
       )}
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-40 bg-black/60" />
-        <Dialog.Content aria-describedby={undefined} className="fixed inset-3 z-50 bg-ground">
-          <Dialog.Title className="sr-only">The drawing over the whole window</Dialog.Title>
-          {large &&
-            pane(
-              window.innerHeight - 26,
-              drawn,
-              <PaneTool label="Back to the page" onPress={() => setLarge(false)}>
-                <Shrink aria-hidden className="size-4.5" />
-              </PaneTool>,
-            )}
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+      <Modal open={large} onOpenChange={setLarge} title="The drawing over the whole window" look="inset-3 bg-ground">
+        {large &&
+          pane(
+            window.innerHeight - 26,
+            drawn,
+            <PaneTool label="Back to the page" onPress={() => setLarge(false)}>
+              <Shrink aria-hidden className="size-4.5" />
+            </PaneTool>,
+          )}
+      </Modal>
+    </>
   );
 }
 

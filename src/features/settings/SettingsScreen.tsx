@@ -13,7 +13,7 @@ import { Segments } from '@/ui/Segments';
 import { Select } from '@/ui/Select';
 import { Tick } from '@/ui/Tick';
 import { timeWords } from '@/ui/when';
-import { MAINS, Settings } from '@/wire/settings';
+import { MAINS, Settings, mainsFigures } from '@/wire/settings';
 
 /** What the workshop sets once, for every bench. */
 export function SettingsScreen({ settings, now }: { settings: Settings; now: number }) {
@@ -33,7 +33,7 @@ export function SettingsScreen({ settings, now }: { settings: Settings; now: num
     setDecimalMark(wanted.decimal);
     router.refresh();
   });
-  const { zone, decimal } = watch();
+  const zone = watch('zone');
   return (
     <form onSubmit={(e) => void send(e)} className="grid gap-x-12 gap-y-8 lg:grid-cols-2" noValidate>
       <Part title="Workshop" note="Stands at the head of every report.">
@@ -134,7 +134,7 @@ export function SettingsScreen({ settings, now }: { settings: Settings; now: num
           Keep the settings
         </Button>
         <p role="status" className="text-verdigris">
-          {said === 'kept' && !isDirty && `✓ kept: figures are written like ${sample(decimal)}`}
+          {said === 'kept' && !isDirty && `✓ kept: figures are written like ${formatQuantity(4700, 'ohm')}`}
         </p>
       </div>
       {said !== null && said !== 'kept' && (
@@ -146,14 +146,9 @@ export function SettingsScreen({ settings, now }: { settings: Settings; now: num
   );
 }
 
-const sample = (decimal: Settings['decimal']): string => {
-  const shown = formatQuantity(4700, 'ohm');
-  return decimal === 'comma' ? shown.replace('.', ',') : shown;
-};
-
-function mainsWords(mains: string): string {
-  const [volts = '', hertz = ''] = mains.split('/');
-  return `${formatQuantity(Number(volts), 'V')} ${formatQuantity(Number(hertz), 'Hz')}`;
+function mainsWords(mains: Settings['mains']): string {
+  const { volts, hertz } = mainsFigures(mains);
+  return `${formatQuantity(volts, 'V')} ${formatQuantity(hertz, 'Hz')}`;
 }
 
 /** Every zone that is known here, and the one that is set. */

@@ -1,5 +1,4 @@
 'use client';
-import { Dialog } from 'radix-ui';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { netKey } from '@/core/circuit';
 import type { Board } from '@/core/circuit';
@@ -8,6 +7,7 @@ import type { Figure } from '@/core/figures';
 import { formatQuantity } from '@/core/quantity';
 import { operatingPoint } from '@/core/operate';
 import type { SumInput } from '@/core/sums';
+import { Modal } from '@/ui/Modal';
 import { Schematic } from '@/features/schematic/Schematic';
 
 /** Picks a figure of the board for one input: tap a part or net on the schematic, or find it in the list. */
@@ -54,85 +54,83 @@ export function FigurePicker({
   };
   const name = tapped.ref ?? tapped.net;
   return (
-    <Dialog.Root open onOpenChange={(open) => !open && onClose()}>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-40 bg-black/60" />
-        <Dialog.Content className="fixed top-6 left-1/2 z-50 flex h-[calc(100vh-3rem)] w-[60rem] max-w-[96vw] -translate-x-1/2 flex-col gap-3 border border-line bg-raised p-5">
-          <Dialog.Title className="text-lg font-semibold">From the board: {input.meaning}</Dialog.Title>
-          <Dialog.Description className="text-sm text-faint">
-            Tap the part or net on the drawing, or type its name and press Enter. The sum then follows the board.
-          </Dialog.Description>
-          <Schematic
-            board={board}
-            selection={{ part: tapped.ref, nets: tapped.net === undefined ? undefined : [tapped.net] }}
-            onPickPart={(ref) => tap({ ref })}
-            onPickNet={(net) =>
-              tap({ net: board.parts.flatMap((p) => p.nets).find((n) => netKey(n) === netKey(net)) ?? net })
+    <Modal
+      open
+      onOpenChange={(open) => !open && onClose()}
+      title={`From the board: ${input.meaning}`}
+      heading="text-lg font-semibold"
+      note="Tap the part or net on the drawing, or type its name and press Enter. The sum then follows the board."
+      look="top-6 left-1/2 flex h-[calc(100vh-3rem)] w-[60rem] max-w-[96vw] -translate-x-1/2 flex-col gap-3 border border-line bg-raised p-5"
+    >
+      <Schematic
+        board={board}
+        selection={{ part: tapped.ref, nets: tapped.net === undefined ? undefined : [tapped.net] }}
+        onPickPart={(ref) => tap({ ref })}
+        onPickNet={(net) =>
+          tap({ net: board.parts.flatMap((p) => p.nets).find((n) => netKey(n) === netKey(net)) ?? net })
+        }
+        height={300}
+      />
+      <div className="flex items-center gap-3">
+        <input
+          autoFocus
+          type="search"
+          role="combobox"
+          aria-expanded
+          aria-controls="figures"
+          aria-activedescendant={shown[current] ? `figure-${current}` : undefined}
+          aria-label="Find a figure of the board"
+          value={wanted}
+          onChange={(e) => {
+            setWanted(e.target.value);
+            setAt(0);
+          }}
+          onKeyDown={(e) => {
+            if (e.key === 'ArrowDown' || e.key === 'ArrowUp') {
+              e.preventDefault();
+              setAt(Math.max(0, Math.min(shown.length - 1, current + (e.key === 'ArrowDown' ? 1 : -1))));
             }
-            height={300}
-          />
-          <div className="flex items-center gap-3">
-            <input
-              autoFocus
-              type="search"
-              role="combobox"
-              aria-expanded
-              aria-controls="figures"
-              aria-activedescendant={shown[current] ? `figure-${current}` : undefined}
-              aria-label="Find a figure of the board"
-              value={wanted}
-              onChange={(e) => {
-                setWanted(e.target.value);
-                setAt(0);
-              }}
-              onKeyDown={(e) => {
-                if (e.key === 'ArrowDown' || e.key === 'ArrowUp') {
-                  e.preventDefault();
-                  setAt(Math.max(0, Math.min(shown.length - 1, current + (e.key === 'ArrowDown' ? 1 : -1))));
-                }
-                if (e.key === 'Enter' && shown[current]) onPick(shown[current]);
-              }}
-              placeholder="C1, rated, OUT+ …"
-              className="w-64 rounded-sm border border-line bg-ground px-2 py-1.5 placeholder:text-faint"
-            />
-            {name !== undefined && (
-              <button type="button" className="text-slate underline underline-offset-4" onClick={() => setTapped({})}>
-                only {name}: show all
-              </button>
-            )}
-          </div>
-          {shown.length === 0 && (
-            <p>
-              {name === undefined ? 'The board has' : `${name} has`} no figure like this
-              {wanted !== '' && ` for “${wanted}”`}. Trace it first, or type the value.
-            </p>
-          )}
-          <ul
-            id="figures"
-            role="listbox"
-            aria-label="Figures of the board"
-            ref={list}
-            className="min-h-0 flex-1 overflow-y-auto"
+            if (e.key === 'Enter' && shown[current]) onPick(shown[current]);
+          }}
+          placeholder="C1, rated, OUT+ …"
+          className="w-64 rounded-sm border border-line bg-ground px-2 py-1.5 placeholder:text-faint"
+        />
+        {name !== undefined && (
+          <button type="button" className="text-slate underline underline-offset-4" onClick={() => setTapped({})}>
+            only {name}: show all
+          </button>
+        )}
+      </div>
+      {shown.length === 0 && (
+        <p>
+          {name === undefined ? 'The board has' : `${name} has`} no figure like this
+          {wanted !== '' && ` for “${wanted}”`}. Trace it first, or type the value.
+        </p>
+      )}
+      <ul
+        id="figures"
+        role="listbox"
+        aria-label="Figures of the board"
+        ref={list}
+        className="min-h-0 flex-1 overflow-y-auto"
+      >
+        {shown.map((f, i) => (
+          <li
+            key={f.key}
+            id={`figure-${i}`}
+            role="option"
+            aria-selected={i === current}
+            onClick={() => onPick(f)}
+            className={`grid h-8 cursor-pointer grid-cols-[1fr_7rem_11rem] items-center gap-3 px-2 ${i === current ? 'bg-ground outline-2 -outline-offset-2 outline-slate' : ''}`}
           >
-            {shown.map((f, i) => (
-              <li
-                key={f.key}
-                id={`figure-${i}`}
-                role="option"
-                aria-selected={i === current}
-                onClick={() => onPick(f)}
-                className={`grid h-8 cursor-pointer grid-cols-[1fr_7rem_11rem] items-center gap-3 px-2 ${i === current ? 'bg-ground outline-2 -outline-offset-2 outline-slate' : ''}`}
-              >
-                <span className="truncate">{f.words}</span>
-                <span className="figure text-right">{formatQuantity(f.value, f.unit, 4)}</span>
-                <span className="truncate text-sm text-faint">
-                  {f.basis}: {f.why}
-                </span>
-              </li>
-            ))}
-          </ul>
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+            <span className="truncate">{f.words}</span>
+            <span className="figure text-right">{formatQuantity(f.value, f.unit, 4)}</span>
+            <span className="truncate text-sm text-faint">
+              {f.basis}: {f.why}
+            </span>
+          </li>
+        ))}
+      </ul>
+    </Modal>
   );
 }
