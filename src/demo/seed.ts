@@ -72,7 +72,8 @@ async function seedJob(pool: Pool, demo: DemoJob, now: Date): Promise<void> {
   if (demo.sweep) await sweep(demo.sweep, write);
   const { waitingFor = '' } = demo;
   const outcome = demo.repair ? 'repaired' : 'open';
-  if (demo.repair || waitingFor !== '') await write({ kind: 'job-state', body: { outcome, waitingFor } }, 3, false);
+  if (demo.repair || waitingFor !== '')
+    await write({ kind: 'job-state', body: { outcome, waitingFor, archived: false } }, 3, false);
 }
 
 type Write = (entry: LedgerEntry, minutes: number, onBoard?: boolean) => Promise<string>;

@@ -1,4 +1,4 @@
-import type { LedgerLine } from '@/core/ledger';
+import type { JobSource, LedgerLine } from '@/core/ledger';
 import type { Board, Nameplate } from '@/core/circuit';
 import { jobHazard } from '@/core/job';
 import type { JobBoard, WaitingLine } from '@/core/job';
@@ -28,7 +28,7 @@ export const boards: readonly JobBoard[] = [
   { id: '1', board: main },
   { id: '2', board: boardOf(...PARTS) },
 ];
-export const sources = [
+export const sources: readonly JobSource[] = [
   { id: 's1', name: 'Battery', kind: 'battery' },
   { id: 's2', name: 'Battery', kind: 'battery' },
 ];

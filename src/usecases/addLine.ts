@@ -1,6 +1,6 @@
 import type { Pool } from 'pg';
 import { boardNets, findPart, netKey } from '@/core/circuit';
-import { boardFacts, isPlaceConfirmed } from '@/core/job';
+import { boardFacts, isPlaceConfirmed, saysOfBoard } from '@/core/job';
 import { ProblemError } from '@/core/problem';
 import { judgeSubstitution } from '@/core/substitute';
 import { runSum } from '@/core/sums';
@@ -48,8 +48,8 @@ async function write(tx: Tx, job: StoredJob, told: NewLine, now: Date): Promise<
   if (entry.kind === 'powered-reading') await refuseSecondLive(tx, job.bench, job.id, READ_LIVE);
   if (undone?.entry.kind === 'isolation') await refuseSecondLive(tx, job.bench, job.id, UNDO_LIVE);
   const stored = await insertLine(tx, jobId, line, now);
-  if (boardId !== null && boardFacts(entry).length > 0) await retrace(tx, jobId, boardId, stored, stored.id);
-  if (undone && undone.boardId !== null && boardFacts(undone.entry).length > 0)
+  if (boardId !== null && saysOfBoard(entry)) await retrace(tx, jobId, boardId, stored, stored.id);
+  if (undone && undone.boardId !== null && saysOfBoard(undone.entry))
     await retrace(tx, jobId, undone.boardId, stored, null);
   return stored;
 }

@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import pg from 'pg';
 import { ProblemError } from '@/core/problem';
+import { findBoards } from '@/data/board/findBoards';
 import { rawJob } from '@/data/job/jobTable';
 import { insertLine, ledgerOf } from '@/data/ledger/ledgerTable';
 import { withSnapshot, withTransaction } from '@/data/pool';
@@ -13,7 +14,7 @@ import { changeBoards } from './changeBoards';
 import { createJob } from './createJob';
 import { jobJson, readingsCsv } from './exportJob';
 import { liveJobs } from './oneLive';
-import { openBench, openJob, requireJob } from './openJob';
+import { listJobs, openBench, openJob, requireJob } from './openJob';
 import { benchPulse, jobPulse } from './pulse';
 
 type Database = Awaited<ReturnType<typeof testDatabase>>;
@@ -143,7 +144,7 @@ test('a bench has one live unit at a time; what comes in with nothing connected 
     await addLine(
       db.pool,
       'T-31',
-      line({ kind: 'job-state', body: { outcome, waitingFor: '' } }, { boardId: null }),
+      line({ kind: 'job-state', body: { outcome, waitingFor: '', archived: false } }, { boardId: null }),
       NOW,
     );
     expect(await live()).toEqual(['T-31']);
@@ -216,7 +217,7 @@ test('a window that asks for news gets what it does not know yet; the bench’s 
   const undo = line({ kind: 'reversal', body: { reason: '' } }, { boardId: null, reverses: isolated.id });
   await addLine(db.pool, 'T-38', undo, NOW);
   expect(await live()).toBe(true);
-  const waits: LedgerEntry = { kind: 'job-state', body: { outcome: 'open', waitingFor: 'a part' } };
+  const waits: LedgerEntry = { kind: 'job-state', body: { outcome: 'open', waitingFor: 'a part', archived: false } };
   await addLine(db.pool, 'T-38', line(waits, { boardId: null }), NOW);
   expect((await benchPulse(db.pool)).mark).not.toBe(marked.mark);
 });
@@ -505,4 +506,32 @@ test('the mark moves with what is committed last, though it was begun first', as
   release();
   await first;
   expect((await benchPulse(db.pool)).mark).not.toBe(between);
+});
+
+test('a correction is a line: the board takes its nameplate, the bench its name, the search finds it; undone, all is back', async () => {
+  const made = await createJob(db.pool, intake('T-50'), NOW);
+  const { job: before } = await openJob(db.pool, 'T-50');
+  const nameplate = { ...before.nameplate, inputMax: 132, outputs: [{ ...before.nameplate.outputs![0]!, volts: 12 }] };
+  const body = {
+    unit: 'Tidewell PC-9',
+    nameplate,
+    sources: [...before.sources, { id: 's2', name: 'Panel', kind: 'solar' as const }],
+  };
+  const stored = await addLine(db.pool, 'T-50', line({ kind: 'correction', body }, { boardId: made.boardId }), NOW);
+  const [home] = (await openJob(db.pool, 'T-50')).boards;
+  expect(home!.content.nameplate).toMatchObject({ inputMax: 132, outputs: [{ volts: 12, rail: 'OUT+' }] });
+  expect(home!.start.nameplate).toMatchObject({ inputMax: 264 });
+  expect(await listJobs(db.pool)).toContainEqual({ tag: 'T-50', unit: 'Tidewell PC-9', serial: '', archived: false });
+  expect((await findBoards(db.pool, 'PC-9')).map((b) => [b.tag, b.unit])).toEqual([['T-50', 'Tidewell PC-9']]);
+  const off = { kind: 'isolation', body: { source: 'Mains lead', id: 's1' } } as const;
+  await addLine(db.pool, 'T-50', line(off, { boardId: null }), NOW);
+  expect((await liveJobs(db.pool)).map((j) => j.unit)).toContain('Tidewell PC-9');
+  const undo = { kind: 'reversal', body: { reason: 'misread' } } as const;
+  await addLine(db.pool, 'T-50', line(undo, { boardId: null, reverses: stored.id }), NOW);
+  expect((await openJob(db.pool, 'T-50')).boards[0]!.content.nameplate).toMatchObject({ inputMax: 264 });
+  // The panel was named: it may be there.
+  expect((await liveJobs(db.pool)).find((j) => j.tag === 'T-50')?.unit).toBe('Tidewell PC-5');
+  const away = { kind: 'job-state', body: { outcome: 'returned', waitingFor: '', archived: true } } as const;
+  await addLine(db.pool, 'T-50', line(away, { boardId: null }), NOW);
+  expect((await listJobs(db.pool)).find((j) => j.tag === 'T-50')?.archived).toBe(true);
 });

@@ -1,19 +1,20 @@
-import { liveSource } from '@/core/job';
+import { correctedJob, liveSource } from '@/core/job';
 import { ProblemError } from '@/core/problem';
 import { allJobs, benchMark } from '@/data/job/jobTable';
 import type { StoredJob } from '@/data/job/jobTable';
-import { isolationsOf } from '@/data/ledger/ledgerTable';
+import { kindsOf } from '@/data/ledger/ledgerTable';
 import { lockFor } from '@/data/pool';
 import type { Db, Tx } from '@/data/pool';
 
 /** The jobs with a source of energy that nobody has isolated yet, whatever their outcome says. */
 export async function liveJobs(db: Db): Promise<readonly StoredJob[]> {
   const { sound: jobs } = await allJobs(db);
-  const isolations = await isolationsOf(
-    db,
-    jobs.map((job) => job.id),
-  );
-  return jobs.filter((job) => liveSource(job.sources, isolations.get(job.id) ?? []) !== null);
+  const ids = jobs.map((job) => job.id);
+  const lines = await kindsOf(db, ids, ['isolation', 'powered-reading', 'correction']);
+  return jobs.flatMap((job) => {
+    const own = lines.get(job.id) ?? [];
+    return liveSource(job.sources, own) === null ? [] : [correctedJob(job, own)];
+  });
 }
 
 const known = new WeakMap<Db, { readonly mark: string; readonly live: readonly StoredJob[] }>();

@@ -1,10 +1,11 @@
 import type { Pool } from 'pg';
+import { correctedJob, jobState } from '@/core/job';
 import { ProblemError } from '@/core/problem';
 import { boardsOf, boardsOfJobs } from '@/data/board/boardTable';
 import type { StoredBoard } from '@/data/board/boardTable';
 import { harnessesOf } from '@/data/harness/harnessTable';
 import type { StoredHarness } from '@/data/harness/harnessTable';
-import { ledgerOf, ledgersOf } from '@/data/ledger/ledgerTable';
+import { kindsOf, ledgerOf, ledgersOf } from '@/data/ledger/ledgerTable';
 import { allJobs, jobByTag } from '@/data/job/jobTable';
 import type { StoredJob } from '@/data/job/jobTable';
 import { withSnapshot } from '@/data/pool';
@@ -54,6 +55,24 @@ export async function openBench(
       lines: ledgers.get(job.id) ?? [],
     }));
     return { jobs, damaged };
+  });
+}
+
+/** Every job by what it is called now, newest first, for finding one; archived: it was put away. */
+export async function listJobs(
+  pool: Pool,
+): Promise<
+  readonly { readonly tag: string; readonly unit: string; readonly serial: string; readonly archived: boolean }[]
+> {
+  return withSnapshot(pool, async (db) => {
+    const { sound } = await allJobs(db);
+    const ids = sound.map((job) => job.id);
+    const lines = await kindsOf(db, ids, ['correction', 'job-state']);
+    return sound.map((job) => {
+      const own = lines.get(job.id) ?? [];
+      const { tag, unit, serial } = correctedJob(job, own);
+      return { tag, unit, serial, archived: jobState(own).archived };
+    });
   });
 }
 

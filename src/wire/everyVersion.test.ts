@@ -64,6 +64,9 @@ const STORED: readonly (readonly [LedgerKind, number, Readonly<Record<string, un
     { ref: 'C6', was: '1000uF', fitted: { source: 'new', samePart: false, ratedVolts: 50 }, words: '' },
   ],
   ['safety-test', 1, { test: 'Insulation resistance', result: '200 Mohm' }],
+  ['job-state', 2, { v: 2, outcome: 'repaired', waitingFor: '', archived: true }],
+  ['correction', 1, { unit: 'Lamp', nameplate: { inputMax: 264, outputs: [{ volts: 24, amps: 2, kind: 'dc' }] } }],
+  ['correction', 1, { symptoms: ['dead'], sources: [{ id: 's1', name: 'Mains lead', kind: 'mains' }] }],
   ['trace', 1, { text: 'R7 472 VCC FB' }],
   ['sum', 1, sum],
   [

@@ -27,7 +27,7 @@ export const COMPLAINTS = [
 ] as const;
 export const COMPLAINT_CODES = COMPLAINTS.map((c) => c.code);
 
-const Source = z.strictObject({
+export const Source = z.strictObject({
   id: z.string().min(1).max(20).optional(),
   name: z.string().trim().min(1).max(80),
   kind: z.enum(['mains', 'battery', 'solar', 'back-feed', 'dc']),
@@ -63,17 +63,28 @@ export const BoardsChange = z.discriminatedUnion('kind', [
 ]);
 export type BoardsChange = z.output<typeof BoardsChange>;
 
-/** A new job as Intake sends it. */
-export const NewJob = z.strictObject({
-  tag: z.string().trim().toUpperCase().regex(JOB_TAG, 'Use letters, digits and hyphens, at most 20.'),
+/** What is taken in of a unit; a correction names some of it. */
+const FACTS = {
   unit: z.string().trim().min(1, 'Name the unit.').max(120),
-  serial: z.string().trim().max(80).default(''),
+  serial: z.string().trim().max(80),
   nameplate: NameplateJson,
   complaint: z.string().trim().max(2000),
   symptoms: z.array(z.enum(COMPLAINT_CODES as [string, ...string[]])).max(COMPLAINT_CODES.length),
-  history: z.string().trim().max(2000).default(''),
-  accessories: z.string().trim().max(500).default(''),
+  history: z.string().trim().max(2000),
+  accessories: z.string().trim().max(500),
   sources: z.array(Source).min(1, 'Name at least one source of energy.').max(8),
+};
+
+/** What a correction says: each thing that was taken in wrongly, as it is. */
+export const Correction = z.strictObject(FACTS).partial();
+
+/** A new job as Intake sends it. */
+export const NewJob = z.strictObject({
+  tag: z.string().trim().toUpperCase().regex(JOB_TAG, 'Use letters, digits and hyphens, at most 20.'),
+  ...FACTS,
+  serial: FACTS.serial.default(''),
+  history: FACTS.history.default(''),
+  accessories: FACTS.accessories.default(''),
   board: BoardChoice,
   /** Whose bench it stands on; with nothing connected it comes in isolated by them. */
   bench: z.string().trim().min(1).max(60).default('Bench A'),

@@ -5,6 +5,7 @@ import { COLD_MODES } from '@/core/meter';
 import { LOADS, POWERED_MODES } from '@/core/work';
 import { ModificationBody, ModificationVerdictBody, SumBody, SweepBody, SweepRowsBody } from './change';
 import { RowId } from './ids';
+import { Correction } from './jobForm';
 
 const Net = z.string().min(1).max(64);
 const Words = z.string().trim().max(2000);
@@ -122,8 +123,13 @@ export const LedgerEntry = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('sweep-rows'), body: SweepRowsBody }),
   z.strictObject({
     kind: z.literal('job-state'),
-    body: z.strictObject({ outcome: z.enum(OUTCOMES), waitingFor: z.string().trim().max(200) }),
+    body: z.strictObject({
+      outcome: z.enum(OUTCOMES),
+      waitingFor: z.string().trim().max(200),
+      archived: z.boolean().default(false),
+    }),
   }),
+  z.strictObject({ kind: z.literal('correction'), body: Correction }),
   z.strictObject({ kind: z.literal('reversal'), body: z.strictObject({ reason: Words }) }),
 ]);
 export type LedgerEntry = CoreEntry;

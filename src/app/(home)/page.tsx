@@ -1,4 +1,4 @@
-import { STEP_NAMES, jobProgress, jobState } from '@/core/job';
+import { STEP_NAMES, correctedJob, jobProgress, jobState } from '@/core/job';
 import { pool } from '@/data/pool';
 import { BenchScreen } from '@/features/bench/BenchScreen';
 import type { BenchRow } from '@/features/bench/benchRow';
@@ -6,7 +6,6 @@ import { openBench } from '@/usecases/openJob';
 import { timeWords } from '@/ui/when';
 import { momentOf } from '@/usecases/pulse';
 import { boardFromJson } from '@/wire/boardJson';
-import type { Nameplate } from '@/core/circuit';
 import type { Hazard } from '@/core/safety';
 import { settingsNow } from '../settingsNow';
 
@@ -17,14 +16,15 @@ export default async function BenchPage() {
   const { zone } = await settingsNow();
   const { jobs, damaged } = await openBench(pool());
   const unreadable = damaged.map((tag) => damagedRow(tag, ''));
-  const rows = jobs.map(({ job, boards, lines }): BenchRow => {
+  const rows = jobs.map(({ job: takenIn, boards, lines }): BenchRow => {
+    const job = correctedJob(takenIn, lines);
     if (boards.some((b) => b.damaged !== null)) return damagedRow(job.tag, job.unit, job.bench);
     const progress = jobProgress(
-      job.sources,
+      takenIn.sources,
       boards.map((b) => ({ id: b.id, board: boardFromJson(b.content), start: boardFromJson(b.start) })),
       lines,
       now,
-      { unit: job.nameplate as Nameplate },
+      { unit: takenIn.nameplate },
     );
     const state = jobState(lines);
     const last = lines[0]?.at ?? job.createdAt;
@@ -40,6 +40,7 @@ export default async function BenchPage() {
       next: progress.next,
       last: timeWords(last, zone),
       done: state.outcome !== 'open',
+      archived: state.archived && progress.hazard.state !== 'LIVE',
     };
   });
   return <BenchScreen rows={[...rows, ...unreadable].sort((a, b) => Number(a.done) - Number(b.done))} />;
@@ -59,6 +60,7 @@ function damagedRow(tag: string, unit: string, bench = ''): BenchRow {
     next: 'Kept as it is: export it',
     last: '',
     done: false,
+    archived: false,
     damaged: true,
   };
 }

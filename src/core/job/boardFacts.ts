@@ -6,7 +6,7 @@ import { readShorthand } from '../trace';
 import type { TraceEntry } from '../trace';
 
 /** Kinds of lines that say something about what is on the board. */
-const BOARD_KINDS = ['trace', 'modification', 'replacement'] as const;
+const BOARD_KINDS = ['trace', 'modification', 'replacement', 'correction'] as const;
 export type BoardKind = (typeof BOARD_KINDS)[number];
 
 /** What a ledger line says about its board, as lines of the shorthand; none for most kinds. */
@@ -52,12 +52,21 @@ export function boardEntries(
 ): readonly TraceEntry[] {
   return standingLines(lines)
     .filter((l) => l.boardId === boardId && kinds.some((k) => k === l.entry.kind))
-    .flatMap((l) => entriesOf(l.id, boardFacts(l.entry)));
+    .flatMap((l) => entriesOf(l.id, l.entry));
 }
 
-/** Lines of the shorthand as facts under one id; what cannot be read is left out. */
-export function entriesOf(id: string, texts: readonly string[]): readonly TraceEntry[] {
-  return texts.flatMap((text) => {
+/** Whether a line makes its board another. */
+export function saysOfBoard(entry: StoredEntry): boolean {
+  return boardFacts(entry).length > 0 || (entry.kind === 'correction' && entry.body.nameplate !== undefined);
+}
+
+/** What a line says about its board as facts under one id; what cannot be read is left out. */
+export function entriesOf(id: string, entry: StoredEntry): readonly TraceEntry[] {
+  if (entry.kind === 'correction') {
+    const { nameplate } = entry.body;
+    return nameplate === undefined ? [] : [{ id, fact: { kind: 'plate', plate: nameplate } }];
+  }
+  return boardFacts(entry).flatMap((text) => {
     const read = readShorthand(text);
     return read.ok && read.value ? [{ id, fact: read.value }] : [];
   });

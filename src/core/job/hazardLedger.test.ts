@@ -102,7 +102,7 @@ test('two batteries of one name are two; an isolation by name alone isolates nei
   log.add('isolation', { source: 'Battery', id: 's2' }, null);
   expect(isolatedBy(sources, log.lines)).toEqual([null, 'Bench A']);
   // A name that only one source has still does, in any case.
-  const one = [{ name: 'Mains lead', kind: 'mains' }];
+  const one = [{ name: 'Mains lead', kind: 'mains' }] as const;
   const old = new Log();
   old.add('isolation', { source: 'mains LEAD' }, null);
   expect(isolatedBy(one, old.lines)).toEqual(['Bench A']);

@@ -1,20 +1,23 @@
 import { linesOf, standingLines } from '../ledger';
-import type { LedgerEntry, LedgerLine } from '../ledger';
+import type { JobSource, LedgerEntry, LedgerLine } from '../ledger';
 import { netKey } from '../circuit';
 import type { Board, Nameplate } from '../circuit';
 import type { PresentReading } from '../permit';
-import { METER_LIMIT_VOLTS, PROOF_MINUTES, energyStores, judgeHazard, secondsSince, untracedStore } from '../safety';
+import {
+  METER_LIMIT_VOLTS,
+  PROOF_MINUTES,
+  energyStores,
+  judgeHazard,
+  secondsSince,
+  untracedStore,
+  withPlate,
+} from '../safety';
 import type { EnergyStore, Hazard, Moment, ProofReading } from '../safety';
-import { boardFacts } from './boardFacts';
+import { saysOfBoard } from './boardFacts';
+import { everyPlate, everySource } from './corrections';
+import type { KnownSource } from './corrections';
 import { isEvidence, taken } from './readings';
 import { Touches } from './touches';
-
-/** A job's source of energy; `id` tells two of one name apart. */
-export interface JobSource {
-  readonly id?: string | undefined;
-  readonly name: string;
-  readonly kind: string;
-}
 
 /** One of a job's boards, by the id that ledger lines name it with; further versions of it, such as its start. */
 export interface JobBoard {
@@ -36,36 +39,36 @@ export interface HazardView {
   readonly waiting?: readonly WaitingLine[] | undefined;
 }
 
-/** Where each source is known by its id: its own, or its place in the list. */
-export function sourceIds(sources: readonly JobSource[]): readonly string[] {
-  return sources.map((s, i) => s.id ?? `s${i + 1}`);
-}
-
-/** Whether an isolation names a source: by its id, or by a name that only one of them has. */
+/** Whether an isolation names a source: by its id, or by a name that only one of them came in with. */
 function isolates(
   body: { readonly source: string; readonly id?: string | undefined },
-  sources: readonly JobSource[],
+  sources: readonly KnownSource[],
   i: number,
 ): boolean {
-  if (body.id !== undefined) return sourceIds(sources)[i] === body.id;
-  const same = (name: string): boolean => name.trim().toLowerCase() === body.source.trim().toLowerCase();
-  return same(sources[i]!.name) && sources.filter((s) => same(s.name)).length === 1;
+  if (body.id !== undefined) return sources[i]!.id === body.id;
+  const same = ({ first }: KnownSource): boolean => first?.trim().toLowerCase() === body.source.trim().toLowerCase();
+  return same(sources[i]!) && sources.filter(same).length === 1;
 }
 
 /** Whether a line was read on the unit with its sources connected. */
 const isUnderPower = ({ entry }: Pick<LedgerLine, 'entry'>): boolean => entry.kind === 'powered-reading';
 
-/** Who isolated each source, in the order of the sources; null where nobody has, or where it was undone. */
-export function isolatedBy(sources: readonly JobSource[], lines: readonly LedgerLine[]): readonly (string | null)[] {
+/** Who isolated each source of `everySource`, in its order; null where nobody has, or where it was undone. */
+export function isolatedBy(takenIn: readonly JobSource[], lines: readonly LedgerLine[]): readonly (string | null)[] {
+  return isolators(everySource(takenIn, lines), lines);
+}
+
+function isolators(sources: readonly KnownSource[], lines: readonly LedgerLine[]): readonly (string | null)[] {
   // What was read under power was connected, whoever had isolated it before; also where that line was undone.
   const last = Math.max(-1, ...lines.filter(isUnderPower).map((l) => l.seq));
   const standing = linesOf(lines, 'isolation').filter(({ line }) => line.seq > last);
   return sources.map((_, i) => standing.find(({ body }) => isolates(body, sources, i))?.line.actor ?? null);
 }
 
-/** The first source that nobody has isolated, or null: while there is one the job is LIVE. */
-export function liveSource(sources: readonly JobSource[], lines: readonly LedgerLine[]): string | null {
-  const by = isolatedBy(sources, lines);
+/** The first source that nobody has isolated, or null: while there is one the job is LIVE. takenIn: as the job came. */
+export function liveSource(takenIn: readonly JobSource[], lines: readonly LedgerLine[]): string | null {
+  const sources = everySource(takenIn, lines);
+  const by = isolators(sources, lines);
   return sources.find((_, i) => by[i] === null)?.name ?? null;
 }
 
@@ -113,27 +116,28 @@ function inOrder(lines: readonly LedgerLine[], waiting: readonly WaitingLine[]):
   return [...sorted, ...more];
 }
 
-/** Hazard of a job now, over all its boards: what the log says in the order of its numbers, and nothing else. */
+/**
+ * Hazard of a job now, over all its boards: what the log says in the order of its numbers, and nothing else.
+ *
+ * takenIn, unit  sources and nameplate as the job came: what corrections say of them adds to it and takes nothing away.
+ */
 export function jobHazard(
-  sources: readonly JobSource[],
+  takenIn: readonly JobSource[],
   boards: readonly JobBoard[],
   lines: readonly LedgerLine[],
   now: Moment,
   view: HazardView = {},
 ): Hazard {
   const { unit, waiting = [] } = view;
-  const stores = boards.flatMap(({ id, board }, i) => {
-    const found = energyStores(board, id, unit);
-    const untraced = untracedStore(board, id, found, i === 0, unit);
-    return untraced ? [untraced, ...found] : found;
-  });
   const order = inOrder(lines, waiting);
+  const sources = everySource(takenIn, order);
+  const stores = everyStore(boards, everyPlate(unit, order));
   const touches = new Touches(new Map(boards.map((b) => [b.id, b.start ? [b.board, b.start] : [b.board]])), order);
   const proofs = new ProofLedger(sources, order, touches);
   // An isolation that waits here has not been written: it isolates nothing yet; an undoing that waits counts.
   const undoing = waiting.flatMap((w) => (w.reverses === null ? [] : [w.reverses]));
   const standing = lines.filter((l) => !undoing.includes(l.id));
-  const by = waiting.some(isUnderPower) ? sources.map(() => null) : isolatedBy(sources, standing);
+  const by = waiting.some(isUnderPower) ? sources.map(() => null) : isolators(sources, standing);
   return judgeHazard(
     sources.map((s, i) => ({ name: s.name, isolatedBy: by[i] ?? null })),
     stores,
@@ -141,6 +145,26 @@ export function jobHazard(
     wetness(order),
     now,
   );
+}
+
+/** The stores of all boards, at the highest volts that any nameplate makes of them. */
+function everyStore(boards: readonly JobBoard[], plates: readonly (Nameplate | undefined)[]): readonly EnergyStore[] {
+  return boards.flatMap(({ id, board, start }, i) => {
+    const first = i === 0;
+    const printed = first && plates.length > 1 ? [...plates, start?.nameplate] : plates;
+    const known = new Map<string, EnergyStore>();
+    for (const plate of printed) {
+      // The job's first board is the one that the nameplate speaks of; another has its own, if any.
+      const read = first && plates.length > 1 ? withPlate(board, plate) : board;
+      const found = energyStores(read, id, plate);
+      const untraced = untracedStore(read, id, found, first, plate);
+      for (const store of untraced ? [untraced, ...found] : found) {
+        const before = known.get(store.key);
+        if (!before || before.volts.nominal < store.volts.nominal) known.set(store.key, store);
+      }
+    }
+    return [...known.values()];
+  });
 }
 
 /** Whether the bench is in the wet, as last said; null when nobody has. A word that waits counts only when it is wet. */
@@ -163,7 +187,7 @@ class ProofLedger {
   private readonly live: readonly boolean[];
 
   constructor(
-    sources: readonly JobSource[],
+    sources: readonly KnownSource[],
     private readonly order: readonly LedgerLine[],
     private readonly touches: Touches,
   ) {
@@ -256,8 +280,7 @@ export function presentReadings(
   const touches = new Touches(new Map([[id, start ? [board, start] : [board]]]), order);
   const changes = order.flatMap((line) => {
     const told = line.reverses === null ? line : reversedBy(line, byId);
-    const says =
-      told && told.boardId === id && (boardFacts(told.entry).length > 0 || told.entry.kind === 'replacement');
+    const says = told && told.boardId === id && (saysOfBoard(told.entry) || told.entry.kind === 'replacement');
     return says ? [{ seq: line.seq, nets: touches.of(told).nets }] : [];
   });
   return standingLines(lines).flatMap((line) => {

@@ -1,7 +1,9 @@
-export { boardEntries, boardFacts, entriesOf } from './boardFacts';
+export { boardEntries, boardFacts, entriesOf, saysOfBoard } from './boardFacts';
 export type { BoardKind } from './boardFacts';
-export { goesOnWithoutProof, isolatedBy, jobHazard, liveSource, presentReadings, sourceIds } from './hazardLedger';
-export type { HazardView, JobBoard, JobSource, WaitingLine } from './hazardLedger';
+export { goesOnWithoutProof, isolatedBy, jobHazard, liveSource, presentReadings } from './hazardLedger';
+export type { HazardView, JobBoard, WaitingLine } from './hazardLedger';
+export { correctedJob, everySource } from './corrections';
+export type { KnownSource } from './corrections';
 export { jobState } from './jobState';
 export type { JobState } from './jobState';
 export { expectAt, isPlaceConfirmed, judgeReading } from './judgeReading';

@@ -1,5 +1,5 @@
 import { linesOf, standingLines } from '../ledger';
-import type { LedgerLine } from '../ledger';
+import type { JobSource, LedgerLine } from '../ledger';
 import { archetypeBoard, ARCHETYPES } from '../archetype';
 import { placesOnNet } from '../circuit';
 import { energyStores } from '../safety';
@@ -23,7 +23,7 @@ const line = (kind: string, body: unknown, more: Partial<LedgerLine> = {}): Ledg
   };
 };
 const board = archetypeBoard('flyback-opto')!;
-const sources = [{ name: 'Mains lead', kind: 'mains' }];
+const sources: readonly JobSource[] = [{ name: 'Mains lead', kind: 'mains' }];
 
 test('what was undone does not stand, and the undoing itself is no line of the job', () => {
   const first = line('finding', { words: 'x' });
@@ -122,7 +122,7 @@ test('leads are told places in words, the easiest first', () => {
 test('how a job ended is what its last standing line says, with who and when', () => {
   const said = (outcome: string, waitingFor = '', more: Partial<LedgerLine> = {}) =>
     line('job-state', { outcome, waitingFor }, { boardId: null, ...more });
-  expect(jobState([])).toEqual({ outcome: 'open', waitingFor: '', said: null });
+  expect(jobState([])).toEqual({ outcome: 'open', waitingFor: '', archived: false, said: null });
   const first = said('open', 'a coil');
   const second = said('repaired', '', { actor: 'Bench B' });
   expect(jobState([first])).toMatchObject({ outcome: 'open', waitingFor: 'a coil' });

@@ -5,6 +5,8 @@ import type { JobOutcome, LedgerLine } from '../ledger';
 export interface JobState {
   readonly outcome: JobOutcome;
   readonly waitingFor: string;
+  /** Put away: off the list of the bench, found again by search. */
+  readonly archived: boolean;
   /** Null while nobody has said anything: it is open and waits for nothing. */
   readonly said: LedgerLine | null;
 }
@@ -12,7 +14,5 @@ export interface JobState {
 /** The state of a job: what the last standing line says about it. */
 export function jobState(lines: readonly LedgerLine[]): JobState {
   const last = linesOf(lines, 'job-state').at(-1);
-  return last
-    ? { outcome: last.body.outcome, waitingFor: last.body.waitingFor, said: last.line }
-    : { outcome: 'open', waitingFor: '', said: null };
+  return last ? { ...last.body, said: last.line } : { outcome: 'open', waitingFor: '', archived: false, said: null };
 }

@@ -1,5 +1,5 @@
 import { linesOf, standingLines } from '../ledger';
-import type { LedgerLine } from '../ledger';
+import type { JobSource, LedgerLine } from '../ledger';
 import { archetypeBoard } from '../archetype';
 import { energyStores } from '../safety';
 import type { Moment } from '../safety';
@@ -8,7 +8,7 @@ import { entryOf } from '@/testing/entryOf';
 
 const board = archetypeBoard('buck-module')!;
 const boards = [{ id: '1', board }];
-const sources = [
+const sources: readonly JobSource[] = [
   { name: 'Battery', kind: 'battery' },
   { name: 'Panel', kind: 'solar' },
 ];

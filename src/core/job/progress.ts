@@ -1,9 +1,9 @@
 import { standingLines } from '../ledger';
-import type { LedgerLine } from '../ledger';
+import type { JobSource, LedgerLine } from '../ledger';
 import { storeName } from '../safety';
 import type { Hazard, Moment } from '../safety';
 import { jobHazard } from './hazardLedger';
-import type { HazardView, JobBoard, JobSource } from './hazardLedger';
+import type { HazardView, JobBoard } from './hazardLedger';
 import { jobState } from './jobState';
 import type { Step } from './steps';
 
@@ -17,7 +17,7 @@ export interface JobProgress {
   readonly hazard: Hazard;
 }
 
-/** Derives where a job stands from its ledger; nothing of it is stored. */
+/** Derives where a job stands from its ledger; nothing of it is stored. sources: as the job came. */
 export function jobProgress(
   sources: readonly JobSource[],
   boards: readonly JobBoard[],

@@ -126,6 +126,7 @@ function factTouches(fact: Fact, part: (ref: string) => void, spot: (s: Spot) =>
       return;
     case 'datasheet':
     case 'settled':
+    case 'plate':
       return;
   }
 }

@@ -1,3 +1,4 @@
+import type { Nameplate } from '../circuit';
 import type { Severity } from '../diagnose';
 import type { ColdMode } from '../meter';
 import type { Change, ExpectedStep } from '../modify';
@@ -62,6 +63,25 @@ type Given = Readonly<Record<string, SumGiven>>;
 /** How a job may end; `open` until it does. */
 export const OUTCOMES = ['open', 'repaired', 'not-worth-repair', 'no-fault-found', 'returned'] as const;
 export type JobOutcome = (typeof OUTCOMES)[number];
+
+/** A job's source of energy; `id` tells two of one name apart. */
+export interface JobSource {
+  readonly id?: string | undefined;
+  readonly name: string;
+  readonly kind: 'mains' | 'battery' | 'solar' | 'back-feed' | 'dc';
+}
+
+/** What was written of a unit when it was taken in. */
+export interface JobFacts {
+  readonly unit: string;
+  readonly serial: string;
+  readonly nameplate: Nameplate;
+  readonly complaint: string;
+  readonly symptoms: readonly string[];
+  readonly history: string;
+  readonly accessories: string;
+  readonly sources: readonly JobSource[];
+}
 
 /** What each kind of line says. */
 export interface LedgerBodies {
@@ -128,7 +148,9 @@ export interface LedgerBodies {
     readonly modification: string | null;
   };
   readonly 'sweep-rows': { readonly sweep: string; readonly csv: string; readonly count: number };
-  readonly 'job-state': { readonly outcome: JobOutcome; readonly waitingFor: string };
+  readonly 'job-state': { readonly outcome: JobOutcome; readonly waitingFor: string; readonly archived: boolean };
+  /** What was taken in wrongly, as it is; nameplate and sources as a whole. What is not named stays as it was. */
+  readonly correction: { readonly [K in keyof JobFacts]?: JobFacts[K] | undefined };
   readonly reversal: { readonly reason: string };
 }
 

@@ -2,7 +2,9 @@ export { COLD_CONDITIONS, OUTCOMES } from './bodies';
 export type {
   Conditions,
   DamagedEntry,
+  JobFacts,
   JobOutcome,
+  JobSource,
   LedgerBodies,
   LedgerEntry,
   LedgerKind,

@@ -17,6 +17,8 @@ export const UPCASTERS: Readonly<Partial<Record<LedgerKind, readonly Upcaster[]>
       conditions: { ...COLD_CONDITIONS, ...(body['conditions'] as object | undefined) },
     }),
   ],
+  // From before a job could be put away.
+  'job-state': [(body) => ({ ...body, archived: false })],
 };
 
 /** The version that lines of a kind are written with now. */

@@ -11,5 +11,6 @@ export {
   energyStores,
   raisedTo,
   untracedStore,
+  withPlate,
 } from './stores';
 export type { DischargePlan, EnergyStore } from './stores';

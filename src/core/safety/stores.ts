@@ -85,9 +85,14 @@ export function raisedTo(store: EnergyStore, { volts, basis, why }: Highest): En
   };
 }
 
-/** A board with the nameplate of its unit, where it has none of its own; the same one each time. */
+/** A board with the nameplate of its unit, where it has none of its own. */
 function plated(board: Board, unit: Nameplate | undefined): Board {
-  if (board.nameplate || !unit) return board;
+  return board.nameplate ? board : withPlate(board, unit);
+}
+
+/** A board with another nameplate, where there is one; the same one each time. */
+export function withPlate(board: Board, unit: Nameplate | undefined): Board {
+  if (!unit || board.nameplate === unit) return board;
   const known = platedOf.get(board)?.get(unit);
   if (known) return known;
   const made = { ...board, nameplate: unit };

@@ -62,8 +62,10 @@ export function deriveBoard(base: Board, entries: readonly TraceEntry[]): Traced
   const parts = [...state.parts.values()].map(
     (part) => ({ ...part, nets: part.nets.map((_, pin) => nameOf(part, pin)) }) as Part,
   );
+  const plate = entries.flatMap(({ fact }) => (fact.kind === 'plate' ? [fact.plate] : [])).at(-1);
   const board: Board = {
     ...base,
+    ...(plate ? { nameplate: plate } : {}),
     parts,
     couplings: couplingsOf(base, parts),
     models,
@@ -143,6 +145,8 @@ function apply(
       sheet[part.ref] = { ...sheet[part.ref], ...fact.values };
       return null;
     }
+    case 'plate':
+      return null;
   }
 }
 

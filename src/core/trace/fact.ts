@@ -1,3 +1,4 @@
+import type { Nameplate } from '../circuit';
 import type { KeyText, PartKind } from '../part';
 
 /** A place in the shorthand: one pin of a part, or a net by its name. */
@@ -33,7 +34,9 @@ export type Fact =
   | { readonly kind: 'empty'; readonly ref: string }
   | { readonly kind: 'datasheet'; readonly ref: string; readonly values: Readonly<Record<string, number>> }
   /** What someone settled by hand of a part: its stage, its converter's topology, its core's purpose, a pin's role. */
-  | { readonly kind: 'settled'; readonly ref: string; readonly key: string; readonly value: string };
+  | { readonly kind: 'settled'; readonly ref: string; readonly key: string; readonly value: string }
+  /** What is printed on the unit, corrected: the whole of it. It is no line of the shorthand. */
+  | { readonly kind: 'plate'; readonly plate: Nameplate };
 
 /** A spot as it is written: `R7.2` or `VCC`. */
 export function spotText(spot: Spot): string {

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import type { LedgerKind } from '@/core/ledger';
 import { ProblemError } from '@/core/problem';
 import { readEntry, storedBody } from '@/wire/ledger';
 import type { NewLine, StoredLine } from '@/wire/ledger';
@@ -39,14 +40,15 @@ export async function ledgerOf(db: Db, jobId: string): Promise<readonly StoredLi
   return manyRows(Row, rows);
 }
 
-/** Isolations of several jobs, with the reversals that may undo them: one query, by job id. */
-export async function isolationsOf(
+/** Lines of some kinds of several jobs, by job id, with every reversal that may undo them: one query. */
+export async function kindsOf(
   db: Db,
   jobIds: readonly string[],
+  kinds: readonly LedgerKind[],
 ): Promise<ReadonlyMap<string, readonly StoredLine[]>> {
   const { rows } = await db.query(
-    `select job_id, ${COLUMNS} from ledger_line where job_id = any($1) and kind in ('isolation', 'powered-reading', 'reversal')`,
-    [jobIds],
+    `select job_id, ${COLUMNS} from ledger_line where job_id = any($1) and kind = any($2)`,
+    [jobIds, [...kinds, 'reversal']],
   );
   return byJob(rows, (row) => Row.parse(row));
 }
@@ -66,7 +68,7 @@ export async function ledgersOf(
 /** The standing lines of a board that say something about what is on it, oldest first. */
 export async function factsOf(db: Db, boardId: string): Promise<readonly StoredLine[]> {
   const { rows } = await db.query(
-    `select ${COLUMNS} from ledger_line l where board_id = $1 and kind in ('trace', 'modification', 'replacement')
+    `select ${COLUMNS} from ledger_line l where board_id = $1 and kind in ('trace', 'modification', 'replacement', 'correction')
        and not exists (select 1 from ledger_line r where r.reverses = l.id) order by seq`,
     [boardId],
   );

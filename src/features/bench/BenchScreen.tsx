@@ -7,6 +7,7 @@ import { useSettings } from '@/features/job/SettingsContext';
 import { useContact } from '@/features/job/useContact';
 import { FrameKeys } from '@/features/frame/FrameKeys';
 import { ThemeSwitch } from '@/features/frame/ThemeSwitch';
+import { Tick } from '@/ui/Tick';
 import { PrimaryLink } from '@/ui/PrimaryLink';
 import { JobsTable } from './JobsTable';
 import type { BenchRow } from './benchRow';
@@ -34,16 +35,21 @@ function useFreshBench(rows: readonly BenchRow[]): number | null {
 /** The bench: every job, the ones to go on with first. */
 export function BenchScreen({ rows }: { rows: readonly BenchRow[] }) {
   const [wanted, setWanted] = useState('');
+  const [away, setAway] = useState(false);
   const search = useRef<HTMLInputElement>(null);
   const router = useRouter();
   const lostSince = useFreshBench(rows);
   const { workshop } = useSettings();
   const shown = useMemo(() => {
     const words = wanted.toLowerCase().split(/\s+/u).filter(Boolean);
-    return rows.filter((r) =>
-      words.every((w) => `${r.tag} ${r.unit} ${r.step} ${r.hazard} ${r.waitingFor}`.toLowerCase().includes(w)),
+    // What was put away is found by words alone.
+    return rows.filter(
+      (r) =>
+        (words.length > 0 || away || !r.archived) &&
+        words.every((w) => `${r.tag} ${r.unit} ${r.step} ${r.hazard} ${r.waitingFor}`.toLowerCase().includes(w)),
     );
-  }, [rows, wanted]);
+  }, [rows, wanted, away]);
+  const putAway = rows.filter((r) => r.archived).length;
   return (
     <div className="mx-auto flex min-h-screen max-w-[1280px] flex-col px-6 py-5 max-sm:px-3">
       <header className="mb-6 flex flex-wrap items-center gap-5 max-sm:gap-3">
@@ -80,7 +86,12 @@ export function BenchScreen({ rows }: { rows: readonly BenchRow[] }) {
           No job on the bench yet. Take one in: it needs a tag, the nameplate and what is wrong with it.
         </p>
       ) : (
-        <JobsTable rows={rows} wanted={wanted} lostSince={lostSince} />
+        <JobsTable rows={shown} wanted={wanted} lostSince={lostSince} />
+      )}
+      {putAway > 0 && (
+        <div className="mt-4">
+          <Tick label={`Show ${putAway} put away`} checked={away} onTick={setAway} />
+        </div>
       )}
     </div>
   );

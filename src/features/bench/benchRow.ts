@@ -14,6 +14,8 @@ export interface BenchRow {
   readonly next: string;
   readonly last: string;
   readonly done: boolean;
+  /** Put away, and no danger to anybody. */
+  readonly archived: boolean;
   /** Something of it cannot be read; the export holds it as it is. */
   readonly damaged?: boolean;
 }

@@ -1,3 +1,4 @@
+import type { LedgerBodies } from '@/core/ledger';
 import type { ExpectedReading } from '@/core/expect';
 import { formatQuantity, formatVolts } from '@/core/quantity';
 import { UNTRACED } from '@/core/safety';
@@ -6,7 +7,10 @@ import { SWEEP_COLUMNS } from '@/core/sweep';
 import type { PoweredMode } from '@/core/work';
 import type { SweepColumn } from '@/core/sweep';
 import type { StoredEntry } from '@/wire/ledger';
+import { plateWords } from './plateWords';
 import { readSweepText } from '@/wire/csv';
+
+type Correction = LedgerBodies['correction'];
 
 /** A reading's figure as a meter shows it. */
 export function seenWords(
@@ -91,12 +95,18 @@ export function lineWords(entry: StoredEntry): { readonly head: string; readonly
     case 'sweep-rows':
       return sweepRowsWords(entry.body);
     case 'job-state': {
-      const { outcome, waitingFor } = entry.body;
+      const { outcome, waitingFor, archived } = entry.body;
       return {
-        head: outcome === 'open' ? 'job open' : `job closed: ${outcome.replaceAll('-', ' ')}`,
+        head: archived
+          ? 'job put away'
+          : outcome === 'open'
+            ? 'job open'
+            : `job closed: ${outcome.replaceAll('-', ' ')}`,
         text: waitingFor && `waiting for ${waitingFor}`,
       };
     }
+    case 'correction':
+      return { head: `corrected: ${Object.keys(entry.body).join(', ')}`, text: correctionWords(entry.body) };
     case 'damaged':
       return {
         head: `damaged: a ${entry.body.kind} line that cannot be read`,
@@ -105,6 +115,12 @@ export function lineWords(entry: StoredEntry): { readonly head: string; readonly
     case 'reversal':
       return { head: 'undone', text: entry.body.reason };
   }
+}
+
+/** What a correction says, as far as it is in words; what it was before stands in what came before it. */
+function correctionWords({ unit, serial, nameplate, complaint, history, accessories, sources }: Correction): string {
+  const said = [unit, serial, nameplate && plateWords(nameplate), complaint, history, accessories];
+  return [...said, sources?.map((s) => s.name).join(', ')].filter(Boolean).join('; ');
 }
 
 /** A batch of sweep rows: one row is told, more are counted. */

@@ -22,6 +22,7 @@ export interface FoundJob {
   readonly tag: string;
   readonly unit: string;
   readonly serial: string;
+  readonly archived: boolean;
 }
 
 /** Steps, parts, nets and places of one job. */
@@ -70,7 +71,7 @@ export function workshopItems(jobs: readonly FoundJob[], tag: string | null): re
       group: 'Jobs',
       key: job.tag,
       words: job.tag,
-      note: job.unit,
+      note: job.archived ? `${job.unit}, put away` : job.unit,
       also: job.serial,
       to: `/jobs/${job.tag}`,
     })),

@@ -15,11 +15,11 @@ import { TextArea, TextField } from '@/ui/Field';
 import { Select } from '@/ui/Select';
 import { Tick } from '@/ui/Tick';
 import { Notice } from '@/ui/Notice';
-import { COMPLAINTS } from '@/wire/jobForm';
 import type { BoardChoice } from '@/wire/jobForm';
 import { BoardPicker } from './BoardPicker';
+import { Symptoms } from './Symptoms';
 import type { CircuitChoice } from './TypicalCircuits';
-import { useIntakeForm } from './useIntakeForm';
+import { FED_BY, useIntakeForm } from './useIntakeForm';
 import type { IntakeForm } from './useIntakeForm';
 
 /** Intake: nameplate with its sanity, sources, complaint, and the board to start from. */
@@ -90,16 +90,7 @@ export function NewJobScreen({
           </div>
           <fieldset className="grid grid-cols-4 gap-3 max-sm:grid-cols-2">
             <legend className="mb-1 text-sm font-semibold">Nameplate</legend>
-            <Select
-              label="Fed by"
-              value={kind.field.value}
-              options={[
-                { value: 'mains', words: 'mains' },
-                { value: 'dc', words: 'DC' },
-                { value: 'battery', words: 'battery' },
-              ]}
-              onChoose={kind.field.onChange}
-            />
+            <Select label="Fed by" value={kind.field.value} options={FED_BY} onChoose={kind.field.onChange} />
             <TextField
               label="Input as printed"
               className="col-span-3 max-sm:col-span-1"
@@ -175,21 +166,7 @@ export function NewJobScreen({
         </div>
         <div className="flex flex-col gap-4">
           <TextArea label="Complaint, in their words" rows={3} {...register('complaint')} />
-          <fieldset>
-            <legend className="mb-1 text-sm font-semibold">What it does</legend>
-            <div className="grid grid-cols-3 gap-x-3 gap-y-1.5 max-sm:grid-cols-2">
-              {COMPLAINTS.map((c) => (
-                <Tick
-                  key={c.code}
-                  label={c.words}
-                  checked={form.symptoms.includes(c.code)}
-                  onTick={(on) =>
-                    symptoms.field.onChange(on ? [...form.symptoms, c.code] : form.symptoms.filter((s) => s !== c.code))
-                  }
-                />
-              ))}
-            </div>
-          </fieldset>
+          <Symptoms chosen={form.symptoms} onChoose={symptoms.field.onChange} />
           <TextArea label="History" {...register('history')} placeholder="surge, water, dropped, worked on before" />
           <TextField label="Came with" {...register('accessories')} />
         </div>

@@ -8,9 +8,22 @@ import { nameplateSanity } from '@/core/safety';
 import { figureError, typedFigure } from '@/features/frame/typedFigure';
 import type { BoardChoice, NewJobInput } from '@/wire/jobForm';
 
-const figureIn = (unit: Unit) =>
+/** What feeds a unit, and every kind of source of energy, in words. */
+export const FED_BY = [
+  { value: 'mains', words: 'mains' },
+  { value: 'dc', words: 'DC' },
+  { value: 'battery', words: 'battery' },
+] as const;
+export const SOURCE_KINDS = [
+  ...FED_BY,
+  { value: 'solar', words: 'solar' },
+  { value: 'back-feed', words: 'fed from behind' },
+] as const;
+
+/** A typed figure, or nothing; zero: that is one too. */
+export const figureIn = (unit: Unit, zero = false) =>
   z.string().superRefine((text, context) => {
-    const wrong = figureError(text, unit);
+    const wrong = figureError(text, unit, zero);
     if (wrong !== undefined) context.addIssue({ code: 'custom', message: wrong });
   });
 

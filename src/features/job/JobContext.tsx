@@ -5,9 +5,10 @@ import { createContext, useCallback, useContext, useEffect, useMemo, useRef, use
 import { clockWords } from '@/ui/when';
 import { useSettings } from './SettingsContext';
 import type { ReactNode } from 'react';
-import type { Board, Nameplate } from '@/core/circuit';
-import { jobProgress, jobState } from '@/core/job';
-import type { JobProgress, JobSource, JobState } from '@/core/job';
+import type { Board } from '@/core/circuit';
+import { correctedJob, everySource, isolatedBy, jobProgress, jobState } from '@/core/job';
+import type { JobProgress, JobState, KnownSource } from '@/core/job';
+import type { JobFacts } from '@/core/ledger';
 import type { Problem } from '@/core/problem';
 import type { Hazard, Moment } from '@/core/safety';
 import { BoardJson, boardFromJson } from '@/wire/boardJson';
@@ -21,17 +22,9 @@ import type { RefusedLine } from './waitingStore';
 import type { JobBoard } from './jobBoard';
 import { useTraced } from './useTraced';
 
-/** What a job's screens get from the server. */
-export interface JobData {
+/** What a job's screens get from the server, as it was taken in. */
+export interface JobData extends JobFacts {
   readonly tag: string;
-  readonly unit: string;
-  readonly serial: string;
-  readonly nameplate: Readonly<Record<string, unknown>>;
-  readonly complaint: string;
-  readonly symptoms: readonly string[];
-  readonly history: string;
-  readonly accessories: string;
-  readonly sources: readonly JobSource[];
   readonly createdAt: number;
 }
 
@@ -44,7 +37,10 @@ interface StartBoard {
 
 /** The open job: its boards and its log, and what follows from them alone. */
 interface JobLedger {
+  /** As it was taken in, with what was corrected since. */
   readonly job: JobData;
+  /** Every source that was ever named: each is asked for. */
+  readonly sources: readonly (KnownSource & { readonly isolatedBy: string | null })[];
   readonly boards: readonly JobBoard[];
   /** The board that is worked on now. */
   readonly active: JobBoard;
@@ -152,7 +148,7 @@ function outOfTouch(hazard: Hazard, since: number, zone: string): Hazard {
 
 /** Holds an open job in the page: its ledger as the server acknowledged it, and everything derived from it. */
 export function JobProvider({
-  job,
+  job: takenIn,
   boards: firstBoards,
   harnesses: firstHarnesses,
   lines: firstLines,
@@ -179,7 +175,7 @@ export function JobProvider({
   const [actor, setActor] = useActor();
   const [trouble, setTrouble] = useState<Problem | null>(null);
 
-  const tag = job.tag;
+  const tag = takenIn.tag;
   const onStored = useCallback(
     (stored: StoredLine) => {
       setLines((kept) => (kept.some((l) => l.id === stored.id) ? kept : [stored, ...kept]));
@@ -227,15 +223,20 @@ export function JobProvider({
     [onStored],
   );
 
+  const job = useMemo(() => correctedJob(takenIn, lines), [takenIn, lines]);
+  const sources = useMemo(() => {
+    const by = isolatedBy(takenIn.sources, lines);
+    return everySource(takenIn.sources, lines).map((s, i) => ({ ...s, isolatedBy: by[i] ?? null }));
+  }, [takenIn.sources, lines]);
   const state = useMemo(() => jobState(lines), [lines]);
   const progress = useMemo(() => {
-    const view = { unit: job.nameplate as Nameplate, waiting };
-    const known = jobProgress(job.sources, boards, lines, now, view);
+    const view = { unit: takenIn.nameplate, waiting };
+    const known = jobProgress(takenIn.sources, boards, lines, now, view);
     return lostSince === null ? known : { ...known, hazard: outOfTouch(known.hazard, lostSince, zone) };
-  }, [job.sources, job.nameplate, boards, lines, waiting, now, lostSince, zone]);
+  }, [takenIn, boards, lines, waiting, now, lostSince, zone]);
   const ledger = useMemo(
-    () => ({ job, boards, active, harnesses, lines, waiting, state, actor }),
-    [job, boards, active, harnesses, lines, waiting, state, actor],
+    () => ({ job, sources, boards, active, harnesses, lines, waiting, state, actor }),
+    [job, sources, boards, active, harnesses, lines, waiting, state, actor],
   );
   const commands = useMemo(
     () => ({ setActor, setTrouble, dismissRefused: dismiss, addLine, chooseBoard, takeNewBoard, takeHarness }),

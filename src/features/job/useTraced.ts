@@ -1,6 +1,6 @@
 import { useMemo, useRef } from 'react';
 import type { Board } from '@/core/circuit';
-import { boardEntries, boardFacts, entriesOf } from '@/core/job';
+import { boardEntries, entriesOf } from '@/core/job';
 import type { BoardKind } from '@/core/job';
 import { deriveBoard } from '@/core/trace';
 import type { TraceEntry } from '@/core/trace';
@@ -13,6 +13,9 @@ interface Start {
   readonly damaged: string | null;
   readonly start: Board;
 }
+
+/** Kinds of lines that say what a board was like when it came. */
+const FOUND: readonly BoardKind[] = ['trace', 'correction'];
 
 /** Each board from its start and its tracing facts; a board whose facts have not changed stays the same object. */
 export function useTraced(
@@ -34,7 +37,7 @@ export function useTraced(
       const texts = told.map((t) => JSON.stringify(t.fact)).join('\n');
       const same = before && before.texts === texts && before.start === s.start;
       const board = same ? before.traced.board : told.length === 0 ? s.start : trace.board;
-      const found = [...boardEntries(standing, s.id, ['trace']), ...onTheirWay(waiting, s.id, ['trace'])];
+      const found = [...boardEntries(standing, s.id, FOUND), ...onTheirWay(waiting, s.id, FOUND)];
       const asFound = same
         ? before.traced.asFound
         : found.length === told.length
@@ -51,5 +54,5 @@ export function useTraced(
 function onTheirWay(waiting: readonly NewLine[], boardId: string, kinds?: readonly BoardKind[]): readonly TraceEntry[] {
   return waiting
     .filter((l) => l.boardId === boardId && (kinds === undefined || kinds.some((k) => k === l.entry.kind)))
-    .flatMap((l) => entriesOf(l.clientKey, boardFacts(l.entry)));
+    .flatMap((l) => entriesOf(l.clientKey, l.entry));
 }

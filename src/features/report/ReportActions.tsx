@@ -22,7 +22,10 @@ export function ReportActions() {
             title={`Close ${job.tag} as repaired?`}
             yes="Close it"
             onYes={() =>
-              void addLine({ kind: 'job-state', body: { outcome: 'repaired', waitingFor: state.waitingFor } })
+              void addLine({
+                kind: 'job-state',
+                body: { outcome: 'repaired', waitingFor: state.waitingFor, archived: false },
+              })
             }
             trigger={
               <Button kind="primary" autoFocus>

@@ -8,6 +8,7 @@ import { formatQuantity } from '@/core/quantity';
 import { useJob } from '@/features/job/JobContext';
 import type { JobBoard } from '@/features/job/jobBoard';
 import { useSettings } from '@/features/job/SettingsContext';
+import { plateWords } from '@/features/frame/plateWords';
 import { timeWords } from '@/ui/when';
 import { expectedWords, seenWords } from '@/features/frame/lineWords';
 import { Button } from '@/ui/Button';
@@ -103,12 +104,6 @@ export function ReportScreen() {
       <SafetyTests />
     </article>
   );
-}
-
-function plateWords(plate: Readonly<Record<string, unknown>>): string {
-  const outputs = (plate['outputs'] ?? []) as readonly { volts: number; amps: number }[];
-  const out = outputs.map((o) => `${formatQuantity(o.volts, 'V')} ${formatQuantity(o.amps, 'A')}`).join(' and ');
-  return [String(plate['input'] ?? ''), out && `out ${out}`].filter(Boolean).join(', ');
 }
 
 function Findings() {

@@ -1,7 +1,6 @@
 'use client';
 
 import { linesOf } from '@/core/ledger';
-import { isolatedBy, sourceIds } from '@/core/job';
 import { formatQuantity } from '@/core/quantity';
 import { PROOF_MINUTES, REGAIN_MINUTES } from '@/core/safety';
 import { useJob, useStanding } from '@/features/job/JobContext';
@@ -13,14 +12,13 @@ import { StoreRow } from '@/features/frame/StoreRow';
 
 /** Make safe: isolate every source, empty every store, prove it with the meter. */
 export function SafeScreen() {
-  const { job, lines, active, addLine } = useJob();
+  const { job, sources, lines, active, addLine } = useJob();
   useWorkedVolts(active.board);
   const { progress } = useStanding();
   const { hazard } = progress;
-  const by = isolatedBy(job.sources, lines);
-  const ids = sourceIds(job.sources);
-  const firstLive = by.indexOf(null);
-  const nextSource = firstLive < 0 ? undefined : job.sources[firstLive];
+  const listed = new Set(job.sources.map((s, i) => s.id ?? `s${i + 1}`));
+  const firstLive = sources.findIndex((s) => s.isolatedBy === null);
+  const nextSource = firstLive < 0 ? undefined : sources[firstLive];
   const wet = linesOf(lines, 'site').at(-1)?.body.wet ?? null;
   const asked = hazard.stores.filter((s) => s.store.proof || s.state === 'charged' || s.state === 'touch');
   const small = hazard.stores.filter((s) => !asked.includes(s));
@@ -43,19 +41,24 @@ export function SafeScreen() {
           Sources
         </h2>
         <ul className="flex flex-col gap-2">
-          {job.sources.map((source, i) => {
-            const who = by[i] ?? null;
+          {sources.map((source, i) => {
+            const who = source.isolatedBy;
             const lit = i === firstLive;
             return (
-              <li key={ids[i]} className="flex items-center gap-4">
-                <span className="w-56">{source.name}</span>
+              <li key={source.id} className="flex items-center gap-4">
+                <span className="w-56">
+                  {source.name}
+                  {!listed.has(source.id) && (
+                    <span className="block text-sm text-faint">taken off the list: be sure of it all the same</span>
+                  )}
+                </span>
                 {who !== null ? (
                   <span className="text-verdigris">✓ isolated by {who}</span>
                 ) : (
                   <Button
                     kind={lit ? 'primary' : 'plain'}
                     autoFocus={lit}
-                    onClick={() => void addLine({ kind: 'isolation', body: { source: source.name, id: ids[i]! } })}
+                    onClick={() => void addLine({ kind: 'isolation', body: { source: source.name, id: source.id } })}
                   >
                     {isolationWords(source.kind)}
                   </Button>
@@ -64,7 +67,7 @@ export function SafeScreen() {
             );
           })}
         </ul>
-        {job.sources.some((s) => s.kind === 'battery') && (
+        {sources.some((s) => s.kind === 'battery') && (
           <Notice kind="caution" className="mt-3">
             Batteries: rings off, insulated tools, one pole at a time, ends taped. Swollen, leaking or hot: stop, take
             it outside, do not charge it.

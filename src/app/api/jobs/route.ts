@@ -1,14 +1,12 @@
-import { allJobs } from '@/data/job/jobTable';
 import { pool } from '@/data/pool';
 import { createJob } from '@/usecases/createJob';
+import { listJobs } from '@/usecases/openJob';
 import { NewJob } from '@/wire/jobForm';
 import { answer, handleChange } from '../handle';
 
 /** The jobs by what is printed on them, for finding one. */
 export function GET() {
-  return answer(async () => ({
-    jobs: (await allJobs(pool())).sound.map(({ tag, unit, serial }) => ({ tag, unit, serial })),
-  }));
+  return answer(async () => ({ jobs: await listJobs(pool()) }));
 }
 
 export async function POST(request: Request) {
