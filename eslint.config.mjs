@@ -1,5 +1,9 @@
 import tseslint from 'typescript-eslint';
-import hooks from 'eslint-plugin-react-hooks';
+import next from 'eslint-config-next/core-web-vitals';
+
+/** The plugins that come with Next's own rules: of accessibility and of hooks all that they recommend holds. */
+const plugins = Object.assign({}, ...next.map((c) => c.plugins ?? {}));
+const asErrors = (rules) => Object.fromEntries(Object.keys(rules).map((name) => [name, 'error']));
 
 /** Names of the core's folders by tier: a folder imports only from lower tiers. The test in core/tiers.test.ts holds the same table. */
 const noWebServer = ['**/data/**', '@/data/**', '**/usecases/**', '@/usecases/**'];
@@ -16,6 +20,7 @@ export default tseslint.config(
       'public/',
     ],
   },
+  ...next,
   ...tseslint.configs.recommended,
   {
     rules: {
@@ -104,10 +109,20 @@ export default tseslint.config(
     },
   },
   {
-    files: ['**/*.tsx', 'src/features/**/*.ts'],
-    plugins: { 'react-hooks': hooks },
-    rules: { 'react-hooks/rules-of-hooks': 'error', 'react-hooks/exhaustive-deps': 'error' },
+    files: ['**/*.tsx'],
+    rules: {
+      ...plugins['jsx-a11y'].flatConfigs.recommended.rules,
+      // Our widgets take it for the next thing to do, which is lit and focused.
+      'jsx-a11y/no-autofocus': ['error', { ignoreNonDOM: true }],
+      // Photographs come from the workshop's own server, as they are.
+      '@next/next/no-img-element': 'off',
+    },
   },
+  {
+    files: ['**/*.tsx', 'src/features/**/*.ts', 'src/ui/**/*.ts'],
+    rules: asErrors(plugins['react-hooks'].configs.flat.recommended.rules),
+  },
+  { files: ['*.config.mjs'], rules: { 'import/no-anonymous-default-export': 'off' } },
   { files: ['**/*.cjs'], rules: { '@typescript-eslint/no-require-imports': 'off' } },
   { files: ['src/cli/**', 'bench/**', 'scripts/**', 'launcher/**'], rules: { 'no-console': 'off' } },
   {

@@ -35,16 +35,8 @@ test('two windows that cannot reach the server keep both lines, and each is writ
 test('a full store of the browser is told, and the line is written all the same', async ({ page, request }) => {
   await takeIn(request, 'LA-2');
   await open(page, '/jobs/LA-2/safe');
-  await page.evaluate(() => {
-    let size = 1_000_000;
-    for (let i = 0; size > 0; i++) {
-      try {
-        localStorage.setItem(`filler ${i}`, 'x'.repeat(size));
-      } catch {
-        size = Math.floor(size / 2);
-      }
-    }
-  });
+  const browser = await page.context().newCDPSession(page);
+  await browser.send('Storage.overrideQuotaForOrigin', { origin: new URL(page.url()).origin, quotaSize: 1 });
   await page.route('**/lines', (route) => route.abort());
   await wet(page).click();
   await expect(page.getByText('own store is full')).toBeVisible();

@@ -10,7 +10,8 @@ import type { ColumnDef, SortingState } from '@tanstack/react-table';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { ArrowDown, ArrowUp } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
-import type { KeyboardEvent } from 'react';
+import type { KeyboardEvent, ReactNode, Ref } from 'react';
+import { Scroll } from './Scroll';
 
 declare module '@tanstack/react-table' {
   // eslint-disable-next-line @typescript-eslint/no-unused-vars -- as the package declares it
@@ -57,6 +58,7 @@ export function DataTable<T>({
   const [sorting, setSorting] = useState<SortingState>([]);
   const frame = useRef<HTMLDivElement>(null);
 
+  // eslint-disable-next-line react-hooks/incompatible-library -- what it gives changes with its state: this component is not memoised
   const table = useReactTable<T>({
     data: rows as T[],
     columns: columns as ColumnDef<T>[],
@@ -108,15 +110,7 @@ export function DataTable<T>({
     onPick(shown[next]!.original);
   };
   return (
-    <div
-      ref={frame}
-      role="region"
-      aria-label={`${label}: arrow keys go through it`}
-      tabIndex={height === null ? undefined : 0}
-      className={height === null ? 'overflow-x-auto' : 'overflow-auto'}
-      style={height === null ? {} : { maxHeight: height }}
-      onKeyDown={onKey}
-    >
+    <Frame ref={frame} label={`${label}: arrow keys go through it`} height={height} onKey={onKey}>
       <table className="w-full border-collapse text-left" aria-rowcount={shown.length + 1}>
         <caption className="sr-only">{label}</caption>
         <thead className="sticky top-0 z-10 bg-ground text-sm text-faint">
@@ -177,6 +171,31 @@ export function DataTable<T>({
         </tbody>
       </table>
       {shown.length === 0 && empty && <p className="py-4 text-lg">{empty}</p>}
+    </Frame>
+  );
+}
+
+/** The pane a table scrolls in, or the page itself where it has no height of its own. */
+function Frame({
+  ref,
+  label,
+  height,
+  onKey,
+  children,
+}: {
+  ref: Ref<HTMLDivElement>;
+  label: string;
+  height: number | null;
+  onKey(event: KeyboardEvent): void;
+  children: ReactNode;
+}) {
+  return height === null ? (
+    <div ref={ref} role="region" aria-label={label} className="overflow-x-auto">
+      {children}
     </div>
+  ) : (
+    <Scroll ref={ref} role="region" label={label} most={height} onKey={onKey}>
+      {children}
+    </Scroll>
   );
 }

@@ -11,6 +11,11 @@ export function useLitFocus<T extends HTMLElement>(lit: boolean | undefined): Re
   return ref;
 }
 
+function give<T>(ref: Ref<T> | undefined, element: T | null): void {
+  if (typeof ref === 'function') ref(element);
+  else if (ref) ref.current = element;
+}
+
 /** One ref for two that hold on to the same element: ours, and that of whoever else does, such as a form. */
 export function useBothRefs<T extends HTMLElement>(
   own: RefObject<T | null>,
@@ -18,9 +23,8 @@ export function useBothRefs<T extends HTMLElement>(
 ): (element: T | null) => void {
   return useCallback(
     (element) => {
-      own.current = element;
-      if (typeof other === 'function') other(element);
-      else if (other) other.current = element;
+      give(own, element);
+      give(other, element);
     },
     [own, other],
   );

@@ -77,7 +77,7 @@ async function open({ number, board, symptoms }: Extract<DiagnoseRequest, { type
   complaint = { symptoms, signs: new Map() };
   const wanted = (): boolean => opening === number;
   const began = performance.now();
-  const use = (dictionary: FaultDictionary, of: number): void => {
+  const weighBy = (dictionary: FaultDictionary, of: number): void => {
     diagnoser = new Diagnoser(dictionary);
     tookMs = performance.now() - began;
     answer({ type: 'opened', number, done: dictionary.hypotheses.length, of });
@@ -88,15 +88,15 @@ async function open({ number, board, symptoms }: Extract<DiagnoseRequest, { type
     const look = firstLook(board, hypotheses);
     const first = await inSlices(buildDictionary(board, look.hypotheses, look.points), wanted);
     if (first === null) return;
-    if (of > look.hypotheses.length) use({ ...first, left: of - first.hypotheses.length }, of);
+    if (of > look.hypotheses.length) weighBy({ ...first, left: of - first.hypotheses.length }, of);
     let used = { done: look.hypotheses.length, at: performance.now() };
     const made = await inSlices(buildDictionary(board, hypotheses), wanted, (step) => {
       answer({ type: 'progress', number, done: step.done, of });
       if (step.done < GROWN * used.done || performance.now() - used.at < ANEW_MS) return;
-      use(step.snapshot(), of);
+      weighBy(step.snapshot(), of);
       used = { done: step.done, at: performance.now() };
     });
-    if (made !== null) use(made, of);
+    if (made !== null) weighBy(made, of);
   } catch (error) {
     fail('open', number, error);
   }

@@ -17,6 +17,7 @@ function useFreshBench(rows: readonly BenchRow[]): number | null {
   const router = useRouter();
   const mark = useRef<string | null>(null);
   const lostSince = useContact<{ mark: string }>(
+    'bench',
     () => '/api/pulse',
     (news) => {
       if (mark.current !== null && mark.current !== news.mark) router.refresh();

@@ -5,6 +5,7 @@ import type { Board } from '@/core/circuit';
 import { useJob } from '@/features/job/JobContext';
 import { useFoundBoards } from '@/features/frame/useFoundBoards';
 import type { Selection } from '@/features/schematic/selection';
+import { Scroll } from '@/ui/Scroll';
 import { Button } from '@/ui/Button';
 import { BoardJson, boardFromJson } from '@/wire/boardJson';
 
@@ -53,23 +54,25 @@ export function ComparePanel({ onPick }: { onPick(selection: Selection): void })
               ? `The same as ${other.name}.`
               : `${differences.length} ${differences.length === 1 ? 'part differs' : 'parts differ'} from ${other.name}:`}
           </p>
-          <ul className="max-h-72 overflow-y-auto" tabIndex={0} aria-label="Differences">
-            {differences.map((d) => (
-              <li key={`${d.ref} ${d.kind}`} className="flex h-8 items-center gap-3 border-b border-line/40">
-                <button
-                  type="button"
-                  className="figure w-20 text-left underline decoration-line underline-offset-4"
-                  onClick={() => onPick({ part: d.ref })}
-                >
-                  {d.ref}
-                </button>
-                <span className="w-24 text-sm text-faint">
-                  {d.kind === 'changed' ? 'differs' : d.kind === 'only-here' ? 'only here' : 'only there'}
-                </span>
-                <span className="min-w-0 truncate">{d.words}</span>
-              </li>
-            ))}
-          </ul>
+          <Scroll label="Differences" look="max-h-72">
+            <ul>
+              {differences.map((d) => (
+                <li key={`${d.ref} ${d.kind}`} className="flex h-8 items-center gap-3 border-b border-line/40">
+                  <button
+                    type="button"
+                    className="figure w-20 text-left underline decoration-line underline-offset-4"
+                    onClick={() => onPick({ part: d.ref })}
+                  >
+                    {d.ref}
+                  </button>
+                  <span className="w-24 text-sm text-faint">
+                    {d.kind === 'changed' ? 'differs' : d.kind === 'only-here' ? 'only here' : 'only there'}
+                  </span>
+                  <span className="min-w-0 truncate">{d.words}</span>
+                </li>
+              ))}
+            </ul>
+          </Scroll>
         </section>
       )}
     </div>

@@ -6,6 +6,7 @@ import type { Severity } from '@/core/diagnose';
 import { recogniseStages } from '@/core/stages';
 import { useJob } from '@/features/job/JobContext';
 import { Select } from '@/ui/Select';
+import { PlaceChoice } from './PlaceChoice';
 import { roomName } from '@/features/schematic/Drawing';
 
 const SEVERITIES: readonly Severity[] = ['note', 'doubt', 'fault', 'danger'];
@@ -36,21 +37,7 @@ export function LookPanel({ picked }: { picked: string | undefined }) {
           options={kinds.map((k) => ({ value: k, words: roomName(k) }))}
           onChoose={(k) => (setStage(k), setPlace(''))}
         />
-        <label className="flex items-center gap-2">
-          <span className="text-sm text-faint">Place</span>
-          <input
-            value={place}
-            onChange={(e) => setPlace(e.target.value)}
-            list="look-parts"
-            placeholder={picked ?? parts.slice(0, 4).join(' ')}
-            className="figure w-40 rounded-sm border border-line bg-ground px-2 py-1 placeholder:text-faint"
-          />
-          <datalist id="look-parts">
-            {parts.map((p) => (
-              <option key={p} value={p} />
-            ))}
-          </datalist>
-        </label>
+        <PlaceChoice board={active.board} place={at} first={parts} onChoose={setPlace} />
         <Select<Severity | ''>
           label="Severity"
           place="beside"

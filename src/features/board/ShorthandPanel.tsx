@@ -1,11 +1,12 @@
 'use client';
 import dynamic from 'next/dynamic';
-import { useCallback, useEffect, useMemo, useState } from 'react';
+import { useCallback, useMemo } from 'react';
 import { boardNets, pinNames } from '@/core/circuit';
 import { boardFacts } from '@/core/job';
 import { KIND_WORDS, SETTLED, deriveBoard, readShorthand } from '@/core/trace';
 import type { TraceEntry } from '@/core/trace';
 import { PIN_ROLES } from '@/core/stages';
+import { keep, useInBrowser, useKept } from '@/features/job/kept';
 import { useJob } from '@/features/job/JobContext';
 import { Button } from '@/ui/Button';
 import type { LineTrouble, LineWords } from '@/ui/LineEditor';
@@ -23,15 +24,9 @@ const VERBS = ['net', 'split', 'drop', 'empty', 'stage', 'topology', 'core', 'pi
 export function ShorthandPanel() {
   const { job, active, addLine } = useJob();
   const key = `trace ${job.tag} ${active.id}`;
-  const [draft, setDraft] = useState<string | null>(null);
-  useEffect(() => setDraft(window.localStorage.getItem(key) ?? ''), [key]);
-  const keep = useCallback(
-    (text: string) => {
-      setDraft(text);
-      window.localStorage.setItem(key, text);
-    },
-    [key],
-  );
+  const draft = useKept(key) ?? '';
+  // The editor takes its first text from this browser: it begins once the page is in one.
+  const there = useInBrowser();
   const take = (lines: readonly string[]): void => {
     for (const text of lines) void addLine({ kind: 'trace', body: { text: text.trim() } }, active.id);
   };
@@ -76,12 +71,12 @@ export function ShorthandPanel() {
     const kinds = position === 1 ? Object.entries(KIND_WORDS).map(([k]) => ({ word: k, note: 'kind' })) : [];
     return { from, words: [...settled, ...roles, ...kinds, ...nets.map((n) => ({ word: n, note: 'net' })), ...refs] };
   };
-  const lines = (draft ?? '').split('\n');
+  const lines = draft.split('\n');
   const right = lines.filter((line, i) => line.trim() !== '' && diagnose(line, i, lines) === null).length;
   const wrong = lines.filter((line) => line.trim() !== '').length - right;
   return (
     <div className="flex flex-col gap-2">
-      {draft !== null && (
+      {there && (
         <LineEditor
           key={key}
           label="Bench shorthand"
@@ -89,7 +84,7 @@ export function ShorthandPanel() {
           placeholder={HINT}
           diagnose={diagnose}
           complete={complete}
-          onChange={keep}
+          onChange={(text) => keep(key, text)}
           onTake={take}
         />
       )}

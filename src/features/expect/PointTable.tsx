@@ -59,7 +59,7 @@ export function PointTable({
             <th className="w-32 text-right font-normal">Measured</th>
           </tr>
         </thead>
-        <tbody ref={body} onKeyDown={walk}>
+        <tbody ref={body}>
           {points.map((p) => {
             const key = poweredPlace(p);
             const here = key === open;
@@ -70,6 +70,7 @@ export function PointTable({
                     <button
                       type="button"
                       data-point={key}
+                      onKeyDown={walk}
                       aria-expanded={here}
                       onClick={() => {
                         setOpen(here ? null : key);

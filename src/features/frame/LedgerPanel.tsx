@@ -1,4 +1,5 @@
 'use client';
+import { Scroll } from '@/ui/Scroll';
 import { memo, useMemo } from 'react';
 import type { StoredLine } from '@/wire/ledger';
 import { useJob } from '@/features/job/JobContext';
@@ -37,17 +38,19 @@ export function LedgerLines() {
           ))}
         </ul>
       )}
-      <ol tabIndex={0} aria-label="Lines, newest first" className="min-h-0 flex-1 overflow-y-auto pb-4">
-        {lines.map((line) => (
-          <Line
-            key={line.id}
-            line={line}
-            board={labels.get(line.boardId ?? '')}
-            struck={undone.has(line.id)}
-            addLine={addLine}
-          />
-        ))}
-      </ol>
+      <Scroll label="Lines of the log" look="min-h-0 flex-1">
+        <ol aria-label="Lines, newest first" className="pb-4">
+          {lines.map((line) => (
+            <Line
+              key={line.id}
+              line={line}
+              board={labels.get(line.boardId ?? '')}
+              struck={undone.has(line.id)}
+              addLine={addLine}
+            />
+          ))}
+        </ol>
+      </Scroll>
     </>
   );
 }

@@ -1,12 +1,15 @@
 'use client';
-import { Command } from 'cmdk';
+import { useQuery } from '@tanstack/react-query';
 import { useRouter } from 'next/navigation';
-import { useEffect, useMemo, useState } from 'react';
+import { useMemo, useState } from 'react';
 import type { Board } from '@/core/circuit';
+import { Finder } from '@/ui/Finder';
 import { Modal } from '@/ui/Modal';
 import { useLight } from '@/ui/useLight';
 import { found, jobItems, workshopItems } from './paletteItems';
 import type { FoundJob, PaletteItem } from './paletteItems';
+
+const NO_JOBS: readonly FoundJob[] = [];
 
 /** Finds anything by what it is called: the same list for keys and for touch. */
 export function Palette({
@@ -24,15 +27,14 @@ export function Palette({
   const router = useRouter();
   const [light, turn] = useLight();
   const [wanted, setWanted] = useState('');
-  const [jobs, setJobs] = useState<readonly FoundJob[]>([]);
-  useEffect(() => {
-    const gone = new AbortController();
-    fetch('/api/jobs', { signal: gone.signal })
-      .then(async (answer) => answer.ok && setJobs(((await answer.json()) as { jobs: FoundJob[] }).jobs))
-      // Without them the rest is found all the same.
-      .catch(() => undefined);
-    return () => gone.abort();
-  }, []);
+  // Without the jobs the rest is found all the same.
+  const { data: jobs = NO_JOBS } = useQuery({
+    queryKey: ['jobs'],
+    queryFn: async ({ signal }) => {
+      const answer = await fetch('/api/jobs', { signal });
+      return ((await answer.json()) as { jobs: FoundJob[] }).jobs;
+    },
+  });
   const all = useMemo(() => {
     const actions: readonly PaletteItem[] = [
       {
@@ -59,36 +61,22 @@ export function Palette({
       title="Find"
       look="top-[8vh] left-1/2 w-[38rem] max-w-[94vw] -translate-x-1/2 border border-line bg-raised"
     >
-      <Command shouldFilter={false} label="Find" loop>
-        <Command.Input
-          value={wanted}
-          onValueChange={setWanted}
-          placeholder="job, part, net, sum, step …"
-          className="w-full border-b border-line bg-raised px-4 py-3 text-lg placeholder:text-faint"
-        />
-        <Command.List className="max-h-[60vh] overflow-y-auto p-2">
-          <Command.Empty className="px-2 py-3 text-faint">Nothing is called that here.</Command.Empty>
-          {groups.map(([group, list]) => (
-            <Command.Group
-              key={group}
-              heading={group}
-              className="[&_[cmdk-group-heading]]:px-2 [&_[cmdk-group-heading]]:pt-2 [&_[cmdk-group-heading]]:text-sm [&_[cmdk-group-heading]]:text-faint"
-            >
-              {list.map((item) => (
-                <Command.Item
-                  key={item.key}
-                  value={`${group} ${item.key}`}
-                  onSelect={() => take(item)}
-                  className="flex cursor-pointer items-baseline gap-3 rounded-sm px-2 py-1 data-[selected=true]:bg-slate data-[selected=true]:text-ground pointer-coarse:min-h-[44px]"
-                >
-                  <span className="font-semibold">{item.words}</span>
-                  <span className="min-w-0 flex-1 truncate text-sm opacity-80">{item.note}</span>
-                </Command.Item>
-              ))}
-            </Command.Group>
-          ))}
-        </Command.List>
-      </Command>
+      <Finder
+        label="Find"
+        placeholder="job, part, net, sum, step …"
+        wanted={wanted}
+        onWanted={setWanted}
+        groups={groups}
+        keyOf={(item) => item.key}
+        onTake={take}
+        row={(item) => (
+          <>
+            <span className="font-semibold">{item.words}</span>
+            <span className="min-w-0 flex-1 truncate text-sm opacity-80">{item.note}</span>
+          </>
+        )}
+        empty="Nothing is called that here."
+      />
     </Modal>
   );
 }

@@ -5,6 +5,7 @@ import { STEPS, STEP_NAMES, TOOLS } from '@/core/job';
 import { marking } from '@/core/part';
 import { shortValue } from '@/core/schematic';
 import { SUMS } from '@/core/sums';
+import type { FoundGroup } from '@/ui/Finder';
 
 /** What can be found: its words, what stands beside them, further words that lead to it, and where it goes. */
 export interface PaletteItem {
@@ -98,16 +99,20 @@ export function workshopItems(jobs: readonly FoundJob[], tag: string | null): re
 /** So many of each group are shown. */
 const MOST_IN_GROUP = 6;
 
-/** The items that words lead to, best first, by group in the order of their best; all of the first group where nothing is typed. */
+/**
+ * The items that words lead to, best first, by group in the order of their best. Where nothing is typed: the ways about the
+ * workshop, or with `anywhere` some of every group.
+ */
 export function found(
   items: readonly PaletteItem[],
   wanted: string,
-): readonly (readonly [PaletteItem['group'], readonly PaletteItem[]])[] {
+  anywhere = false,
+): readonly FoundGroup<PaletteItem>[] {
   const text = wanted.trim();
   const exact = (item: PaletteItem): boolean => item.words.toLowerCase() === text.toLowerCase();
   const list =
     text === ''
-      ? items.filter((i) => i.group === 'Steps' || i.group === 'Jobs' || i.group === 'Actions')
+      ? items.filter((i) => anywhere || i.group === 'Steps' || i.group === 'Jobs' || i.group === 'Actions')
       : new Fuse(items, {
           keys: [
             { name: 'words', weight: 3 },
@@ -125,5 +130,5 @@ export function found(
     const own = groups.get(item.group) ?? groups.set(item.group, []).get(item.group)!;
     if (own.length < (text === '' ? 12 : MOST_IN_GROUP)) own.push(item);
   }
-  return [...groups];
+  return [...groups].map(([heading, list]) => ({ heading, items: list }));
 }

@@ -1,4 +1,5 @@
 'use client';
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 
 /** A board of an earlier job that something printed on it leads to. */
@@ -12,22 +13,19 @@ export interface FoundBoard {
 
 /** Searches earlier boards by what is printed on them, a moment after typing stops. */
 export function useFoundBoards(words: string): readonly FoundBoard[] {
-  const [found, setFound] = useState<{ words: string; list: readonly FoundBoard[] }>({ words: '', list: [] });
+  const [asked, setAsked] = useState('');
   useEffect(() => {
-    if (words.trim().length < 2) return;
-    let stale = false;
-    const timer = window.setTimeout(() => {
-      void fetch(`/api/boards?printed=${encodeURIComponent(words)}`)
-        .then((r) => r.json() as Promise<{ found: FoundBoard[] }>)
-        .then((told) => {
-          if (!stale) setFound({ words, list: told.found });
-        })
-        .catch(() => undefined);
-    }, 250);
-    return () => {
-      stale = true;
-      window.clearTimeout(timer);
-    };
+    const timer = window.setTimeout(() => setAsked(words.trim()), 250);
+    return () => window.clearTimeout(timer);
   }, [words]);
-  return words.trim().length < 2 ? [] : found.list;
+  const { data } = useQuery({
+    queryKey: ['boards', asked],
+    enabled: asked.length >= 2,
+    placeholderData: keepPreviousData,
+    queryFn: async ({ signal }) => {
+      const answer = await fetch(`/api/boards?printed=${encodeURIComponent(asked)}`, { signal });
+      return ((await answer.json()) as { found: FoundBoard[] }).found;
+    },
+  });
+  return words.trim().length < 2 ? [] : (data ?? []);
 }

@@ -5,6 +5,7 @@ import { RadioGroup } from 'radix-ui';
 import type { Problem } from '@/core/problem';
 import { postJson } from '@/features/job/postJson';
 import { Notice } from '@/ui/Notice';
+import { Scroll } from '@/ui/Scroll';
 import { Radio } from '@/ui/Radio';
 import type { BoardChoice } from '@/wire/jobForm';
 import { FamilySearch } from './FamilySearch';
@@ -146,13 +147,15 @@ export function BoardPicker({
         <Notice kind="trouble" className="mt-2">
           <strong>{shown.sentence}</strong> {shown.remedy}
           {lines && (
-            <ol className="mt-1 max-h-40 overflow-y-auto text-sm" tabIndex={0} aria-label="Errors by line">
-              {lines.map((l, i) => (
-                <li key={i}>
-                  {l.sentence}. {l.remedy}
-                </li>
-              ))}
-            </ol>
+            <Scroll label="Errors by line" look="mt-1 max-h-40">
+              <ol className="text-sm">
+                {lines.map((l, i) => (
+                  <li key={i}>
+                    {l.sentence}. {l.remedy}
+                  </li>
+                ))}
+              </ol>
+            </Scroll>
           )}
         </Notice>
       )}

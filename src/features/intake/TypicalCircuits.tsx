@@ -1,6 +1,7 @@
 'use client';
 import { useState } from 'react';
 import type { Nameplate } from '@/core/circuit';
+import { Scroll } from '@/ui/Scroll';
 import { Radio } from '@/ui/Radio';
 import { SearchLine } from '@/ui/SearchLine';
 
@@ -24,19 +25,21 @@ export function TypicalCircuits({ circuits, chosen }: { circuits: readonly Circu
   return (
     <section aria-label="Typical circuits" className="border-y border-line/60 py-1.5">
       <SearchLine label="Typical circuit:" value={wanted} onType={setWanted} placeholder="flyback, battery, bridge …" />
-      <div className="mt-1 flex max-h-56 flex-col gap-1.5 overflow-y-auto" tabIndex={0} aria-label="Circuits found">
-        {found.map((c) => (
-          <Radio key={c.name} value={`typical:${c.name}`}>
-            {c.title}{' '}
-            <span className="text-sm text-faint">
-              {c.describes}; {c.parts} parts, all assumed
-            </span>
-          </Radio>
-        ))}
-        {found.length === 0 && (
-          <p className="text-sm text-faint">None with these words: start empty, or ask for less.</p>
-        )}
-      </div>
+      <Scroll label="Circuits found" look="mt-1 max-h-56">
+        <div className="flex flex-col gap-1.5">
+          {found.map((c) => (
+            <Radio key={c.name} value={`typical:${c.name}`}>
+              {c.title}{' '}
+              <span className="text-sm text-faint">
+                {c.describes}; {c.parts} parts, all assumed
+              </span>
+            </Radio>
+          ))}
+          {found.length === 0 && (
+            <p className="text-sm text-faint">None with these words: start empty, or ask for less.</p>
+          )}
+        </div>
+      </Scroll>
     </section>
   );
 }

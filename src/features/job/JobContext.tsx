@@ -199,7 +199,7 @@ export function JobProvider({
     },
     [hear, onStored, router],
   );
-  const lostSince = useContact(path, onNews);
+  const lostSince = useContact(tag, path, onNews);
   const boards = useTraced(starts, lines, waiting);
   const active = boards.find((b) => b.id === activeId) ?? boards[0]!;
   const addLine = useCallback(

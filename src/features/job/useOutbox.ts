@@ -3,7 +3,7 @@ import { useCallback, useEffect, useRef, useState } from 'react';
 import type { Problem } from '@/core/problem';
 import type { NewLine, StoredLine } from '@/wire/ledger';
 import { postJson } from './postJson';
-import { forgetRefused, forgetWaiting, keepRefused, keepWaiting, refusedBefore, waitingBefore } from './waitingStore';
+import { forgetRefused, forgetWaiting, keepRefused, keepWaiting, linesBefore } from './waitingStore';
 import type { RefusedLine } from './waitingStore';
 
 /** How long to wait before a line is sent again, milliseconds: the n-th attempt, then the last for ever. */
@@ -58,15 +58,20 @@ export function useOutbox(
   const [waiting, setWaiting] = useState<readonly NewLine[]>([]);
   const [refused, setRefused] = useState<readonly RefusedLine[]>([]);
 
-  const stored = useRef(false);
   const counter = useRef(0);
+  const kept = useRef(new Set<string>());
 
   const show = useCallback(() => {
     const lines = queue.current.map((e) => e.line);
-    // The browser's store is slow to write: it is troubled only once a line did not get through at once.
-    if (stored.current && !lines.map((line) => keepWaiting(tag, line, counter.current++)).every(Boolean))
-      onTrouble(STORE_FULL);
-    if (lines.length === 0) stored.current = false;
+    for (const line of lines) {
+      if (kept.current.has(line.clientKey)) continue;
+      kept.current.add(line.clientKey);
+      void keepWaiting(tag, line, Date.now() * 1000 + (counter.current++ % 1000)).then((done) => {
+        if (done) return;
+        kept.current.delete(line.clientKey);
+        onTrouble(STORE_FULL);
+      });
+    }
     setWaiting(lines);
   }, [tag, onTrouble]);
 
@@ -82,7 +87,6 @@ export function useOutbox(
       troubled = !answer.ok && answer.problem.code === 'server-trouble' ? troubled + 1 : 0;
       const hopeless = troubled >= MOST_TROUBLE;
       if (!answer.ok && UNDECIDED.has(answer.problem.code) && !stale && !hopeless) {
-        stored.current = true;
         show();
         if (attempt > 0) onTrouble(answer.problem);
         await new Promise((resolve) => window.setTimeout(resolve, WAITS[Math.min(attempt++, WAITS.length - 1)]));
@@ -91,10 +95,10 @@ export function useOutbox(
       attempt = 0;
       troubled = 0;
       queue.current.shift();
-      forgetWaiting(tag, line);
+      if (kept.current.delete(line.clientKey)) void forgetWaiting(tag, line);
       if (!answer.ok) {
         const aside = { line, problem: stale ? PROOF_STALE : answer.problem };
-        keepRefused(tag, aside);
+        void keepRefused(tag, aside);
         setRefused((kept) => [...kept, aside]);
       }
       show();
@@ -106,21 +110,29 @@ export function useOutbox(
   }, [tag, onStored, onTrouble, show]);
 
   useEffect(() => {
-    // What is left from before a reload; a proof among it is of unknown age.
-    const before = waitingBefore(tag);
-    setRefused((kept) => {
-      const known = new Set(kept.map((r) => r.line.clientKey));
-      return [...refusedBefore(tag).filter((r) => !known.has(r.line.clientKey)), ...kept];
+    let gone = false;
+    void linesBefore(tag).then((before) => {
+      if (gone) return;
+      setRefused((seen) => {
+        const known = new Set(seen.map((r) => r.line.clientKey));
+        return [...before.refused.filter((r) => !known.has(r.line.clientKey)), ...seen];
+      });
+      // What is left from before a reload; a proof among it is of unknown age.
+      const left = before.waiting.filter((l) => {
+        if (queue.current.some((e) => e.line.clientKey === l.clientKey)) return false;
+        if (l.entry.kind !== 'discharge-proof') return true;
+        void forgetWaiting(tag, l);
+        return false;
+      });
+      if (left.length === 0) return;
+      for (const line of left) kept.current.add(line.clientKey);
+      queue.current.unshift(...left.map((line) => ({ line, since: Date.now(), settle: () => {} })));
+      show();
+      void pump();
     });
-    for (const l of before) if (l.entry.kind === 'discharge-proof') forgetWaiting(tag, l);
-    const left = before.filter(
-      (l) => !queue.current.some((e) => e.line.clientKey === l.clientKey) && l.entry.kind !== 'discharge-proof',
-    );
-    if (left.length === 0) return;
-    stored.current = true;
-    queue.current.unshift(...left.map((line) => ({ line, since: Date.now(), settle: () => {} })));
-    show();
-    void pump();
+    return () => {
+      gone = true;
+    };
   }, [tag, pump, show]);
 
   const send = useCallback(
@@ -133,7 +145,7 @@ export function useOutbox(
     [pump, show],
   );
   const dismiss = useCallback(() => {
-    forgetRefused(tag, refused);
+    void forgetRefused(tag, refused);
     setRefused([]);
   }, [tag, refused]);
   return { waiting, refused, dismiss, send };

@@ -1,4 +1,4 @@
-import { useMemo, useRef } from 'react';
+import { useMemo, useState } from 'react';
 import type { Board } from '@/core/circuit';
 import { boardEntries, entriesOf } from '@/core/job';
 import type { BoardKind } from '@/core/job';
@@ -23,31 +23,36 @@ export function useTraced(
   lines: readonly StoredLine[],
   waiting: readonly NewLine[],
 ): readonly JobBoard[] {
-  const known = useRef(new Map<string, { key: string; texts: string; start: Board; traced: JobBoard }>());
-  return useMemo(() => {
+  const [traced] = useState(() => new TracedBoards());
+  return useMemo(() => starts.map((s) => traced.of(s, lines, waiting)), [traced, starts, lines, waiting]);
+}
+
+/** Boards as they were traced last. */
+class TracedBoards {
+  private readonly known = new Map<string, { key: string; texts: string; start: Board; traced: JobBoard }>();
+
+  of(s: Start, lines: readonly StoredLine[], waiting: readonly NewLine[]): JobBoard {
     const undone = new Set(waiting.flatMap((l) => (l.reverses === null ? [] : [l.reverses])));
-    return starts.map((s) => {
-      const standing = lines.filter((l) => !undone.has(l.id));
-      const told = [...boardEntries(standing, s.id), ...onTheirWay(waiting, s.id)];
-      const key = told.map((t) => `${t.id} ${JSON.stringify(t.fact)}`).join('\n');
-      const before = known.current.get(s.id);
-      if (before && before.key === key && before.start === s.start) return before.traced;
-      const trace = deriveBoard(s.start, told);
-      // Acknowledged or still on its way, the same facts make the same board: nothing that hangs on it starts anew.
-      const texts = told.map((t) => JSON.stringify(t.fact)).join('\n');
-      const same = before && before.texts === texts && before.start === s.start;
-      const board = same ? before.traced.board : told.length === 0 ? s.start : trace.board;
-      const found = [...boardEntries(standing, s.id, FOUND), ...onTheirWay(waiting, s.id, FOUND)];
-      const asFound = same
-        ? before.traced.asFound
-        : found.length === told.length
-          ? board
-          : deriveBoard(s.start, found).board;
-      const traced = { ...s, board, asFound, entries: told, trace };
-      known.current.set(s.id, { key, texts, start: s.start, traced });
-      return traced;
-    });
-  }, [starts, lines, waiting]);
+    const standing = lines.filter((l) => !undone.has(l.id));
+    const told = [...boardEntries(standing, s.id), ...onTheirWay(waiting, s.id)];
+    const key = told.map((t) => `${t.id} ${JSON.stringify(t.fact)}`).join('\n');
+    const before = this.known.get(s.id);
+    if (before && before.key === key && before.start === s.start) return before.traced;
+    const trace = deriveBoard(s.start, told);
+    // Acknowledged or still on its way, the same facts make the same board: nothing that hangs on it starts anew.
+    const texts = told.map((t) => JSON.stringify(t.fact)).join('\n');
+    const same = before && before.texts === texts && before.start === s.start;
+    const board = same ? before.traced.board : told.length === 0 ? s.start : trace.board;
+    const found = [...boardEntries(standing, s.id, FOUND), ...onTheirWay(waiting, s.id, FOUND)];
+    const asFound = same
+      ? before.traced.asFound
+      : found.length === told.length
+        ? board
+        : deriveBoard(s.start, found).board;
+    const traced = { ...s, board, asFound, entries: told, trace };
+    this.known.set(s.id, { key, texts, start: s.start, traced });
+    return traced;
+  }
 }
 
 /** Facts in lines that are not acknowledged yet. */

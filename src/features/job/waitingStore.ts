@@ -1,13 +1,14 @@
+import { createStore, del, delMany, entries, set } from 'idb-keyval';
 import { z } from 'zod';
 import type { Problem } from '@/core/problem';
 import { NewLine } from '@/wire/ledger';
 
 /**
- * Lines of a job that wait for the server, or that it would not take, in this browser's own store. Each has a key of
+ * Lines of a job that wait for the server, or that it would not take, in this browser's own database. Each is a record of
  * its own, so that two windows never write over each other; sent twice they are written once, by their client key.
  */
-const waitingPrefix = (tag: string): string => `outbox ${tag} `;
-const refusedPrefix = (tag: string): string => `refused ${tag} `;
+const waitingKey = (tag: string, line: NewLine): string => `waiting ${tag} ${line.clientKey}`;
+const refusedKey = (tag: string, line: NewLine): string => `refused ${tag} ${line.clientKey}`;
 
 /** A line that the server would not take, with its reason: set aside, so that the next could go on. */
 export interface RefusedLine {
@@ -21,74 +22,70 @@ const Refused = z.object({
   problem: z.object({ code: z.string(), sentence: z.string(), remedy: z.string() }),
 });
 
-/** Keeps a line; false where the browser's store takes no more. */
-export function keepWaiting(tag: string, line: NewLine, number: number): boolean {
-  return put(waitingPrefix(tag) + line.clientKey, { number, line });
+let opened: ReturnType<typeof createStore> | null = null;
+const records = (): ReturnType<typeof createStore> => (opened ??= createStore('rough-lantern', 'outbox'));
+
+/** Keeps a line; false where the browser's store takes no more. number: its place among those that wait. */
+export function keepWaiting(tag: string, line: NewLine, number: number): Promise<boolean> {
+  return tried(() => set(waitingKey(tag, line), { number, line }, records()));
 }
 
 /** Forgets a line that has been settled. */
-export function forgetWaiting(tag: string, line: NewLine): void {
-  drop(waitingPrefix(tag) + line.clientKey);
+export async function forgetWaiting(tag: string, line: NewLine): Promise<void> {
+  await tried(() => del(waitingKey(tag, line), records()));
 }
 
 /** Keeps a line that was set aside, until somebody has seen it. */
-export function keepRefused(tag: string, refused: RefusedLine): void {
-  put(refusedPrefix(tag) + refused.line.clientKey, refused);
+export async function keepRefused(tag: string, refused: RefusedLine): Promise<void> {
+  await tried(() => set(refusedKey(tag, refused.line), refused, records()));
 }
 
 /** Forgets what was set aside. */
-export function forgetRefused(tag: string, refused: readonly RefusedLine[]): void {
-  for (const { line } of refused) drop(refusedPrefix(tag) + line.clientKey);
+export async function forgetRefused(tag: string, refused: readonly RefusedLine[]): Promise<void> {
+  await tried(() =>
+    delMany(
+      refused.map(({ line }) => refusedKey(tag, line)),
+      records(),
+    ),
+  );
 }
 
-/** The lines left from before, in the order they were written. */
-export function waitingBefore(tag: string): readonly NewLine[] {
-  return read(waitingPrefix(tag), Waiting)
-    .sort((a, b) => a.number - b.number)
-    .map((f) => f.line);
+/** What was left of a job's lines before: those that wait, in the order they were written, and those set aside. */
+export async function linesBefore(
+  tag: string,
+): Promise<{ readonly waiting: readonly NewLine[]; readonly refused: readonly RefusedLine[] }> {
+  const all: [IDBValidKey, unknown][] = [...earlierStore()];
+  // A store that cannot be reached holds nothing.
+  await tried(async () => all.push(...(await entries(records()))));
+  const read = <T>(prefix: string, schema: z.ZodType<T>): T[] =>
+    all.flatMap(([key, value]) => {
+      const parsed = String(key).startsWith(prefix) ? schema.safeParse(value) : null;
+      return parsed?.success ? [parsed.data] : [];
+    });
+  const waiting = read(`waiting ${tag} `, Waiting).sort((a, b) => a.number - b.number);
+  return { waiting: waiting.map((w) => w.line), refused: read(`refused ${tag} `, Refused) };
 }
 
-/** What was set aside before and is still to be seen. */
-export function refusedBefore(tag: string): readonly RefusedLine[] {
-  return read(refusedPrefix(tag), Refused);
-}
-
-function put(key: string, value: unknown): boolean {
+/** What an earlier version left in the browser's other store, carried over once. */
+function earlierStore(): [string, unknown][] {
   try {
-    window.localStorage.setItem(key, JSON.stringify(value));
-    return true;
-  } catch {
-    return false;
-  }
-}
-
-function drop(key: string): void {
-  try {
-    window.localStorage.removeItem(key);
-  } catch {
-    // A store that cannot be reached holds nothing.
-  }
-}
-
-function read<T>(prefix: string, schema: z.ZodType<T>): T[] {
-  try {
-    const { localStorage: store } = window;
-    const keys = Array.from({ length: store.length }, (_, i) => store.key(i) ?? '');
-    return keys
-      .filter((key) => key.startsWith(prefix))
-      .flatMap((key) => {
-        const parsed = schema.safeParse(readJson(store.getItem(key) ?? ''));
-        return parsed.success ? [parsed.data] : [];
-      });
+    const names = Object.keys(window.localStorage).filter((key) => /^(?:outbox|refused) \S+ \S+$/u.test(key));
+    return names.map((name) => {
+      const value = JSON.parse(window.localStorage.getItem(name) ?? 'null') as unknown;
+      const key = name.replace(/^outbox/u, 'waiting');
+      void tried(() => set(key, value, records())).then((kept) => kept && window.localStorage.removeItem(name));
+      return [key, value];
+    });
   } catch {
     return [];
   }
 }
 
-function readJson(text: string): unknown {
+async function tried(work: () => Promise<unknown>): Promise<boolean> {
   try {
-    return JSON.parse(text);
+    await work();
+    return true;
   } catch {
-    return null;
+    return false;
   }
 }

@@ -1,7 +1,7 @@
 'use client';
 import { Download, Expand, Shrink } from 'lucide-react';
 import { useCallback, useMemo, useRef, useState } from 'react';
-import type { ReactNode, RefObject } from 'react';
+import type { ComponentProps, ReactNode } from 'react';
 import { netKey } from '@/core/circuit';
 import type { Board } from '@/core/circuit';
 import { operatingPoint } from '@/core/operate';
@@ -53,7 +53,6 @@ export function Schematic({
     [volts, computed],
   );
   const [large, setLarge] = useState(false);
-  const [kept, drawn] = [useRef<SVGSVGElement>(null), useRef<SVGSVGElement>(null)];
   const begin = useCallback((width: number, high: number) => (layout ? fit(layout, width, high) : WHOLE), [layout]);
   // What is picked elsewhere comes into sight here.
   const focus =
@@ -62,57 +61,77 @@ export function Schematic({
   const at = focus === undefined ? undefined : layout?.at.get(focus);
   if (failed) return <p className="p-3 text-faint">The schematic could not be laid out. The tables hold everything.</p>;
   if (!laid || !layout) return <p className="p-3 text-faint">Drawing the schematic …</p>;
-  const pane = (height: number, svg: RefObject<SVGSVGElement | null>, more: ReactNode): ReactNode => (
+  const shared = {
+    board: laid.board,
+    selection,
+    byPart,
+    islands: laid.islands,
+    onPickPart,
+    onPickNet,
+    volts: written,
+    lit,
+    onHoverPart,
+    layout,
+    title: board.title,
+    begin,
+    goTo: focus !== undefined && at ? { key: focus, x: at.x + 30, y: at.y + 15, scale: 1 } : null,
+  };
+  return (
+    <>
+      <Pane {...shared} height={given}>
+        <PaneTool label="Over the whole window" onPress={() => setLarge(true)}>
+          <Expand aria-hidden className="size-4.5" />
+        </PaneTool>
+      </Pane>
+      <Modal open={large} onOpenChange={setLarge} title="The drawing over the whole window" look="inset-3 bg-ground">
+        {large && (
+          <Pane {...shared} height={window.innerHeight - 26}>
+            <PaneTool label="Back to the page" onPress={() => setLarge(false)}>
+              <Shrink aria-hidden className="size-4.5" />
+            </PaneTool>
+          </Pane>
+        )}
+      </Modal>
+    </>
+  );
+}
+
+/** One pane with the drawing in it; children: tools of its own. */
+function Pane({
+  layout,
+  title,
+  begin,
+  goTo,
+  height,
+  children,
+  ...drawing
+}: ComponentProps<typeof Drawing> & {
+  readonly title: string;
+  readonly begin: NonNullable<ComponentProps<typeof ZoomPane>['begin']>;
+  readonly goTo: Exclude<ComponentProps<typeof ZoomPane>['goTo'], undefined>;
+  readonly height: number;
+  readonly children: ReactNode;
+}) {
+  const svg = useRef<SVGSVGElement>(null);
+  return (
     <ZoomPane
-      label={`Schematic of ${board.title}`}
+      label={`Schematic of ${title}`}
       content={{ x: 0, y: layout.top, width: layout.width, height: layout.height }}
       height={height}
       begin={begin}
-      goTo={focus !== undefined && at ? { key: focus, x: at.x + 30, y: at.y + 15, scale: 1 } : null}
+      goTo={goTo}
       drawn={svg}
       tools={
         <>
-          {more}
-          <PaneTool label="Save the drawing as SVG" onPress={() => saveSvg(svg.current, layout, board.title)}>
+          {children}
+          <PaneTool label="Save the drawing as SVG" onPress={() => saveSvg(svg.current, layout, title)}>
             <Download aria-hidden className="size-4.5" />
           </PaneTool>
         </>
       }
     >
-      <Drawing
-        layout={layout}
-        board={laid.board}
-        selection={selection}
-        byPart={byPart}
-        islands={laid.islands}
-        onPickPart={onPickPart}
-        onPickNet={onPickNet}
-        volts={written}
-        lit={lit}
-        onHoverPart={onHoverPart}
-      />
+      <Drawing layout={layout} {...drawing} />
     </ZoomPane>
-  );
-  return (
-    <>
-      {pane(
-        given,
-        kept,
-        <PaneTool label="Over the whole window" onPress={() => setLarge(true)}>
-          <Expand aria-hidden className="size-4.5" />
-        </PaneTool>,
-      )}
-      <Modal open={large} onOpenChange={setLarge} title="The drawing over the whole window" look="inset-3 bg-ground">
-        {large &&
-          pane(
-            window.innerHeight - 26,
-            drawn,
-            <PaneTool label="Back to the page" onPress={() => setLarge(false)}>
-              <Shrink aria-hidden className="size-4.5" />
-            </PaneTool>,
-          )}
-      </Modal>
-    </>
   );
 }
 

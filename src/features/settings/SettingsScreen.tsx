@@ -2,7 +2,7 @@
 import { zodResolver } from '@hookform/resolvers/zod';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import { Controller, useFieldArray, useForm } from 'react-hook-form';
+import { Controller, useFieldArray, useForm, useWatch } from 'react-hook-form';
 import type { Problem } from '@/core/problem';
 import { formatQuantity, setDecimalMark } from '@/core/quantity';
 import { sendJson } from '@/features/job/postJson';
@@ -18,7 +18,7 @@ import { MAINS, Settings, mainsFigures } from '@/wire/settings';
 /** What the workshop sets once, for every bench. */
 export function SettingsScreen({ settings, now }: { settings: Settings; now: number }) {
   const router = useRouter();
-  const { register, control, handleSubmit, watch, formState, reset } = useForm<Settings>({
+  const { register, control, handleSubmit, formState, reset } = useForm<Settings>({
     resolver: zodResolver(Settings),
     defaultValues: settings,
   });
@@ -33,7 +33,7 @@ export function SettingsScreen({ settings, now }: { settings: Settings; now: num
     setDecimalMark(wanted.decimal);
     router.refresh();
   });
-  const zone = watch('zone');
+  const zone = useWatch({ control, name: 'zone' });
   return (
     <form onSubmit={(e) => void send(e)} className="grid gap-x-12 gap-y-8 lg:grid-cols-2" noValidate>
       <Part title="Workshop" note="Stands at the head of every report.">

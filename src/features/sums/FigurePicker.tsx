@@ -1,5 +1,5 @@
 'use client';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { netKey } from '@/core/circuit';
 import type { Board } from '@/core/circuit';
 import { figuresFor } from '@/core/figures';
@@ -7,8 +7,12 @@ import type { Figure } from '@/core/figures';
 import { formatQuantity } from '@/core/quantity';
 import { operatingPoint } from '@/core/operate';
 import type { SumInput } from '@/core/sums';
+import { Finder } from '@/ui/Finder';
 import { Modal } from '@/ui/Modal';
 import { Schematic } from '@/features/schematic/Schematic';
+
+/** So many are shown at once: more are found by typing. */
+const MOST_SHOWN = 120;
 
 /** Picks a figure of the board for one input: tap a part or net on the schematic, or find it in the list. */
 export function FigurePicker({
@@ -23,9 +27,7 @@ export function FigurePicker({
   onClose(): void;
 }) {
   const [wanted, setWanted] = useState('');
-  const [at, setAt] = useState(0);
   const [tapped, setTapped] = useState<{ readonly ref?: string; readonly net?: string }>({});
-  const list = useRef<HTMLUListElement>(null);
   // Figures of the unit at work come in while the list is open.
   const point = operatingPoint(board);
   const all = useMemo(
@@ -39,18 +41,11 @@ export function FigurePicker({
     const exact = (f: Figure): number => Number(f.ref === null || f.ref.toLowerCase() !== words[0]);
     return [...found].sort((a, b) => exact(a) - exact(b));
   }, [all, wanted]);
-  const current = Math.min(at, Math.max(0, shown.length - 1));
-  useEffect(() => {
-    list.current?.children[current]?.scrollIntoView({ block: 'nearest' });
-  }, [current]);
   const tap = (place: { ref?: string; net?: string }): void => {
     const here = figuresFor(board, input.unit, place);
     const [only] = here;
     if (only && here.length === 1) onPick(only);
-    else {
-      setTapped(place);
-      setAt(0);
-    }
+    else setTapped(place);
   };
   const name = tapped.ref ?? tapped.net;
   return (
@@ -71,66 +66,42 @@ export function FigurePicker({
         }
         height={300}
       />
-      <div className="flex items-center gap-3">
-        <input
-          autoFocus
-          type="search"
-          role="combobox"
-          aria-expanded
-          aria-controls="figures"
-          aria-activedescendant={shown[current] ? `figure-${current}` : undefined}
-          aria-label="Find a figure of the board"
-          value={wanted}
-          onChange={(e) => {
-            setWanted(e.target.value);
-            setAt(0);
-          }}
-          onKeyDown={(e) => {
-            if (e.key === 'ArrowDown' || e.key === 'ArrowUp') {
-              e.preventDefault();
-              setAt(Math.max(0, Math.min(shown.length - 1, current + (e.key === 'ArrowDown' ? 1 : -1))));
-            }
-            if (e.key === 'Enter' && shown[current]) onPick(shown[current]);
-          }}
-          placeholder="C1, rated, OUT+ …"
-          className="w-64 rounded-sm border border-line bg-ground px-2 py-1.5 placeholder:text-faint"
-        />
-        {name !== undefined && (
-          <button type="button" className="text-slate underline underline-offset-4" onClick={() => setTapped({})}>
-            only {name}: show all
-          </button>
-        )}
-      </div>
-      {shown.length === 0 && (
-        <p>
-          {name === undefined ? 'The board has' : `${name} has`} no figure like this
-          {wanted !== '' && ` for “${wanted}”`}. Trace it first, or type the value.
-        </p>
-      )}
-      <ul
-        id="figures"
-        role="listbox"
-        aria-label="Figures of the board"
-        ref={list}
-        className="min-h-0 flex-1 overflow-y-auto"
-      >
-        {shown.map((f, i) => (
-          <li
-            key={f.key}
-            id={`figure-${i}`}
-            role="option"
-            aria-selected={i === current}
-            onClick={() => onPick(f)}
-            className={`grid h-8 cursor-pointer grid-cols-[1fr_7rem_11rem] items-center gap-3 px-2 ${i === current ? 'bg-ground outline-2 -outline-offset-2 outline-slate' : ''}`}
-          >
-            <span className="truncate">{f.words}</span>
-            <span className="figure text-right">{formatQuantity(f.value, f.unit, 4)}</span>
-            <span className="truncate text-sm text-faint">
+      <Finder
+        label="Find a figure of the board"
+        placeholder="C1, rated, OUT+ …"
+        wanted={wanted}
+        onWanted={setWanted}
+        groups={[{ heading: null, items: shown.slice(0, MOST_SHOWN) }]}
+        keyOf={(f) => f.key}
+        onTake={onPick}
+        row={(f) => (
+          <>
+            <span className="min-w-0 flex-1 truncate">{f.words}</span>
+            <span className="figure w-28 text-right">{formatQuantity(f.value, f.unit, 4)}</span>
+            <span className="w-44 truncate text-sm opacity-80">
               {f.basis}: {f.why}
             </span>
-          </li>
-        ))}
-      </ul>
+          </>
+        )}
+        empty={
+          <>
+            {name === undefined ? 'The board has' : `${name} has`} no figure like this
+            {wanted !== '' && ` for “${wanted}”`}. Trace it first, or type the value.
+          </>
+        }
+        beside={
+          name !== undefined && (
+            <button
+              type="button"
+              className="px-4 text-slate underline underline-offset-4"
+              onClick={() => setTapped({})}
+            >
+              only {name}: show all
+            </button>
+          )
+        }
+        fills
+      />
     </Modal>
   );
 }

@@ -1,6 +1,7 @@
-import { useCallback, useEffect, useRef, useState } from 'react';
+import { useCallback, useMemo, useState } from 'react';
 import { z } from 'zod';
 import type { Board } from '@/core/circuit';
+import { useInBrowser } from '@/features/job/kept';
 import { emptySheet, sheetFromQuery, sheetQuery } from './sheet';
 import type { SheetState } from './sheet';
 
@@ -19,31 +20,33 @@ function sheetLeft(place: string): SheetState | null {
   }
 }
 
+const EMPTY = emptySheet('discharge-time');
+
+/** By the address, else as it was left; null where neither says. */
+function firstSheet(place: string, board: Board | null): SheetState | null {
+  const linked = sheetFromQuery(new URLSearchParams(window.location.search), board);
+  const left = sheetLeft(place);
+  // A link does not say what its figures were: what was left here does, where it is the same sheet.
+  const same = linked !== null && left !== null && sheetQuery(linked) === sheetQuery(left);
+  return same ? left : (linked ?? left);
+}
+
 /**
  * The sheet on the screen: from the link it came by, else as it was left (for each job by itself), else a first one.
  * It is kept in this browser and in the address, so that it can be left and come back to, or shared.
  */
 export function useSheet(place: string, board: Board | null): readonly [SheetState, (state: SheetState) => void] {
-  const [state, setState] = useState<SheetState>(() => emptySheet('discharge-time'));
-  const begun = useRef(false);
-  useEffect(() => {
-    if (begun.current) return;
-    begun.current = true;
-    const linked = sheetFromQuery(new URLSearchParams(window.location.search), board);
-    const left = sheetLeft(place);
-    // A link does not say what its figures were: what was left here does, where it is the same sheet.
-    const same = linked !== null && left !== null && sheetQuery(linked) === sheetQuery(left);
-    const first = same ? left : (linked ?? left);
-    // What comes from the browser is there only after the page is.
-    if (first) setState(first);
-  }, [place, board]);
+  const [typed, setTyped] = useState<SheetState | null>(null);
+  const there = useInBrowser();
+  // What the sheet begins with follows the board until something is changed on it.
+  const first = useMemo(() => (there ? firstSheet(place, board) : null), [there, place, board]);
   const change = useCallback(
     (next: SheetState) => {
-      setState(next);
+      setTyped(next);
       window.sessionStorage.setItem(`sheet ${place}`, JSON.stringify(next));
       window.history.replaceState(null, '', `${window.location.pathname}?${sheetQuery(next)}`);
     },
     [place],
   );
-  return [state, change];
+  return [typed ?? first ?? EMPTY, change];
 }

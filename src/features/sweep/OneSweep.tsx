@@ -8,6 +8,7 @@ import { rememberRows } from '@/features/job/useSweeps';
 import type { KeptSweep } from '@/core/job';
 import { useWidth } from '@/ui/useWidth';
 import { Button } from '@/ui/Button';
+import { Scroll } from '@/ui/Scroll';
 import { Notice } from '@/ui/Notice';
 import { saveFile } from '@/ui/saveFile';
 import { MOST_SWEEP_TEXT } from '@/wire/change';
@@ -138,13 +139,15 @@ function Troubles({ troubles, onTake }: { troubles: readonly SweepTrouble[]; onT
           {troubles.length} {troubles.length === 1 ? 'row was' : 'rows were'} not taken; the others are kept.
         </strong>
       </p>
-      <ul className="max-h-28 overflow-y-auto text-sm" tabIndex={0} aria-label="Rows not taken">
-        {troubles.slice(0, 200).map((t) => (
-          <li key={`${t.line} ${t.sentence}`}>
-            Line {t.line}: {t.sentence}
-          </li>
-        ))}
-      </ul>
+      <Scroll label="Rows not taken" look="max-h-28">
+        <ul className="text-sm">
+          {troubles.slice(0, 200).map((t) => (
+            <li key={`${t.line} ${t.sentence}`}>
+              Line {t.line}: {t.sentence}
+            </li>
+          ))}
+        </ul>
+      </Scroll>
       {left.length > 0 && (
         <form
           className="mt-2 flex items-end gap-3"

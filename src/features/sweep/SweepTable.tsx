@@ -1,6 +1,7 @@
 'use client';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useMemo, useRef } from 'react';
+import { Scroll } from '@/ui/Scroll';
 import { engineeringParts, withMark } from '@/core/quantity';
 import type { Unit } from '@/core/quantity';
 import { COLUMN_KEYS, DERIVED_COLUMNS, DERIVED_KEYS, SWEEP_COLUMNS, deriveRow, lightestRow } from '@/core/sweep';
@@ -23,6 +24,7 @@ export function SweepTable({
 }) {
   const frame = useRef<HTMLDivElement>(null);
 
+  // eslint-disable-next-line react-hooks/incompatible-library -- what it gives changes as it scrolls: this component is not memoised
   const virtual = useVirtualizer({
     count: rows.length,
     getScrollElement: () => frame.current,
@@ -45,14 +47,7 @@ export function SweepTable({
   const [above, below] = [inSight[0]?.start ?? 0, virtual.getTotalSize() - (inSight.at(-1)?.end ?? 0)];
   const wanted = new Set(marked);
   return (
-    <div
-      ref={frame}
-      className="overflow-auto border border-line"
-      style={{ maxHeight: HEIGHT }}
-      tabIndex={0}
-      role="region"
-      aria-label="Rows of the sweep"
-    >
+    <Scroll ref={frame} label="Rows of the sweep" role="region" look="border border-line" most={HEIGHT}>
       <table className="w-full border-collapse text-sm" aria-rowcount={rows.length + 1}>
         <thead className="sticky top-0 bg-raised text-sm leading-tight text-faint">
           <tr className="h-8">
@@ -103,7 +98,7 @@ export function SweepTable({
           {below > 0 && <tr aria-hidden style={{ height: below }} />}
         </tbody>
       </table>
-    </div>
+    </Scroll>
   );
 }
 
