@@ -1,5 +1,6 @@
 import { join } from 'node:path';
 import { pathToFileURL } from 'node:url';
+import { bringToNewest } from './migrate.mjs';
 import { bundle } from './packages.mjs';
 import { ROOT } from './run.mjs';
 import { say } from './say.mjs';
@@ -7,12 +8,11 @@ import { say } from './say.mjs';
 /** Brings a database to the newest migration. `empty` drops everything in it first. */
 export async function migrateDatabase(url, { reset = false } = {}) {
   const { default: pg } = await import('pg');
-  const { migrate } = await import('postgres-migrations');
   const client = new pg.Client({ connectionString: url });
   await client.connect();
   try {
     if (reset) await client.query('drop schema public cascade; create schema public');
-    const applied = await migrate({ client }, join(ROOT, 'migrations'));
+    const applied = await bringToNewest(client, join(ROOT, 'migrations'));
     if (applied.length > 0) say(`Database: ${applied.length} migration${applied.length === 1 ? '' : 's'} applied.`);
   } finally {
     await client.end();

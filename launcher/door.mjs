@@ -1,7 +1,7 @@
 /** Names under which the application answers: this machine's own, and what LANTERN_HOSTS adds, parted by commas. */
 const OWN = ['127.0.0.1', 'localhost', '[::1]'];
-/** No request is longer: a photograph is the longest. */
-const MOST_BYTES = 16_000_000;
+/** No request is longer: a whole job with its photographs is the longest. */
+const MOST_BYTES = 65_000_000;
 /** Longer bodies wait for one of a few places, so that many at once are worked one after the other. */
 const LARGE_BYTES = 500_000;
 const PLACES = 3;

@@ -86,7 +86,13 @@ async function browserTests(total, databaseUrl, more) {
   const stop = await serveApplication(port, url);
   const file = join(STATE, 'playwright.json');
   rmSync(file, { force: true });
-  const env = { ...debianEnvironment(), BASE_URL: `http://127.0.0.1:${port}`, CHROMIUM: chromium, FORCE_COLOR: '0' };
+  const env = {
+    ...debianEnvironment(),
+    DATABASE_URL: url,
+    BASE_URL: `http://127.0.0.1:${port}`,
+    CHROMIUM: chromium,
+    FORCE_COLOR: '0',
+  };
   delete env.NODE_ENV;
   await show(bin('playwright'), ['test', ...more], { env });
   await stop();

@@ -1,10 +1,13 @@
+import { execFile } from 'node:child_process';
 import { randomBytes } from 'node:crypto';
 import { cpSync, mkdtempSync, readdirSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { promisify } from 'node:util';
 import pg from 'pg';
-import { migrate } from 'postgres-migrations';
 import { makePool } from './pool';
+
+const run = promisify(execFile);
 
 /**
  * A migrated database of its own for a test file, on the real server that `lantern test` started.
@@ -27,9 +30,8 @@ export async function testDatabase(upTo = Infinity): Promise<{
   url.pathname = `/${name}`;
   const all = join(process.cwd(), 'migrations');
   const bring = async (folder: string): Promise<void> => {
-    const client = new pg.Client({ connectionString: url.href });
-    await client.connect();
-    await migrate({ client }, folder).finally(() => client.end());
+    // A program of its own: the package is a module that Jest's own context cannot take in.
+    await run(process.execPath, [join(process.cwd(), 'launcher/migrateCommand.mjs'), url.href, folder]);
   };
   const old = mkdtempSync(join(tmpdir(), 'migrations-'));
   for (const file of readdirSync(all)) if (Number.parseInt(file, 10) <= upTo) cpSync(join(all, file), join(old, file));

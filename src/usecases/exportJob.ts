@@ -6,6 +6,7 @@ import { jobState, judgeReading } from '@/core/job';
 import { MODE_UNITS } from '@/core/meter';
 import { POWERED_UNITS } from '@/core/work';
 import type { OperatingCondition } from '@/core/work';
+import { renamed } from '@/wire/jobArchive';
 import { boardFromJson } from '@/wire/boardJson';
 import type { BenchJob, OpenJob } from './openJob';
 
@@ -102,23 +103,29 @@ export function readingsCsv(job: BenchJob): string {
   return `${[header.join(','), ...rows].join('\n')}\n`;
 }
 
-/** The whole job as one JSON document: unit, complaint, ledger, readings against expected. */
+/** The whole job as one JSON document: unit, complaint, ledger, readings against expected. Lines are named by their numbers. */
 export function jobJson(open: OpenJob): unknown {
   const { job, boards, harnesses, lines } = open;
   const { outcome, waitingFor } = jobState(lines);
+  const seqOf = new Map(lines.map((l) => [l.id, l.seq]));
   const label = (id: string): string => boards.find((b) => b.id === id)?.label ?? id;
   return {
     format: 'rough-lantern-job',
-    version: 2,
-    job: { ...job, id: undefined, outcome, waitingFor },
+    version: 3,
+    job: { ...job, id: undefined, broughtIn: undefined, outcome, waitingFor },
     boards: boards.map((b) => ({ label: b.label, upto: b.upto, origin: b.origin, board: b.content, start: b.start })),
     harnesses: harnesses.map((h) => ({
       from: { board: label(h.fromBoard), pin: h.fromPin },
       to: { board: label(h.toBoard), pin: h.toPin },
     })),
-    ledger: [...lines]
-      .reverse()
-      .map((l) => ({ seq: l.seq, at: new Date(l.at).toISOString(), actor: l.actor, ...l.entry, reverses: l.reverses })),
+    ledger: [...lines].reverse().map(({ seq, at, actor, entry: { kind, body }, reverses }) => ({
+      seq,
+      at: new Date(at).toISOString(),
+      actor,
+      kind,
+      body: renamed(kind, body as Readonly<Record<string, unknown>>, (id) => seqOf.get(id)?.toString()),
+      reverses: reverses === null ? null : seqOf.get(reverses)!,
+    })),
     readings: exportReadings(open),
   };
 }

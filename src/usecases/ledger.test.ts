@@ -509,29 +509,29 @@ test('the mark moves with what is committed last, though it was begun first', as
 });
 
 test('a correction is a line: the board takes its nameplate, the bench its name, the search finds it; undone, all is back', async () => {
-  const made = await createJob(db.pool, intake('T-50'), NOW);
-  const { job: before } = await openJob(db.pool, 'T-50');
+  const made = await createJob(db.pool, intake('T-70'), NOW);
+  const { job: before } = await openJob(db.pool, 'T-70');
   const nameplate = { ...before.nameplate, inputMax: 132, outputs: [{ ...before.nameplate.outputs![0]!, volts: 12 }] };
   const body = {
     unit: 'Tidewell PC-9',
     nameplate,
     sources: [...before.sources, { id: 's2', name: 'Panel', kind: 'solar' as const }],
   };
-  const stored = await addLine(db.pool, 'T-50', line({ kind: 'correction', body }, { boardId: made.boardId }), NOW);
-  const [home] = (await openJob(db.pool, 'T-50')).boards;
+  const stored = await addLine(db.pool, 'T-70', line({ kind: 'correction', body }, { boardId: made.boardId }), NOW);
+  const [home] = (await openJob(db.pool, 'T-70')).boards;
   expect(home!.content.nameplate).toMatchObject({ inputMax: 132, outputs: [{ volts: 12, rail: 'OUT+' }] });
   expect(home!.start.nameplate).toMatchObject({ inputMax: 264 });
-  expect(await listJobs(db.pool)).toContainEqual({ tag: 'T-50', unit: 'Tidewell PC-9', serial: '', archived: false });
-  expect((await findBoards(db.pool, 'PC-9')).map((b) => [b.tag, b.unit])).toEqual([['T-50', 'Tidewell PC-9']]);
+  expect(await listJobs(db.pool)).toContainEqual({ tag: 'T-70', unit: 'Tidewell PC-9', serial: '', archived: false });
+  expect((await findBoards(db.pool, 'PC-9')).map((b) => [b.tag, b.unit])).toEqual([['T-70', 'Tidewell PC-9']]);
   const off = { kind: 'isolation', body: { source: 'Mains lead', id: 's1' } } as const;
-  await addLine(db.pool, 'T-50', line(off, { boardId: null }), NOW);
+  await addLine(db.pool, 'T-70', line(off, { boardId: null }), NOW);
   expect((await liveJobs(db.pool)).map((j) => j.unit)).toContain('Tidewell PC-9');
   const undo = { kind: 'reversal', body: { reason: 'misread' } } as const;
-  await addLine(db.pool, 'T-50', line(undo, { boardId: null, reverses: stored.id }), NOW);
-  expect((await openJob(db.pool, 'T-50')).boards[0]!.content.nameplate).toMatchObject({ inputMax: 264 });
+  await addLine(db.pool, 'T-70', line(undo, { boardId: null, reverses: stored.id }), NOW);
+  expect((await openJob(db.pool, 'T-70')).boards[0]!.content.nameplate).toMatchObject({ inputMax: 264 });
   // The panel was named: it may be there.
-  expect((await liveJobs(db.pool)).find((j) => j.tag === 'T-50')?.unit).toBe('Tidewell PC-5');
+  expect((await liveJobs(db.pool)).find((j) => j.tag === 'T-70')?.unit).toBe('Tidewell PC-5');
   const away = { kind: 'job-state', body: { outcome: 'returned', waitingFor: '', archived: true } } as const;
-  await addLine(db.pool, 'T-50', line(away, { boardId: null }), NOW);
-  expect((await listJobs(db.pool)).find((j) => j.tag === 'T-50')?.archived).toBe(true);
+  await addLine(db.pool, 'T-70', line(away, { boardId: null }), NOW);
+  expect((await listJobs(db.pool)).find((j) => j.tag === 'T-70')?.archived).toBe(true);
 });

@@ -13,7 +13,7 @@ export async function liveJobs(db: Db): Promise<readonly StoredJob[]> {
   const lines = await kindsOf(db, ids, ['isolation', 'powered-reading', 'correction']);
   return jobs.flatMap((job) => {
     const own = lines.get(job.id) ?? [];
-    return liveSource(job.sources, own) === null ? [] : [correctedJob(job, own)];
+    return liveSource(job.sources, own, job.broughtIn) === null ? [] : [correctedJob(job, own)];
   });
 }
 

@@ -38,7 +38,12 @@ export async function requireJob(db: Db, tag: string): Promise<StoredJob> {
 
 /** Opens a job by its tag, all of it as of one moment. Throws ProblemError `no-such-job`. */
 export async function openJob(pool: Pool, tag: string): Promise<OpenJob> {
-  return withSnapshot(pool, async (db) => openOne(db, await requireJob(db, tag)));
+  return withSnapshot(pool, (db) => openInside(db, tag));
+}
+
+/** The same within a snapshot that is open already. */
+export async function openInside(db: Db, tag: string): Promise<OpenJob> {
+  return openOne(db, await requireJob(db, tag));
 }
 
 /** Every job on the bench with its boards and log, as of one moment; and the tags of those that cannot be read. */

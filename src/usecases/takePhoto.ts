@@ -73,6 +73,20 @@ export async function readPicture(
   }
 }
 
+/** A picture that was kept once before, as it is; anything else is made into one of our own first. */
+export async function keptPicture(bytes: Buffer): ReturnType<typeof readPicture> {
+  const seen =
+    pictureKind(bytes) === 'webp'
+      ? await sharp(bytes, { failOn: 'truncated' })
+          .metadata()
+          .catch(() => null)
+      : null;
+  const plain = seen && !seen.exif && !seen.xmp && !seen.icc && (seen.pages ?? 1) === 1;
+  const { width = 0, height = 0 } = seen ?? {};
+  const own = plain && seen.format === 'webp' && width <= KEPT_PIXELS && height <= KEPT_PIXELS;
+  return own ? { width, height, image: bytes } : readPicture(bytes);
+}
+
 /** Keeps a photograph of one side of a job's board. Throws what `readPicture` throws, `no-such-job`, `board-gone`. */
 export async function takePhoto(
   pool: Pool,

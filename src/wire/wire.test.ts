@@ -4,6 +4,7 @@ import { join } from 'node:path';
 import { z } from 'zod';
 import { readNetlist, writeNetlist } from '@/core/netlist';
 import { BoardJson, boardFromJson, boardToJson } from './boardJson';
+import { JobArchive } from './jobArchive';
 import { LedgerEntry, NewLine } from './ledger';
 import { NewJob } from './jobForm';
 import { csvCell } from '@/core/csv';
@@ -36,9 +37,12 @@ test('a board without parts is one to be traced from nothing', () => {
   expect(BoardJson.safeParse({ ...boardToJson(board), parts: [] }).success).toBe(true);
 });
 
-test('the published JSON Schema is the one made from the Zod schema', () => {
-  const path = join(root, 'docs/board.schema.json');
-  const made = `${JSON.stringify(z.toJSONSchema(BoardJson, { io: 'input' }), null, 2)}\n`;
+test.each([
+  ['board', BoardJson],
+  ['job', JobArchive],
+])('the published JSON Schema of a %s is the one made from the Zod schema', (name, schema) => {
+  const path = join(root, `docs/${name}.schema.json`);
+  const made = `${JSON.stringify(z.toJSONSchema(schema, { io: 'input' }), null, 2)}\n`;
   if (process.env['WRITE_SCHEMA']) writeFileSync(path, made);
   expect(readFileSync(path, 'utf8')).toBe(made);
 });

@@ -24,7 +24,7 @@ export default async function BenchPage() {
       boards.map((b) => ({ id: b.id, board: boardFromJson(b.content), start: boardFromJson(b.start) })),
       lines,
       now,
-      { unit: takenIn.nameplate },
+      { unit: takenIn.nameplate, broughtIn: takenIn.broughtIn },
     );
     const state = jobState(lines);
     const last = lines[0]?.at ?? job.createdAt;

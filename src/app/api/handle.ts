@@ -3,6 +3,7 @@ import type { z } from 'zod';
 import { ProblemError } from '@/core/problem';
 import type { Problem } from '@/core/problem';
 import { log } from '@/data/log';
+import { wellFormed } from '@/wire/wellFormed';
 
 /** The one place that turns a problem into an HTTP status. */
 export function httpStatus(code: string): number {
@@ -83,8 +84,19 @@ export async function handleChange<T, R>(
   schema: z.ZodType<T>,
   mostBytes: number,
   work: (body: T) => Promise<R>,
-  mostFor: (raw: unknown) => number = () => mostBytes,
+  mostFor?: (raw: unknown) => number,
 ): Promise<NextResponse> {
+  return handleRequest(request, schema, mostBytes, async (body) => NextResponse.json(await work(body)), mostFor);
+}
+
+/** The same for work that makes the answer itself, such as a file. */
+export async function handleRequest<T, R extends Response>(
+  request: Request,
+  schema: z.ZodType<T>,
+  mostBytes: number,
+  work: (body: T) => Promise<R>,
+  mostFor: (raw: unknown) => number = () => mostBytes,
+): Promise<R | NextResponse> {
   if (!sameOrigin(request)) {
     return refusedWith({
       code: 'foreign-origin',
@@ -117,15 +129,7 @@ export async function handleChange<T, R>(
       details: { issues },
     });
   }
-  return answer(() => work(parsed.data));
-}
-
-/** Whether every text in a body, names included, is one that can be kept: no null character, no half of a pair. */
-function wellFormed(value: unknown): boolean {
-  if (typeof value === 'string') return value.isWellFormed() && !value.includes('\0');
-  if (Array.isArray(value)) return value.every(wellFormed);
-  if (value === null || typeof value !== 'object') return true;
-  return Object.entries(value).every(([key, inner]) => wellFormed(key) && wellFormed(inner));
+  return answerWith(() => work(parsed.data));
 }
 
 /** Serves an upload of bytes: origin, size and the words in its address are checked, then the work runs. */

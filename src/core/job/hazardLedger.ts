@@ -37,6 +37,11 @@ export interface WaitingLine {
 export interface HazardView {
   readonly unit?: Nameplate | undefined;
   readonly waiting?: readonly WaitingLine[] | undefined;
+  /**
+   * Number of the last line that was brought in from a file; 0 for a job of this bench. What was isolated and discharged
+   * elsewhere is not known to be so here.
+   */
+  readonly broughtIn?: number | undefined;
 }
 
 /** Whether an isolation names a source: by its id, or by a name that only one of them came in with. */
@@ -54,21 +59,29 @@ function isolates(
 const isUnderPower = ({ entry }: Pick<LedgerLine, 'entry'>): boolean => entry.kind === 'powered-reading';
 
 /** Who isolated each source of `everySource`, in its order; null where nobody has, or where it was undone. */
-export function isolatedBy(takenIn: readonly JobSource[], lines: readonly LedgerLine[]): readonly (string | null)[] {
-  return isolators(everySource(takenIn, lines), lines);
+export function isolatedBy(
+  takenIn: readonly JobSource[],
+  lines: readonly LedgerLine[],
+  broughtIn = 0,
+): readonly (string | null)[] {
+  return isolators(everySource(takenIn, lines), lines, broughtIn);
 }
 
-function isolators(sources: readonly KnownSource[], lines: readonly LedgerLine[]): readonly (string | null)[] {
+function isolators(
+  sources: readonly KnownSource[],
+  lines: readonly LedgerLine[],
+  broughtIn: number,
+): readonly (string | null)[] {
   // What was read under power was connected, whoever had isolated it before; also where that line was undone.
-  const last = Math.max(-1, ...lines.filter(isUnderPower).map((l) => l.seq));
+  const last = Math.max(broughtIn, ...lines.filter(isUnderPower).map((l) => l.seq));
   const standing = linesOf(lines, 'isolation').filter(({ line }) => line.seq > last);
   return sources.map((_, i) => standing.find(({ body }) => isolates(body, sources, i))?.line.actor ?? null);
 }
 
 /** The first source that nobody has isolated, or null: while there is one the job is LIVE. takenIn: as the job came. */
-export function liveSource(takenIn: readonly JobSource[], lines: readonly LedgerLine[]): string | null {
+export function liveSource(takenIn: readonly JobSource[], lines: readonly LedgerLine[], broughtIn = 0): string | null {
   const sources = everySource(takenIn, lines);
-  const by = isolators(sources, lines);
+  const by = isolators(sources, lines, broughtIn);
   return sources.find((_, i) => by[i] === null)?.name ?? null;
 }
 
@@ -128,21 +141,21 @@ export function jobHazard(
   now: Moment,
   view: HazardView = {},
 ): Hazard {
-  const { unit, waiting = [] } = view;
+  const { unit, waiting = [], broughtIn = 0 } = view;
   const order = inOrder(lines, waiting);
   const sources = everySource(takenIn, order);
   const stores = everyStore(boards, everyPlate(unit, order));
   const touches = new Touches(new Map(boards.map((b) => [b.id, b.start ? [b.board, b.start] : [b.board]])), order);
-  const proofs = new ProofLedger(sources, order, touches);
+  const proofs = new ProofLedger(sources, order, touches, broughtIn);
   // An isolation that waits here has not been written: it isolates nothing yet; an undoing that waits counts.
   const undoing = waiting.flatMap((w) => (w.reverses === null ? [] : [w.reverses]));
   const standing = lines.filter((l) => !undoing.includes(l.id));
-  const by = waiting.some(isUnderPower) ? sources.map(() => null) : isolators(sources, standing);
+  const by = waiting.some(isUnderPower) ? sources.map(() => null) : isolators(sources, standing, broughtIn);
   return judgeHazard(
     sources.map((s, i) => ({ name: s.name, isolatedBy: by[i] ?? null })),
     stores,
     (store) => proofs.of(store),
-    wetness(order),
+    wetness(order, broughtIn),
     now,
   );
 }
@@ -168,8 +181,9 @@ function everyStore(boards: readonly JobBoard[], plates: readonly (Nameplate | u
 }
 
 /** Whether the bench is in the wet, as last said; null when nobody has. A word that waits counts only when it is wet. */
-function wetness(order: readonly LedgerLine[]): boolean | null {
-  const said = linesOf(order, 'site').filter(({ line, body }) => body.wet || !line.id.startsWith('waiting'));
+function wetness(order: readonly LedgerLine[], broughtIn: number): boolean | null {
+  const here = (line: LedgerLine): boolean => !line.id.startsWith('waiting') && line.seq > broughtIn;
+  const said = linesOf(order, 'site').filter(({ line, body }) => body.wet || here(line));
   return said.at(-1)?.body.wet ?? null;
 }
 
@@ -190,13 +204,14 @@ class ProofLedger {
     sources: readonly KnownSource[],
     private readonly order: readonly LedgerLine[],
     private readonly touches: Touches,
+    private readonly broughtIn: number,
   ) {
     this.byId = new Map(order.map((l) => [l.id, l]));
     this.undone = new Set(order.flatMap((l) => (l.reverses === null ? [] : [l.reverses])));
     const open = new Map<number, Set<string>>(sources.map((_, i) => [i, new Set()]));
     this.live = order.map((line) => {
       const reversed = reversedBy(line, this.byId);
-      if (line.entry.kind === 'isolation' && !line.id.startsWith('waiting')) {
+      if (line.entry.kind === 'isolation' && !line.id.startsWith('waiting') && line.seq > broughtIn) {
         for (const [i, ids] of open) if (isolates(line.entry.body, sources, i)) ids.add(line.id);
       }
       if (reversed) for (const ids of open.values()) ids.delete(reversed.id);
@@ -232,7 +247,8 @@ class ProofLedger {
         return;
       }
       const whole = store.place !== null || [...refs].every((r) => named.includes(r));
-      const lowers = body.meterProved && whole && !this.live[i]! && !line.id.startsWith('waiting');
+      const here = line.seq > this.broughtIn && !line.id.startsWith('waiting');
+      const lowers = body.meterProved && whole && !this.live[i]! && here;
       if (high || lowers)
         standing = {
           volts: body.volts,

@@ -27,13 +27,19 @@ const Row = z
     accessories: z.string(),
     sources: Sources,
     created_at: z.date(),
+    brought_in: z.number(),
   })
-  .transform(({ created_at, ...rest }) => ({ ...rest, createdAt: created_at.getTime() }));
+  .transform(({ created_at, brought_in, ...rest }) => ({
+    ...rest,
+    createdAt: created_at.getTime(),
+    /** Number of the last line that came from a file; 0 where the job was taken in here. */
+    broughtIn: brought_in,
+  }));
 /** A job with its unit. */
 export type StoredJob = z.output<typeof Row>;
 
 const SELECT = `select j.id, j.tag, j.bench, u.name as unit, u.serial, u.nameplate, j.complaint, j.symptoms, j.history, j.accessories,
-  j.sources, j.created_at from job j join unit u on u.id = j.unit_id`;
+  j.sources, j.created_at, j.brought_in from job j join unit u on u.id = j.unit_id`;
 
 /** Every job, newest first, and the tags of those whose own row cannot be read. */
 export async function allJobs(
@@ -53,7 +59,7 @@ export async function jobByTag(db: Db, tag: string): Promise<StoredJob | null> {
 }
 
 /** Stores a job and its unit; gives the job's id. Throws ProblemError `tag-taken`. */
-export async function insertJob(tx: Tx, job: NewJob, at: Date): Promise<string> {
+export async function insertJob(tx: Tx, job: Omit<NewJob, 'board' | 'disconnected'>, at: Date): Promise<string> {
   const unit = await tx.query('insert into unit (name, serial, nameplate) values ($1, $2, $3) returning id', [
     job.unit,
     job.serial,
@@ -86,6 +92,11 @@ export async function insertJob(tx: Tx, job: NewJob, at: Date): Promise<string> 
       }),
     );
   return oneRow(z.strictObject({ id: z.string() }), rows).id;
+}
+
+/** Says that a job came from a file with so many lines: the next follows them. */
+export async function markBroughtIn(tx: Tx, jobId: string, lines: number): Promise<void> {
+  await tx.query('update job set last_seq = $2, brought_in = $2 where id = $1', [jobId, lines]);
 }
 
 /**

@@ -1,3 +1,4 @@
+import pg from 'pg';
 import { z } from 'zod';
 import type { LedgerKind } from '@/core/ledger';
 import { ProblemError } from '@/core/problem';
@@ -51,6 +52,55 @@ export async function kindsOf(
     [jobIds, [...kinds, 'reversal']],
   );
   return byJob(rows, (row) => Row.parse(row));
+}
+
+const RawRow = z
+  .strictObject({
+    id: z.string(),
+    seq: z.number(),
+    board_id: z.string().nullable(),
+    kind: z.string(),
+    body: z.record(z.string(), z.unknown()),
+    actor: z.string(),
+    at: z.date(),
+    reverses: z.string().nullable(),
+    client_key: z.string(),
+  })
+  .transform(({ board_id, client_key, ...row }) => ({ ...row, boardId: board_id, clientKey: client_key }));
+/** A line as it is kept, read by no version. */
+export type RawLine = z.output<typeof RawRow>;
+
+/** All lines of a job as they are kept, oldest first. */
+export async function rawLinesOf(db: Db, jobId: string): Promise<readonly RawLine[]> {
+  const { rows } = await db.query(
+    'select id, seq, board_id, kind, body, actor, at, reverses, client_key from ledger_line where job_id = $1 order by seq',
+    [jobId],
+  );
+  return manyRows(RawRow, rows);
+}
+
+/**
+ * Writes a line that was kept elsewhere, as it is, under its own number. When it was written there by that machine's steady
+ * clock says nothing here. Throws ProblemError `bad-archive`.
+ */
+export async function insertArchived(tx: Tx, jobId: string, line: Omit<RawLine, 'id'>): Promise<StoredLine> {
+  const { seq, boardId, kind, body, actor, at, reverses, clientKey } = line;
+  const { rows } = await tx
+    .query(
+      `insert into ledger_line (job_id, seq, board_id, kind, body, actor, at, reverses, client_key)
+       values ($1, $2, $3, $4, $5, $6, $7, $8, $9) returning ${COLUMNS}`,
+      [jobId, seq, boardId, kind, JSON.stringify(body), actor, at, reverses, clientKey],
+    )
+    .catch((error: unknown) => {
+      // The database holds a line to more than its shape: what it refuses was never written by us.
+      if (!(error instanceof pg.DatabaseError) || error.constraint === undefined) throw error;
+      throw new ProblemError({
+        code: 'bad-archive',
+        sentence: `Line ${seq} of the log cannot be (${error.constraint.replaceAll('_', ' ')}).`,
+        remedy: 'Nothing was taken in.',
+      });
+    });
+  return oneRow(Row, rows);
 }
 
 /** Every line of several jobs, newest first, by job id: one query. */

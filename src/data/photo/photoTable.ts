@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { PhotoMarks, StoredPhoto } from '@/wire/photoMarks';
+import { PhotoMarks, SIDES, StoredPhoto } from '@/wire/photoMarks';
 import type { Side } from '@/wire/photoMarks';
 import { lockFor } from '../pool';
 import type { Db, Tx } from '../pool';
@@ -12,6 +12,17 @@ export async function photosOf(db: Db, boardId: string): Promise<readonly Stored
     [boardId],
   );
   return manyRows(StoredPhoto, rows);
+}
+
+/** Every photograph of a board, older ones too, in the order they were taken. */
+export async function everyPhotoOf(
+  db: Db,
+  boardId: string,
+): Promise<readonly { readonly side: Side; readonly at: Date; readonly image: Buffer }[]> {
+  const { rows } = await db.query('select side, created_at as at, image from photo where board_id = $1 order by id', [
+    boardId,
+  ]);
+  return manyRows(z.strictObject({ side: z.enum(SIDES), at: z.date(), image: z.instanceof(Buffer) }), rows);
 }
 
 /** Keeps a photograph; gives what the page needs to know of it. */

@@ -5,7 +5,9 @@ import { mapPoint, registerPhotographs } from '@/core/registration';
 import type { Point } from '@/core/registration';
 import { useJob } from '@/features/job/JobContext';
 import type { Selection } from '@/features/schematic/selection';
+import { SIDES } from '@/wire/photoMarks';
 import type { PhotoMarks, Side, StoredPhoto } from '@/wire/photoMarks';
+import { FileDrop } from '@/ui/FileDrop';
 import { Segments } from '@/ui/Segments';
 import { Slide } from '@/ui/Slide';
 import { NetPads, Overlay, Pairs, Pins, Spot, nearest } from './photoParts';
@@ -33,7 +35,7 @@ export function PhotoPanel({
   onHover(ref: string | undefined): void;
 }) {
   const { job, active, addLine } = useJob();
-  const { photos, marks, busy, drop, mark } = usePhotos();
+  const { photos, marks, sending, drop, mark } = usePhotos();
   const [mode, setMode] = useState<Mode>('look');
   const [fade, setFade] = useState(0.35);
   const [half, setHalf] = useState<Point | null>(null);
@@ -113,8 +115,19 @@ export function PhotoPanel({
           />
         )}
         <span className="grow" />
-        <TakePicture side="front" there={front} busy={busy} drop={drop} />
-        <TakePicture side="back" there={back} busy={busy} drop={drop} />
+        {SIDES.map((side) => (
+          <FileDrop
+            key={side}
+            label={`Photograph of the ${side}`}
+            kinds="image/jpeg,image/png,image/webp"
+            mostBytes={15_000_000}
+            camera
+            sending={sending?.side === side ? sending : null}
+            onFile={(file) => void drop(side, file)}
+          >
+            {photos.some((p) => p.side === side) ? 'another' : 'add'} {side}
+          </FileDrop>
+        ))}
       </div>
       <p role="status" className="min-h-5 text-sm">
         {said || hint(mode, front, back, marks, half)}
@@ -193,41 +206,4 @@ function hint(
   return front && back && marks.pairs.length < 4
     ? 'Mark four point pairs to lay the back onto the front.'
     : 'Point at a pinned part to pick it.';
-}
-
-function TakePicture({
-  side,
-  there,
-  busy,
-  drop,
-}: {
-  side: Side;
-  there: StoredPhoto | undefined;
-  busy: boolean;
-  drop(side: Side, file: File): Promise<void>;
-}) {
-  return (
-    <label
-      className="cursor-pointer rounded-sm border border-line bg-raised px-3 py-1.5 focus-within:border-slate hover:border-ink"
-      onDragOver={(e) => e.preventDefault()}
-      onDrop={(e) => {
-        e.preventDefault();
-        const file = e.dataTransfer.files[0];
-        if (file) void drop(side, file);
-      }}
-    >
-      {busy ? 'taking …' : `${there ? 'another' : 'add'} ${side}`}
-      <input
-        type="file"
-        accept="image/jpeg,image/png,image/webp"
-        className="sr-only"
-        aria-label={`Photograph of the ${side}`}
-        onChange={(e) => {
-          const file = e.target.files?.[0];
-          if (file) void drop(side, file);
-          e.target.value = '';
-        }}
-      />
-    </label>
-  );
 }

@@ -1,9 +1,12 @@
 'use client';
 import { useState } from 'react';
+import { writeNetlist } from '@/core/netlist';
 import { netsCsv, partsCsv, pinsCsv } from '@/core/tables';
 import { useJob } from '@/features/job/JobContext';
 import { Button } from '@/ui/Button';
+import { FileDrop } from '@/ui/FileDrop';
 import { saveFile } from '@/ui/saveFile';
+import { boardToJson } from '@/wire/boardJson';
 import { readPartsText } from '@/wire/csv';
 
 const MOST_BYTES = 1_000_000;
@@ -16,7 +19,6 @@ export function TableFiles() {
     saveFile(`${job.tag}-${name}.csv`, 'text/csv', text);
   };
   const take = async (file: File): Promise<void> => {
-    if (file.size > MOST_BYTES) return setTold('This file is larger than 1 MB; nothing was taken.');
     const { lines, troubles } = readPartsText(await file.text(), active.board);
     for (const text of lines) void addLine({ kind: 'trace', body: { text } }, active.id);
     const bad = troubles.map((t) => `row ${t.row}: ${t.sentence}`).join(' ');
@@ -24,7 +26,7 @@ export function TableFiles() {
   };
   return (
     <span className="flex flex-wrap items-center gap-2 text-sm">
-      CSV:
+      Save:
       <Button kind="quiet" onClick={() => save('parts', partsCsv(active.board))}>
         parts
       </Button>
@@ -34,19 +36,24 @@ export function TableFiles() {
       <Button kind="quiet" onClick={() => save('nets', netsCsv(active.board))}>
         nets
       </Button>
-      <label className="cursor-pointer text-slate underline underline-offset-4 focus-within:text-ink">
+      <Button
+        kind="quiet"
+        onClick={() => saveFile(`${job.tag}-${active.label}.cir`, 'text/plain', writeNetlist(active.board))}
+      >
+        netlist
+      </Button>
+      <Button
+        kind="quiet"
+        onClick={() => {
+          const text = JSON.stringify(boardToJson(active.board), null, 1);
+          saveFile(`${job.tag}-${active.label}.json`, 'application/json', text);
+        }}
+      >
+        board
+      </Button>
+      <FileDrop label="Parts list" kinds=".csv,text/csv" mostBytes={MOST_BYTES} onFile={(file) => void take(file)}>
         read a parts list
-        <input
-          type="file"
-          accept=".csv,text/csv"
-          className="sr-only"
-          onChange={(e) => {
-            const file = e.target.files?.[0];
-            if (file) void take(file);
-            e.target.value = '';
-          }}
-        />
-      </label>
+      </FileDrop>
       {told !== '' && <span role="status">{told}</span>}
     </span>
   );

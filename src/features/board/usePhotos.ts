@@ -1,69 +1,69 @@
 'use client';
-import { useCallback, useEffect, useState } from 'react';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useCallback, useState } from 'react';
 import { useJob } from '@/features/job/JobContext';
 import { postJson } from '@/features/job/postJson';
+import { useUpload } from '@/features/job/useUpload';
+import type { Sending } from '@/ui/FileDrop';
 import { NO_MARKS } from '@/wire/photoMarks';
 import type { MarkChange, PhotoMarks, Side, StoredPhoto } from '@/wire/photoMarks';
-import type { Problem } from '@/core/problem';
+
+interface Pictures {
+  readonly photos: readonly StoredPhoto[];
+  readonly marks: PhotoMarks;
+}
+
+const NONE: Pictures = { photos: [], marks: NO_MARKS };
 
 /** The photographs of the board that is worked on, the marks on them, and what changes them. */
 export function usePhotos(): {
+  /** Null until they are known. */
   readonly photos: readonly StoredPhoto[] | null;
   readonly marks: PhotoMarks;
-  readonly busy: boolean;
+  readonly sending: (Sending & { readonly side: Side }) | null;
   drop(side: Side, file: File): Promise<void>;
   mark(change: MarkChange): Promise<void>;
 } {
   const { job, active, setTrouble } = useJob();
-  const [photos, setPhotos] = useState<readonly StoredPhoto[] | null>(null);
-  const [marks, setMarks] = useState<PhotoMarks>(NO_MARKS);
-  const [busy, setBusy] = useState(false);
   const path = `/api/jobs/${job.tag}/photos?board=${active.id}`;
-  useEffect(() => {
-    let stale = false;
-    void fetch(path)
-      .then((r) => r.json() as Promise<{ photos: StoredPhoto[]; marks: PhotoMarks }>)
-      .then((told) => {
-        if (stale) return;
-        setPhotos(told.photos);
-        setMarks(told.marks);
-      })
-      .catch(() => {
-        if (!stale) setPhotos([]);
-      });
-    return () => {
-      stale = true;
-    };
-  }, [path]);
+  const client = useQueryClient();
+  const { data, isError } = useQuery({
+    queryKey: ['photos', path],
+    queryFn: async ({ signal }) => (await (await fetch(path, { signal })).json()) as Pictures,
+    refetchOnWindowFocus: true,
+  });
+  const change = useCallback(
+    (next: (kept: Pictures) => Pictures) =>
+      client.setQueryData<Pictures>(['photos', path], (kept) => next(kept ?? NONE)),
+    [client, path],
+  );
+  const [sending, upload] = useUpload<StoredPhoto>();
+  const [side, setSide] = useState<Side>('front');
   const drop = useCallback(
-    async (side: Side, file: File) => {
-      setBusy(true);
-      try {
-        const response = await fetch(`${path}&side=${side}`, { method: 'POST', body: file });
-        const told = (await response.json()) as StoredPhoto & { problem?: Problem };
-        if (told.problem) setTrouble(told.problem);
-        else {
-          setTrouble(null);
-          setPhotos((kept) => [...(kept ?? []).filter((p) => p.side !== side), told]);
-        }
-      } catch {
-        setTrouble({
-          code: 'no-connection',
-          sentence: 'The photograph did not arrive.',
-          remedy: 'Check that the application runs, then drop it again.',
-        });
-      }
-      setBusy(false);
+    async (of: Side, file: File) => {
+      setSide(of);
+      const answer = await upload(`${path}&side=${of}`, file);
+      if (!answer.ok) return setTrouble(answer.problem);
+      setTrouble(null);
+      change((kept) => ({ ...kept, photos: [...kept.photos.filter((p) => p.side !== of), answer.value] }));
     },
-    [path, setTrouble],
+    [path, upload, change, setTrouble],
   );
   const mark = useCallback(
-    async (change: MarkChange) => {
-      const answer = await postJson<PhotoMarks>(`/api/jobs/${job.tag}/marks`, { boardId: active.id, change });
-      if (answer.ok) setMarks(answer.value);
+    async (wanted: MarkChange) => {
+      const body = { boardId: active.id, change: wanted };
+      const answer = await postJson<PhotoMarks>(`/api/jobs/${job.tag}/marks`, body);
+      if (answer.ok) change((kept) => ({ ...kept, marks: answer.value }));
       else setTrouble(answer.problem);
     },
-    [job.tag, active.id, setTrouble],
+    [job.tag, active.id, change, setTrouble],
   );
-  return { photos, marks, busy, drop, mark };
+  const known = data ?? (isError ? NONE : null);
+  return {
+    photos: known && known.photos,
+    marks: known?.marks ?? NO_MARKS,
+    sending: sending && { ...sending, side },
+    drop,
+    mark,
+  };
 }

@@ -1,9 +1,9 @@
 'use client';
 import { useState } from 'react';
-import type { DragEvent } from 'react';
 import { RadioGroup } from 'radix-ui';
 import type { Problem } from '@/core/problem';
 import { postJson } from '@/features/job/postJson';
+import { FileDrop } from '@/ui/FileDrop';
 import { Notice } from '@/ui/Notice';
 import { Scroll } from '@/ui/Scroll';
 import { Radio } from '@/ui/Radio';
@@ -57,15 +57,9 @@ export function BoardPicker({
 }) {
   const [file, setFile] = useState<TakenFile | null>(null);
   const [problem, setProblem] = useState<Problem | null>(null);
-  const [over, setOver] = useState(false);
 
-  const take = async (chosen: File | undefined): Promise<void> => {
-    if (!chosen) return;
+  const take = async (chosen: File): Promise<void> => {
     setProblem(null);
-    if (chosen.size > MOST_BYTES) {
-      setProblem({ code: 'too-large', sentence: `${chosen.name} is larger than 1 MB.`, remedy: 'Nothing was taken.' });
-      return;
-    }
     const text = await chosen.text();
     if (chosen.name.endsWith('.json')) {
       const choose = (): void => onChoose({ from: 'json', text });
@@ -90,22 +84,11 @@ export function BoardPicker({
     });
   };
 
-  const drop = (event: DragEvent): void => {
-    event.preventDefault();
-    setOver(false);
-    void take(event.dataTransfer.files[0]);
-  };
-
   const shown =
     problem ?? (serverProblem?.code === 'bad-board' || serverProblem?.code === 'bad-netlist' ? serverProblem : null);
   const lines = (shown?.details as { lines?: readonly LineProblem[] } | undefined)?.lines;
   return (
-    <fieldset
-      onDragOver={(e) => (e.preventDefault(), setOver(true))}
-      onDragLeave={() => setOver(false)}
-      onDrop={drop}
-      className={over ? 'outline-2 outline-brass outline-dashed' : ''}
-    >
+    <fieldset>
       <legend className="mb-1 text-sm font-semibold">Board to start from</legend>
       <RadioGroup.Root
         aria-label="Board to start from"
@@ -127,14 +110,15 @@ export function BoardPicker({
         <TypicalCircuits circuits={circuits} chosen={choice.from === 'typical' ? choice.name : null} />
         <Radio value="file" label="A board file">
           <span>
-            A board file, <span className="figure">.cir</span> or <span className="figure">.json</span>: drop it here or{' '}
-            <input
-              type="file"
-              accept=".cir,.json,.txt,.net"
-              aria-label="Choose a board file"
-              className="max-w-56 text-sm text-faint file:mr-2 file:rounded-sm file:border file:border-line file:bg-raised file:px-2 file:py-0.5 file:text-ink"
-              onChange={(e) => void take(e.target.files?.[0])}
-            />
+            A board file, <span className="figure">.cir</span> or <span className="figure">.json</span>{' '}
+            <FileDrop
+              label="Choose a board file"
+              kinds=".cir,.json,.txt,.net"
+              mostBytes={MOST_BYTES}
+              onFile={(chosen) => void take(chosen)}
+            >
+              drop it here or choose it
+            </FileDrop>
             {file && (choice.from === 'netlist' || choice.from === 'json') && (
               <span className="block text-verdigris">
                 ✓ {file.name}: {file.says}

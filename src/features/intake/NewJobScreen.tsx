@@ -17,6 +17,7 @@ import { Tick } from '@/ui/Tick';
 import { Notice } from '@/ui/Notice';
 import type { BoardChoice } from '@/wire/jobForm';
 import { BoardPicker } from './BoardPicker';
+import { BringIn } from './BringIn';
 import { Symptoms } from './Symptoms';
 import type { CircuitChoice } from './TypicalCircuits';
 import { FED_BY, useIntakeForm } from './useIntakeForm';
@@ -75,6 +76,7 @@ export function NewJobScreen({
           <strong>{problem.sentence}</strong> {problem.remedy}
         </Notice>
       )}
+      <BringIn />
       <div className="grid gap-8 md:grid-cols-2">
         <div className="flex flex-col gap-4">
           <div className="grid grid-cols-[9rem_1fr_9rem] gap-3 max-sm:grid-cols-2">

@@ -26,6 +26,8 @@ import { useTraced } from './useTraced';
 export interface JobData extends JobFacts {
   readonly tag: string;
   readonly createdAt: number;
+  /** Number of the last line that came with it from a file; 0 where it was taken in here. */
+  readonly broughtIn: number;
 }
 
 interface StartBoard {
@@ -225,12 +227,12 @@ export function JobProvider({
 
   const job = useMemo(() => correctedJob(takenIn, lines), [takenIn, lines]);
   const sources = useMemo(() => {
-    const by = isolatedBy(takenIn.sources, lines);
+    const by = isolatedBy(takenIn.sources, lines, takenIn.broughtIn);
     return everySource(takenIn.sources, lines).map((s, i) => ({ ...s, isolatedBy: by[i] ?? null }));
-  }, [takenIn.sources, lines]);
+  }, [takenIn.sources, takenIn.broughtIn, lines]);
   const state = useMemo(() => jobState(lines), [lines]);
   const progress = useMemo(() => {
-    const view = { unit: takenIn.nameplate, waiting };
+    const view = { unit: takenIn.nameplate, waiting, broughtIn: takenIn.broughtIn };
     const known = jobProgress(takenIn.sources, boards, lines, now, view);
     return lostSince === null ? known : { ...known, hazard: outOfTouch(known.hazard, lostSince, zone) };
   }, [takenIn, boards, lines, waiting, now, lostSince, zone]);

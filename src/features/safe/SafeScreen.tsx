@@ -40,6 +40,11 @@ export function SafeScreen() {
         <h2 id="sources" className="mb-2 font-semibold">
           Sources
         </h2>
+        {job.broughtIn > 0 && (
+          <p className="mb-2 text-faint">
+            Brought in from a file: what was isolated and proved elsewhere is not known here.
+          </p>
+        )}
         <ul className="flex flex-col gap-2">
           {sources.map((source, i) => {
             const who = source.isolatedBy;

@@ -8,6 +8,7 @@ import { rememberRows } from '@/features/job/useSweeps';
 import type { KeptSweep } from '@/core/job';
 import { useWidth } from '@/ui/useWidth';
 import { Button } from '@/ui/Button';
+import { FileDrop } from '@/ui/FileDrop';
 import { Scroll } from '@/ui/Scroll';
 import { Notice } from '@/ui/Notice';
 import { saveFile } from '@/ui/saveFile';
@@ -26,7 +27,6 @@ export function OneSweep({ sweep }: { sweep: KeptSweep }) {
   const readTable = useTableReader();
   const [said, setSaid] = useState('');
   const [troubles, setTroubles] = useState<readonly SweepTrouble[]>([]);
-  const file = useRef<HTMLInputElement>(null);
   // The drawing follows when there is time for it: a long table does not hold the page.
   const drawn = useDeferredValue(rows);
   const verdicts = useMemo(() => judgeSweep(setup, rows), [setup, rows]);
@@ -73,19 +73,14 @@ export function OneSweep({ sweep }: { sweep: KeptSweep }) {
           </p>
         </div>
         <div className="flex shrink-0 gap-2">
-          <input
-            ref={file}
-            type="file"
-            accept=".csv,.txt,.tsv,text/csv,text/plain"
-            aria-label="CSV file"
-            className="sr-only"
-            onChange={(e) => {
-              const chosen = e.target.files?.[0];
-              e.target.value = '';
-              if (chosen) void chosen.text().then(take);
-            }}
-          />
-          <Button onClick={() => file.current?.click()}>Read a CSV …</Button>
+          <FileDrop
+            label="CSV file"
+            kinds=".csv,.txt,.tsv,text/csv,text/plain"
+            mostBytes={20_000_000}
+            onFile={(chosen) => void chosen.text().then(take)}
+          >
+            Read a CSV …
+          </FileDrop>
           <Button
             disabled={rows.length === 0}
             onClick={() => saveFile(`${job.tag} ${setup.title}.csv`, 'text/csv', writeSweepCsv(rows))}
