@@ -1,8 +1,8 @@
 import { z } from 'zod';
 import { BOARD_LIMITS, DESIGNATOR, pinNames } from '@/core/circuit';
 import { BLOCK_KINDS } from '@/core/part';
-import type { Board, LayoutItem, Nameplate, Subcircuit } from '@/core/circuit';
-import type { Model, Part } from '@/core/part';
+import type { Part } from '@/core/part';
+
 import { BASES } from '@/core/quantity';
 
 const NAME = z.string().min(1).max(BOARD_LIMITS.nameLength);
@@ -20,7 +20,7 @@ const common = {
   basis: z.enum(BASES),
 };
 
-const PartJson = z.discriminatedUnion('kind', [
+export const PartJson = z.discriminatedUnion('kind', [
   z.strictObject({
     kind: z.enum(['resistor', 'capacitor', 'inductor']),
     ...common,
@@ -39,6 +39,7 @@ const PartJson = z.discriminatedUnion('kind', [
 ]);
 
 /** A part with as many nets as its kind has pins. */
+export type PartJson = z.output<typeof PartJson>;
 const WholePart = PartJson.refine(
   (part) => part.kind === 'ic' || part.kind === 'connector' || part.nets.length === pinNames(part as Part).length,
   { message: 'This part has not as many nets as pins.' },
@@ -129,29 +130,6 @@ export const BoardJson = z.strictObject({
 });
 export type BoardJson = z.output<typeof BoardJson>;
 
-/** A board as plain JSON, for a file, a request or a column. */
-export function boardToJson(board: Board): BoardJson {
-  const plain = (part: Part): z.output<typeof PartJson> => structuredClone(part) as z.output<typeof PartJson>;
-  return {
-    format: 'rough-lantern-board',
-    version: 1,
-    title: board.title,
-    parts: board.parts.map(plain),
-    couplings: board.couplings.map((c) => ({ ...c })),
-    models: [...board.models.values()].map((m) => ({ ...m, numbers: { ...m.numbers } })),
-    subcircuits: [...board.subcircuits.values()].map((s) => ({
-      name: s.name,
-      pins: [...s.pins],
-      parts: s.parts.map(plain),
-      couplings: s.couplings.map((c) => ({ ...c })),
-      written: [...s.written],
-    })),
-    layout: board.layout.map((l) => ({ ...l })),
-    ...(board.nameplate === undefined ? {} : { nameplate: structuredClone(board.nameplate) as BoardJson['nameplate'] }),
-    ...(board.facts === undefined ? {} : { facts: structuredClone(board.facts) as BoardJson['facts'] }),
-  };
-}
-
 /** Why a board cannot be kept, in words; null when it can be read again as it is written. */
 export function boardTrouble(json: unknown): string | null {
   const parsed = BoardJson.safeParse(json);
@@ -165,18 +143,4 @@ export function boardTrouble(json: unknown): string | null {
   return `${where}: ${issue?.message ?? 'it does not fit the schema'}`;
 }
 
-/** A board from its checked JSON. */
-export function boardFromJson(json: BoardJson): Board {
-  const keyed = <T extends { readonly name: string }>(list: readonly T[]): ReadonlyMap<string, T> =>
-    new Map(list.map((item) => [item.name.toLowerCase(), item]));
-  return {
-    title: json.title,
-    parts: json.parts as readonly Part[],
-    couplings: json.couplings,
-    models: keyed(json.models as readonly Model[]),
-    subcircuits: keyed(json.subcircuits as readonly Subcircuit[]),
-    layout: json.layout as readonly LayoutItem[],
-    ...(json.nameplate === undefined ? {} : { nameplate: json.nameplate as Nameplate }),
-    ...(json.facts === undefined ? {} : { facts: json.facts }),
-  };
-}
+export { boardFromJson, boardToJson } from './boardCopy';

@@ -5,7 +5,7 @@ import type { Part } from '../part';
 import { formatQuantity } from '../quantity';
 import type { Basis } from '../quantity';
 import { findPowerPath, rails, recogniseStages } from '../stages';
-import { runSum } from '../sums';
+import { dividerOutput, runOne } from '../sums';
 import { findDividers } from './dividers';
 import type { Divider } from './dividers';
 import { furtherSupplies, printedOutputs, supplyOf } from './supply';
@@ -130,7 +130,7 @@ function regulatedRails(board: Board, at: At): readonly Statement[] {
 /** The rail that a divider and its reference hold; null where its reference is only what the print implies. */
 function dividedRail(d: Divider, at: At): Statement | null {
   if (d.vRef === null || d.implied) return null;
-  const sum = runSum('divider-output', {
+  const sum = runOne(dividerOutput, {
     vRef: d.vRef,
     rTop: d.rTop,
     rBottom: d.rBottom,

@@ -1,4 +1,4 @@
-import type { SumDone } from './runSum';
+import type { SumDone } from './runOne';
 
 /** A point of a curve: abscissa and ordinate, SI units. */
 export interface CurvePoint {

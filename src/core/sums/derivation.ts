@@ -1,5 +1,5 @@
 import { formatQuantity, withMark } from '../quantity';
-import type { SumDone } from './runSum';
+import type { SumDone } from './runOne';
 import type { SumDefinition, SumResults } from './sumDefinition';
 
 /** One line of a derivation: `key` is the result, `formula` in keys, `numbers` the same with the figures in it. */

@@ -1,6 +1,6 @@
 import { seededRandom } from '../quantity';
 import type { Unit } from '../quantity';
-import { SUMS, runSum } from '.';
+import { SUMS, SUM_TITLES, runSum } from '.';
 import type { SumDefinition, SumDone, SumGiven, SumInput } from '.';
 
 /** Laws that hold for every sum alike: units, rules of the inputs, finiteness, limits. */
@@ -315,4 +315,8 @@ describe('limits', () => {
       expect(number('creepage', { workingV, insulation: 'reinforced' }, 'creepageMm')).toBe(2 * basic);
     }
   });
+});
+
+test('what names a sum without working it out calls it what the sum calls itself', () => {
+  expect(SUM_TITLES).toEqual(Object.fromEntries(SUMS.map((s) => [s.name, s.title])));
 });

@@ -2,11 +2,14 @@ export { bulkWave, dischargeCurve } from './curves';
 export type { CurvePoint } from './curves';
 export { derivation, resultText, sumText } from './derivation';
 export type { DerivedLine } from './derivation';
+export { dividerOutput } from './dividerOutput';
+export { runOne } from './runOne';
+export type { SumDone } from './runOne';
 export { SUMS, runSum } from './runSum';
-export type { SumDone } from './runSum';
 export { realPart } from './realPart';
 export { searchSums } from './searchSums';
 export { sumsDocument } from './sumsDocument';
+export { SUM_TITLES } from './titles';
 export { SUM_TASKS } from './sumDefinition';
 export type {
   BadInput,

@@ -6,7 +6,7 @@ import { useJob } from '@/features/job/JobContext';
 import { Button } from '@/ui/Button';
 import { FileDrop } from '@/ui/FileDrop';
 import { saveFile } from '@/ui/saveFile';
-import { boardToJson } from '@/wire/boardJson';
+import { boardToJson } from '@/wire/boardCopy';
 import { readPartsText } from '@/wire/csv';
 
 const MOST_BYTES = 1_000_000;

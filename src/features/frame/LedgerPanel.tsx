@@ -1,4 +1,5 @@
 'use client';
+import dynamic from 'next/dynamic';
 import { Scroll } from '@/ui/Scroll';
 import { memo, useMemo } from 'react';
 import type { StoredLine } from '@/wire/ledger';
@@ -55,6 +56,9 @@ export function LedgerLines() {
   );
 }
 
+/** Fetched with the reader of tables when there is such a line. */
+const SweepRowWords = dynamic(() => import('./SweepRowWords').then((m) => m.SweepRowWords), { ssr: false });
+
 const Line = memo(function Line({
   line,
   board,
@@ -66,8 +70,10 @@ const Line = memo(function Line({
   struck: boolean;
   addLine: ReturnType<typeof useJob>['addLine'];
 }) {
-  const { head, text } = lineWords(line.entry);
+  const { entry } = line;
+  const { head, text } = lineWords(entry);
   const { zone } = useSettings();
+  const row = entry.kind === 'sweep-rows' && entry.body.count === 1 ? entry.body.csv : null;
   return (
     <li className="border-b border-line/60 px-3 py-1.5 text-sm">
       <div className="flex justify-between gap-2">
@@ -80,6 +86,11 @@ const Line = memo(function Line({
           />
         )}
       </div>
+      {row !== null && (
+        <p className="break-words text-faint">
+          <SweepRowWords csv={row} />
+        </p>
+      )}
       {text !== '' && <p className="break-words text-faint">{text}</p>}
       <p className="text-xs text-faint">
         {board && `${board}, `}

@@ -1,6 +1,6 @@
 'use client';
 import Link from 'next/link';
-import { SUMS } from '@/core/sums';
+import { SUM_TITLES } from '@/core/sums';
 import { useJob } from '@/features/job/JobContext';
 
 /** A way to one sum with inputs bound to figures of the board, by input key. */
@@ -22,7 +22,7 @@ export function SumLink({
   for (const [input, text] of Object.entries(typed)) query.set(input, text);
   return (
     <Link href={`/jobs/${job.tag}/sums?${query.toString()}`} className="text-slate underline underline-offset-4">
-      {children ?? SUMS.find((s) => s.name === sum)?.title ?? sum}
+      {children ?? SUM_TITLES[sum] ?? sum}
     </Link>
   );
 }

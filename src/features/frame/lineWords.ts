@@ -2,13 +2,11 @@ import type { LedgerBodies } from '@/core/ledger';
 import type { ExpectedReading } from '@/core/expect';
 import { formatQuantity, formatVolts } from '@/core/quantity';
 import { UNTRACED } from '@/core/safety';
-import { SUMS } from '@/core/sums';
+import { SUM_TITLES } from '@/core/sums';
 import { SWEEP_COLUMNS } from '@/core/sweep';
 import type { PoweredMode } from '@/core/work';
-import type { SweepColumn } from '@/core/sweep';
 import type { StoredEntry } from '@/wire/ledger';
 import { plateWords } from './plateWords';
-import { readSweepText } from '@/wire/csv';
 
 type Correction = LedgerBodies['correction'];
 
@@ -80,7 +78,7 @@ export function lineWords(entry: StoredEntry): { readonly head: string; readonly
       return { head: `${entry.body.test}: ${entry.body.result}`, text: '' };
     case 'sum':
       return {
-        head: `sum: ${SUMS.find((s) => s.name === entry.body.name)?.title ?? entry.body.name}`,
+        head: `sum: ${SUM_TITLES[entry.body.name] ?? entry.body.name}`,
         text: entry.body.words,
       };
     case 'modification':
@@ -93,7 +91,8 @@ export function lineWords(entry: StoredEntry): { readonly head: string; readonly
     case 'sweep':
       return { head: `sweep: ${entry.body.title}`, text: `set by ${SWEEP_COLUMNS[entry.body.setBy].words}` };
     case 'sweep-rows':
-      return sweepRowsWords(entry.body);
+      // What a single row says is read where it is shown (`SweepRowWords`).
+      return { head: entry.body.count === 1 ? 'a row of a sweep' : `${entry.body.count} rows of a sweep`, text: '' };
     case 'job-state': {
       const { outcome, waitingFor, archived } = entry.body;
       return {
@@ -121,27 +120,6 @@ export function lineWords(entry: StoredEntry): { readonly head: string; readonly
 function correctionWords({ unit, serial, nameplate, complaint, history, accessories, sources }: Correction): string {
   const said = [unit, serial, nameplate && plateWords(nameplate), complaint, history, accessories];
   return [...said, sources?.map((s) => s.name).join(', ')].filter(Boolean).join('; ');
-}
-
-/** A batch of sweep rows: one row is told, more are counted. */
-function sweepRowsWords(body: { readonly csv: string; readonly count: number }): { head: string; text: string } {
-  if (body.count > 1) return { head: `${body.count} rows of a sweep`, text: '' };
-  const [row] = readSweepText(body.csv, 'vin').rows;
-  const told = (keys: readonly SweepColumn[]): string =>
-    keys
-      .flatMap((key) => {
-        const value = row?.[key];
-        return typeof value === 'number' ? [formatQuantity(value, SWEEP_COLUMNS[key].unit, 4)] : [];
-      })
-      .join(' ');
-  const [into, out, hertz, celsius] = [
-    told(['vin', 'iin']),
-    told(['vout', 'iout']),
-    told(['hertz']),
-    told(['celsius']),
-  ];
-  const words = [into && `in ${into}`, out && `out ${out}`, hertz, celsius && `${celsius} °C`];
-  return { head: words.filter(Boolean).join(', '), text: row?.note ?? '' };
 }
 
 /** An expected reading as a band. */

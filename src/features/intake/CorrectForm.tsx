@@ -11,7 +11,7 @@ import { typedFigure } from '@/features/frame/typedFigure';
 import { Button } from '@/ui/Button';
 import { TextArea, TextField } from '@/ui/Field';
 import { Select } from '@/ui/Select';
-import { COMPLAINT_CODES } from '@/wire/jobForm';
+import { COMPLAINT_CODES } from '@/wire/complaints';
 import { Symptoms } from './Symptoms';
 import { FED_BY, SOURCE_KINDS, figureIn } from './useIntakeForm';
 

@@ -12,7 +12,7 @@ import { Button } from '@/ui/Button';
 import { Confirm } from '@/ui/Confirm';
 import { TextField } from '@/ui/Field';
 import { Select } from '@/ui/Select';
-import { COMPLAINTS } from '@/wire/jobForm';
+import { COMPLAINTS } from '@/wire/complaints';
 import { BoardsSection } from './BoardsSection';
 import { CorrectForm } from './CorrectForm';
 

@@ -1,6 +1,6 @@
 'use client';
 import { Tick } from '@/ui/Tick';
-import { COMPLAINTS } from '@/wire/jobForm';
+import { COMPLAINTS } from '@/wire/complaints';
 
 /** What the unit does, by the complaints that the engine knows and those that only people say. */
 export function Symptoms({

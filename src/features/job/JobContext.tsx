@@ -11,7 +11,8 @@ import type { JobProgress, JobState, KnownSource } from '@/core/job';
 import type { JobFacts } from '@/core/ledger';
 import type { Problem } from '@/core/problem';
 import type { Hazard, Moment } from '@/core/safety';
-import { BoardJson, boardFromJson } from '@/wire/boardJson';
+import { boardFromJson } from '@/wire/boardCopy';
+import type { BoardJson } from '@/wire/boardJson';
 import type { LedgerEntry, NewLine, StoredLine } from '@/wire/ledger';
 import type { LiveJob } from '@/features/frame/LiveBanner';
 import { useActor } from './useActor';
@@ -87,11 +88,11 @@ export interface Harness {
   readonly toPin: string;
 }
 
-/** A board as the server sends it: what it started from. */
+/** A board as the server sends it: what it started from, held to its schema there. */
 export interface FirstBoard {
   readonly id: string;
   readonly label: string;
-  readonly start: unknown;
+  readonly start: BoardJson;
   /** Why it cannot be read; null when it can. */
   readonly damaged: string | null;
 }
@@ -121,7 +122,7 @@ export function useStanding(): JobStanding {
 }
 
 function openBoard({ id, label, start, damaged }: FirstBoard): StartBoard {
-  return { id, label, damaged, start: boardFromJson(BoardJson.parse(start)) };
+  return { id, label, damaged, start: boardFromJson(start) };
 }
 
 /** News of a job, as the server sends them. */

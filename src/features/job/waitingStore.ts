@@ -1,7 +1,6 @@
 import { createStore, del, delMany, entries, set } from 'idb-keyval';
-import { z } from 'zod';
 import type { Problem } from '@/core/problem';
-import { NewLine } from '@/wire/ledger';
+import type { NewLine } from '@/wire/ledger';
 
 /**
  * Lines of a job that wait for the server, or that it would not take, in this browser's own database. Each is a record of
@@ -15,12 +14,6 @@ export interface RefusedLine {
   readonly line: NewLine;
   readonly problem: Problem;
 }
-
-const Waiting = z.object({ number: z.number(), line: NewLine });
-const Refused = z.object({
-  line: NewLine,
-  problem: z.object({ code: z.string(), sentence: z.string(), remedy: z.string() }),
-});
 
 let opened: ReturnType<typeof createStore> | null = null;
 const records = (): ReturnType<typeof createStore> => (opened ??= createStore('rough-lantern', 'outbox'));
@@ -57,13 +50,12 @@ export async function linesBefore(
   const all: [IDBValidKey, unknown][] = [...earlierStore()];
   // A store that cannot be reached holds nothing.
   await tried(async () => all.push(...(await entries(records()))));
-  const read = <T>(prefix: string, schema: z.ZodType<T>): T[] =>
-    all.flatMap(([key, value]) => {
-      const parsed = String(key).startsWith(prefix) ? schema.safeParse(value) : null;
-      return parsed?.success ? [parsed.data] : [];
-    });
-  const waiting = read(`waiting ${tag} `, Waiting).sort((a, b) => a.number - b.number);
-  return { waiting: waiting.map((w) => w.line), refused: read(`refused ${tag} `, Refused) };
+  const own = all.filter(([key]) => /^(?:waiting|refused) /u.test(String(key)) && String(key).split(' ')[1] === tag);
+  // Seldom anything was left: what it is held to is fetched only then.
+  if (own.length === 0) return { waiting: [], refused: [] };
+  const { readWaiting, readRefused } = await import('./waitingShape');
+  const of = (kind: string): readonly unknown[] => own.flatMap(([key, v]) => (String(key).startsWith(kind) ? [v] : []));
+  return { waiting: readWaiting(of('waiting')), refused: readRefused(of('refused')) };
 }
 
 /** What an earlier version left in the browser's other store, carried over once. */

@@ -1,5 +1,6 @@
 'use client';
 import { Volume2, VolumeX } from 'lucide-react';
+import dynamic from 'next/dynamic';
 import { Tabs, Toggle } from 'radix-ui';
 import { linesOf, standingLines } from '@/core/ledger';
 import { memo, useMemo, useRef, useState } from 'react';
@@ -25,12 +26,13 @@ import type { LastOutcome } from './OutcomeLine';
 import { PermitList } from './PermitList';
 import { PlanList } from './PlanList';
 import { PointPanel } from './PointPanel';
-import { PoweredProbe } from './PoweredProbe';
 import { ProofFirst } from './ProofFirst';
 import { ReadingEntry } from './ReadingEntry';
 import { SuspectList } from './SuspectList';
 import { count } from './WhyThis';
 import { usePoints } from './usePoints';
+
+const PoweredProbe = dynamic(() => import('./PoweredProbe').then((m) => m.PoweredProbe), { ssr: false });
 
 /** Probe: the next point large, the figure, Enter; the verdict at once; suspects move. Each board has its own. */
 export function ProbeScreen() {

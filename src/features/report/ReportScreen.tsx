@@ -14,7 +14,7 @@ import { expectedWords, seenWords } from '@/features/frame/lineWords';
 import { Button } from '@/ui/Button';
 import { TextField } from '@/ui/Field';
 import { Select } from '@/ui/Select';
-import { COMPLAINTS } from '@/wire/jobForm';
+import { COMPLAINTS } from '@/wire/complaints';
 import { OnBoard } from './OnBoard';
 import { ReportActions } from './ReportActions';
 import { PoweredReadings } from './PoweredReadings';
