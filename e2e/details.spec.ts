@@ -1,7 +1,7 @@
 import { expect, test } from '@playwright/test';
 import type { Page } from '@playwright/test';
 import { archetypeBoard } from '../src/core/archetype';
-import { boardToJson } from '../src/wire/boardJson';
+import { boardToJson } from '../src/wire/boardCopy';
 import { choose, open, openProbe } from './bench';
 
 const origin = (): string => String(test.info().project.use.baseURL);

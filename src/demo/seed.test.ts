@@ -2,7 +2,7 @@ import { diagnosticReadings, jobProgress, jobState } from '@/core/job';
 import { testDatabase } from '@/data/testDatabase';
 import { openBench } from '@/usecases/openJob';
 import { momentOf } from '@/usecases/pulse';
-import { boardFromJson } from '@/wire/boardJson';
+import { boardFromJson } from '@/wire/boardCopy';
 import { DEMO_JOBS } from './demoJobs';
 import { seedDemo } from './seed';
 

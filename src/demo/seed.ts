@@ -15,7 +15,7 @@ import { allJobs } from '@/data/job/jobTable';
 import { addLine } from '@/usecases/addLine';
 import { createJob } from '@/usecases/createJob';
 import { openJob } from '@/usecases/openJob';
-import { boardFromJson } from '@/wire/boardJson';
+import { boardFromJson } from '@/wire/boardCopy';
 import { COLD_CONDITIONS } from '@/core/ledger';
 import type { LedgerEntry } from '@/wire/ledger';
 import { NewJob } from '@/wire/jobForm';

@@ -17,7 +17,7 @@ import { seededRandom } from '@/core/quantity';
 import type { Random } from '@/core/quantity';
 import { deriveBoard } from '@/core/trace';
 import { exportReadings } from '@/usecases/exportJob';
-import { boardToJson } from '@/wire/boardJson';
+import { boardToJson } from '@/wire/boardCopy';
 import { LedgerEntry, readEntry } from '@/wire/ledger';
 import type { StoredEntry, StoredLine } from '@/wire/ledger';
 import { ODD_WORDS, hostileNetlist, hostileShorthand, pick } from './hostile';

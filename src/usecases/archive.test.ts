@@ -6,7 +6,7 @@ import { readNetlist } from '@/core/netlist';
 import { testDatabase } from '@/data/testDatabase';
 import { DEMO_JOBS } from '@/demo/demoJobs';
 import { seedDemo } from '@/demo/seed';
-import { boardFromJson } from '@/wire/boardJson';
+import { boardFromJson } from '@/wire/boardCopy';
 import type { JobArchive } from '@/wire/jobArchive';
 import type { LedgerEntry } from '@/wire/ledger';
 import { addLine } from './addLine';

@@ -7,7 +7,7 @@ import { rawLinesOf } from '@/data/ledger/ledgerTable';
 import { everyPhotoOf, marksOf } from '@/data/photo/photoTable';
 import { withSnapshot } from '@/data/pool';
 import type { Db } from '@/data/pool';
-import { boardFromJson } from '@/wire/boardJson';
+import { boardFromJson } from '@/wire/boardCopy';
 import { readSweepText } from '@/wire/csv';
 import { renamed } from '@/wire/jobArchive';
 import type { JobArchive } from '@/wire/jobArchive';

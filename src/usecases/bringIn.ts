@@ -10,7 +10,7 @@ import { insertArchived } from '@/data/ledger/ledgerTable';
 import { insertPhoto, putMarks } from '@/data/photo/photoTable';
 import { withTransaction } from '@/data/pool';
 import type { Tx } from '@/data/pool';
-import { boardFromJson, boardToJson } from '@/wire/boardJson';
+import { boardFromJson, boardToJson } from '@/wire/boardCopy';
 import { JobArchive, renamed } from '@/wire/jobArchive';
 import type { StoredLine } from '@/wire/ledger';
 import { wellFormed } from '@/wire/wellFormed';

@@ -7,7 +7,7 @@ import type { StoredHarness } from '@/data/harness/harnessTable';
 import { insertLine } from '@/data/ledger/ledgerTable';
 import { withTransaction } from '@/data/pool';
 import type { Tx } from '@/data/pool';
-import { boardToJson } from '@/wire/boardJson';
+import { boardToJson } from '@/wire/boardCopy';
 import type { BoardsChange } from '@/wire/jobForm';
 import type { StoredLine } from '@/wire/ledger';
 import { chooseBoard } from './chooseBoard';

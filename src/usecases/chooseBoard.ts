@@ -7,7 +7,8 @@ import { boardsOf } from '@/data/board/boardTable';
 import type { BoardOrigin } from '@/data/board/boardTable';
 import { jobByTag } from '@/data/job/jobTable';
 import type { Tx } from '@/data/pool';
-import { BoardJson, boardFromJson } from '@/wire/boardJson';
+import { boardFromJson } from '@/wire/boardCopy';
+import { BoardJson } from '@/wire/boardJson';
 import type { BoardChoice } from '@/wire/jobForm';
 import { readAside } from './readAside';
 

@@ -6,7 +6,7 @@ import { insertJob } from '@/data/job/jobTable';
 import { insertLine } from '@/data/ledger/ledgerTable';
 import { readSettings } from '@/data/setting/settingTable';
 import { withTransaction } from '@/data/pool';
-import { boardToJson } from '@/wire/boardJson';
+import { boardToJson } from '@/wire/boardCopy';
 import type { NewJob } from '@/wire/jobForm';
 import { mainsFigures } from '@/wire/settings';
 import type { Settings } from '@/wire/settings';

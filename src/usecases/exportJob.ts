@@ -7,7 +7,7 @@ import { MODE_UNITS } from '@/core/meter';
 import { POWERED_UNITS } from '@/core/work';
 import type { OperatingCondition } from '@/core/work';
 import { renamed } from '@/wire/jobArchive';
-import { boardFromJson } from '@/wire/boardJson';
+import { boardFromJson } from '@/wire/boardCopy';
 import type { BenchJob, OpenJob } from './openJob';
 
 interface ExportedReading {

@@ -10,7 +10,7 @@ import { writeSweepCsv, EMPTY_ROW } from '@/core/sweep';
 import { deriveBoard } from '@/core/trace';
 import { testDatabase } from '@/data/testDatabase';
 import { DOCK_MODULE } from '@/demo/boards/dockModule';
-import { boardFromJson, boardToJson } from '@/wire/boardJson';
+import { boardFromJson, boardToJson } from '@/wire/boardCopy';
 import { NewJob } from '@/wire/jobForm';
 import type { LedgerEntry, NewLine } from '@/wire/ledger';
 import { addLine } from './addLine';

@@ -9,7 +9,7 @@ import { addLine } from '@/usecases/addLine';
 import { exportReadings, jobJson, readingsCsv } from '@/usecases/exportJob';
 import { openBench, openJob } from '@/usecases/openJob';
 import { momentOf } from '@/usecases/pulse';
-import { boardFromJson } from '@/wire/boardJson';
+import { boardFromJson } from '@/wire/boardCopy';
 
 /** The demo jobs as the application kept them three schemas ago: what a bench's database may hold when it is brought up to date. */
 const TABLES = [

@@ -1,7 +1,7 @@
 import type { Board } from '@/core/circuit';
 import { contentOf, editionOf } from '@/data/board/boardTable';
 import type { Db } from '@/data/pool';
-import { boardFromJson } from '@/wire/boardJson';
+import { boardFromJson } from '@/wire/boardCopy';
 
 /** How many boards are kept opened; an edition of a board never changes. */
 const MOST_OPEN = 40;

@@ -4,7 +4,7 @@ import { deriveBoard, readShorthand } from '@/core/trace';
 import { startOf, updateBoard } from '@/data/board/boardTable';
 import { factsOf } from '@/data/ledger/ledgerTable';
 import type { Tx } from '@/data/pool';
-import { boardFromJson, boardToJson } from '@/wire/boardJson';
+import { boardFromJson, boardToJson } from '@/wire/boardCopy';
 import type { StoredLine } from '@/wire/ledger';
 
 /** Refuses a line of the shorthand that cannot be read, with the character where it goes wrong. */

@@ -2,6 +2,10 @@ import { formatQuantity, setDecimalMark } from '@/core/quantity';
 import { jobByTag } from '@/data/job/jobTable';
 import { testDatabase } from '@/data/testDatabase';
 import { NewJob } from '@/wire/jobForm';
+import { readingSeconds } from '@/core/diagnose';
+import { workshopMeter } from '@/core/meter';
+import { workshopDerating } from '@/core/stress';
+import { applyChoices } from '@/wire/choices';
 import { FIRST_SETTINGS, Settings } from '@/wire/settings';
 import { createJob } from './createJob';
 import { changeSettings, workshopSettings } from './settings';
@@ -12,7 +16,7 @@ beforeAll(async () => {
   db = await testDatabase();
 });
 afterAll(() => db.close());
-afterEach(() => setDecimalMark('point'));
+afterEach(() => applyChoices(FIRST_SETTINGS));
 
 const wanted: Settings = {
   workshop: { name: 'Net loft', address: 'North Quay' },
@@ -21,6 +25,11 @@ const wanted: Settings = {
   decimal: 'comma',
   mains: '120/60',
   sound: false,
+  meter: { ...FIRST_SETTINGS.meter, diodeAmps: 0.5e-3 },
+  instruments: ['esr'],
+  costs: { ...FIRST_SETTINGS.costs, bothMove: 12 },
+  derating: { ...FIRST_SETTINGS.derating, fuse: 0.6 },
+  closeOut: { ...FIRST_SETTINGS.closeOut, earthOhms: 0.1 },
 };
 
 test('as at first, then as they were set, for every process that reads them; figures follow', async () => {
@@ -29,6 +38,10 @@ test('as at first, then as they were set, for every process that reads them; fig
   expect(formatQuantity(4700, 'ohm')).toBe('4,7\u2009kΩ');
   setDecimalMark('point');
   expect(await workshopSettings(db.pool)).toEqual(wanted);
+  // The engine of this process goes by them.
+  expect([workshopMeter().diodeAmps, workshopDerating().fuse.factor]).toEqual([0.5e-3, 0.6]);
+  const far = { mode: 'ohms', red: 'A', black: 'B', settle: 0 } as const;
+  expect(readingSeconds(far, null)).toBe(12);
   expect(formatQuantity(4700, 'ohm')).toBe('4,7\u2009kΩ');
   // Set again, it is still one row.
   await changeSettings(db.pool, { ...wanted, decimal: 'point' }, NOW);

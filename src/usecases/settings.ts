@@ -1,5 +1,5 @@
 import type { Pool } from 'pg';
-import { setDecimalMark } from '@/core/quantity';
+import { applyChoices } from '@/wire/choices';
 import { log } from '@/data/log';
 import { withTransaction } from '@/data/pool';
 import { putSettings, readSettings } from '@/data/setting/settingTable';
@@ -15,13 +15,13 @@ export async function workshopSettings(pool: Pool): Promise<Settings> {
     log().warn({ err }, 'the settings could not be read');
     return FIRST_SETTINGS;
   });
-  setDecimalMark(settings.decimal);
+  applyChoices(settings);
   return settings;
 }
 
 /** Sets the workshop's settings anew. */
 export async function changeSettings(pool: Pool, settings: Settings, now: Date): Promise<Settings> {
   await withTransaction(pool, (tx) => putSettings(tx, settings, now));
-  setDecimalMark(settings.decimal);
+  applyChoices(settings);
   return settings;
 }

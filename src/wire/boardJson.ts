@@ -142,5 +142,3 @@ export function boardTrouble(json: unknown): string | null {
     typeof ref === 'string' ? `${ref.slice(0, 40)} (${issue!.path.slice(2).join('.')})` : issue?.path.join('.');
   return `${where}: ${issue?.message ?? 'it does not fit the schema'}`;
 }
-
-export { boardFromJson, boardToJson } from './boardCopy';

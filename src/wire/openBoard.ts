@@ -4,7 +4,8 @@ import { readNetlist } from '@/core/netlist';
 import { ProblemError } from '@/core/problem';
 import { parseReadingsCsv } from './readingsCsv';
 import type { ReadingsFile } from './readingsCsv';
-import { BoardJson, FactsFile, boardFromJson } from './boardJson';
+import { boardFromJson } from './boardCopy';
+import { BoardJson, FactsFile } from './boardJson';
 
 /** A file that could not be read or understood: the message holds every line of it. */
 function unusable(code: string, sentence: string): ProblemError {

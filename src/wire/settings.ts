@@ -1,4 +1,8 @@
 import { z } from 'zod';
+import { READING_SECONDS } from '@/core/diagnose';
+import { DEFAULT_METER } from '@/core/meter';
+import { DERATING } from '@/core/stress';
+import type { StressKind } from '@/core/stress';
 
 /** Whether this computer knows a time zone by this name. */
 function isZone(name: string): boolean {
@@ -30,6 +34,40 @@ export function mainsFigures(mains: (typeof MAINS)[number]): { readonly volts: n
   return { volts, hertz };
 }
 
+const between = (least: number, most: number) =>
+  z.number('This wants a figure.').min(least, `No less than ${least}.`).max(most, `No more than ${most}.`);
+
+/** The workshop's meter: every figure of the contract's profile, SI units. */
+export const MeterSettings = z.strictObject({
+  diodeAmps: between(1e-6, 0.1),
+  diodeLimitVolts: between(0.5, 20),
+  diodeOverloadVolts: between(0.3, 20),
+  ohmsAmps: z.array(between(1e-10, 0.1)).length(6),
+  ohmsRangeVolts: between(0.01, 10),
+  ohmsOverload: between(1e4, 1e12),
+  beepOhms: between(0.1, 1000),
+  diodeFraction: between(0.0001, 0.2),
+  diodeFloorVolts: between(0.0001, 0.1),
+  ohmsFraction: between(0.0001, 0.2),
+  lowRangeFloorOhms: between(0.001, 10),
+  lowRangeOhms: between(10, 1e5),
+});
+
+/** Instruments that tell what a meter cannot. */
+export const INSTRUMENTS = [
+  { code: 'esr', words: 'ESR meter' },
+  { code: 'capacitance', words: 'capacitance meter' },
+  { code: 'ring', words: 'ring tester for windings' },
+  { code: 'oscilloscope', words: 'oscilloscope' },
+  { code: 'variac', words: 'variable transformer' },
+  { code: 'isolation', words: 'isolating transformer' },
+  { code: 'lamp', words: 'series lamp' },
+  { code: 'insulation', words: 'insulation and earth tester' },
+] as const;
+const INSTRUMENT_CODES = INSTRUMENTS.map((i) => i.code) as [string, ...string[]];
+
+const KINDS = Object.keys(DERATING) as StressKind[];
+
 /** What a workshop sets once: its name, its benches, how figures and times are written. */
 export const Settings = z.strictObject({
   /** For the head of a report. */
@@ -47,6 +85,26 @@ export const Settings = z.strictObject({
   mains: z.enum(MAINS),
   /** Tones of a reading, until a bench switches them otherwise. */
   sound: z.boolean(),
+  meter: MeterSettings,
+  instruments: z.array(z.enum(INSTRUMENT_CODES)).max(INSTRUMENTS.length),
+  /** What a reading costs, seconds. */
+  costs: z.strictObject({
+    sameBlackSameMode: between(0.5, 120),
+    bothMove: between(0.5, 120),
+    modeChange: between(0, 120),
+    patience: between(0.5, 600),
+    impatience: between(1, 20),
+  }),
+  /** Share of a rating that is used, by kind of stress. */
+  derating: z.strictObject(
+    Object.fromEntries(KINDS.map((kind) => [kind, between(0.2, 1)])) as Record<StressKind, ReturnType<typeof between>>,
+  ),
+  /** Limits of the tests before a unit is handed over: ohms, ohms, amperes. Local codes may ask for others. */
+  closeOut: z.strictObject({
+    earthOhms: between(0.01, 10),
+    insulationOhms: between(1e4, 1e12),
+    leakageAmps: between(1e-6, 0.1),
+  }),
 });
 export type Settings = z.infer<typeof Settings>;
 
@@ -58,6 +116,11 @@ export const FIRST_SETTINGS: Settings = {
   decimal: 'point',
   mains: '230/50',
   sound: true,
+  meter: { ...DEFAULT_METER, ohmsAmps: [...DEFAULT_METER.ohmsAmps] },
+  instruments: [],
+  costs: { ...READING_SECONDS },
+  derating: Object.fromEntries(KINDS.map((kind) => [kind, DERATING[kind].factor])) as Settings['derating'],
+  closeOut: { earthOhms: 0.2, insulationOhms: 1e6, leakageAmps: 3.5e-3 },
 };
 
 /** Settings as they are stored, by another version perhaps: what is missing or not understood is as it is at first. */

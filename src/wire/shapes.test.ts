@@ -1,5 +1,6 @@
 import { archetypeBoard } from '@/core/archetype';
-import { boardFromJson, boardToJson, BoardJson } from './boardJson';
+import { boardFromJson, boardToJson } from './boardCopy';
+import { BoardJson } from './boardJson';
 import { BoardsChange, COMPLAINTS, COMPLAINT_CODES, NewJob } from './jobForm';
 import { LedgerEntry, NewLine, readEntry, storedBody } from './ledger';
 import { parseReadingsCsv } from './readingsCsv';

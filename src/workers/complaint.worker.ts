@@ -1,4 +1,4 @@
-import './mark';
+import './choices';
 import { ComplaintReader, listHypotheses } from '@/core/diagnose';
 import type { ComplaintSigns, Hypothesis, Symptom } from '@/core/diagnose';
 import type { ComplaintAnswer, ComplaintAsked } from './messages';

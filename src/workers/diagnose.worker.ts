@@ -1,4 +1,4 @@
-import './mark';
+import './choices';
 import { Diagnoser, buildDictionary, firstLook, listHypotheses, lookFactors } from '@/core/diagnose';
 import type { ComplaintSigns, FaultDictionary, Symptom } from '@/core/diagnose';
 import { Permit } from '@/core/permit';

@@ -1,4 +1,4 @@
-import './mark';
+import './choices';
 import { poweredPlace } from '@/core/job';
 import { PoweredReader, alivePoint, alivePoints, railVolts, withReadings, workedVolts } from '@/core/work';
 import type { AlivePoint, MeasuredUnit, TakenReading } from '@/core/work';

@@ -1,4 +1,4 @@
-import './mark';
+import './choices';
 import { writeSweepCsv } from '@/core/sweep';
 import type { SweepAsked, SweepAnswer } from './sweepMessages';
 import { readSweepText } from '@/wire/csv';

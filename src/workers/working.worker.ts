@@ -1,4 +1,4 @@
-import './mark';
+import './choices';
 import { limiterSteps } from '@/core/diagnose';
 import { expectReading, movedPoints, supposed } from '@/core/expect';
 import type { ExpectedReading, Supposition } from '@/core/expect';

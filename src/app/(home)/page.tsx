@@ -5,7 +5,7 @@ import type { BenchRow } from '@/features/bench/benchRow';
 import { openBench } from '@/usecases/openJob';
 import { timeWords } from '@/ui/when';
 import { momentOf } from '@/usecases/pulse';
-import { boardFromJson } from '@/wire/boardJson';
+import { boardFromJson } from '@/wire/boardCopy';
 import type { Hazard } from '@/core/safety';
 import { settingsNow } from '../settingsNow';
 

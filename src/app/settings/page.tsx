@@ -1,3 +1,4 @@
+import { version } from '@/data/version';
 import { LoosePage } from '@/features/frame/LoosePage';
 import { SettingsScreen } from '@/features/settings/SettingsScreen';
 import { settingsNow } from '../settingsNow';
@@ -8,7 +9,7 @@ export const dynamic = 'force-dynamic';
 export default async function SettingsPage() {
   return (
     <LoosePage title={<h1>Settings of the workshop</h1>}>
-      <SettingsScreen settings={await settingsNow()} now={new Date().getTime()} />
+      <SettingsScreen settings={await settingsNow()} now={new Date().getTime()} version={version()} />
     </LoosePage>
   );
 }

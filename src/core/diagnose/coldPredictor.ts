@@ -1,20 +1,11 @@
 import { netKey } from '../circuit';
-import { DEFAULT_METER } from '../meter';
+import { workshopMeter } from '../meter';
 import type { ColdMode, MeterProfile } from '../meter';
 import type { Predicted } from './experiment';
 import { scaleKind } from './outcome';
+import { workshopCosts } from './readingCost';
 import type { OutcomeScale } from './scale';
 import type { ProbePoint } from './probePoint';
-
-/** Seconds that a cold reading costs at the bench; every figure may be changed (`engine.md` section 7). */
-export const READING_SECONDS = {
-  sameBlackSameMode: 5,
-  bothMove: 10,
-  modeChange: 3,
-  /** Beyond this a settling time is charged several times over: the plan should find another way. */
-  patience: 5,
-  impatience: 4,
-} as const;
 
 /** What a cold reading costs after the last one, in seconds, settling included. */
 export function readingSeconds(
@@ -22,16 +13,17 @@ export function readingSeconds(
   last: ProbePoint | null,
   settle = point.settle,
 ): number {
+  const costs = workshopCosts();
   const blackStays = last !== null && netKey(last.black) === netKey(point.black);
-  const moved = blackStays ? READING_SECONDS.sameBlackSameMode : READING_SECONDS.bothMove;
-  const changed = last !== null && last.mode !== point.mode ? READING_SECONDS.modeChange : 0;
-  const { patience, impatience } = READING_SECONDS;
+  const moved = blackStays ? costs.sameBlackSameMode : costs.bothMove;
+  const changed = last !== null && last.mode !== point.mode ? costs.modeChange : 0;
+  const { patience, impatience } = costs;
   const waiting = settle <= patience ? settle : patience + impatience * (settle - patience);
   return moved + changed + waiting;
 }
 
 /** The scale on which a meter mode is read: volts, or ohms by their logarithm. */
-export function scaleOf(mode: ColdMode, meter: MeterProfile = DEFAULT_METER): OutcomeScale {
+export function scaleOf(mode: ColdMode, meter: MeterProfile = workshopMeter()): OutcomeScale {
   const kind = scaleKind(mode);
   if (kind === 'linear') {
     const { diodeFraction, diodeFloorVolts, diodeOverloadVolts } = meter;

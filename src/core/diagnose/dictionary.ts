@@ -1,6 +1,6 @@
 import { netKey } from '../circuit';
 import type { Board } from '../circuit';
-import { DEFAULT_METER, probe, solverFor } from '../meter';
+import { probe, solverFor, workshopMeter } from '../meter';
 import type { DcSolver } from '../solve';
 import { readingSeconds, scaleOf } from './coldPredictor';
 import { addHypothesis, draftPoint } from './dictionaryEntries';
@@ -144,7 +144,7 @@ export function defaultPoints(board: Board, healthy: DcSolver = solverFor(board,
     return read.ok ? read.value.raw : Infinity;
   };
   const apart = neighbourPins(board)
-    .filter(({ a, b }) => ohms(a, b) > DEFAULT_METER.ohmsOverload && ohms(b, a) > DEFAULT_METER.ohmsOverload)
+    .filter(({ a, b }) => ohms(a, b) > workshopMeter().ohmsOverload && ohms(b, a) > workshopMeter().ohmsOverload)
     .map(({ a, b }) => ({ mode: 'ohms' as const, red: a, black: b }));
   const across = probePairs(board).flatMap(({ a, b }) => {
     const [there, back] = [ohms(a, b), ohms(b, a)];

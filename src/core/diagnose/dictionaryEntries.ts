@@ -1,7 +1,7 @@
 import { netKey } from '../circuit';
 import type { Board } from '../circuit';
 import type { Fault } from '../fault';
-import { DEFAULT_METER, READING_SHARE, probe, solverFor } from '../meter';
+import { READING_SHARE, probe, solverFor, workshopMeter } from '../meter';
 import type { ComputedReading } from '../meter';
 import type { DcSolver, Network } from '../solve';
 import { driftSpread } from './drift';
@@ -91,7 +91,7 @@ function nearbyStart(known: KnownSolution, change: Changes, draft: PointDraft): 
   if (!solvedNearby(known, change, next)) return null;
   // Near its open voltage the meter gives way: that is nothing to be followed along a tangent.
   const most = Math.max(known.reading, leadVolts(next, draft));
-  return most < DEFAULT_METER.diodeLimitVolts - CLAMP_ROOM ? next : null;
+  return most < workshopMeter().diodeLimitVolts - CLAMP_ROOM ? next : null;
 }
 
 const CLAMP_ROOM = 0.12;
@@ -174,7 +174,7 @@ function predict(
   const warm = known !== null && start !== null && solver.connected(red, black) && red !== black;
   if (warm) {
     // First at the base's own test current: most faults change nothing here, and then this is the whole work.
-    const drive = { kind: 'current', amps: known.amps, limitVolts: DEFAULT_METER.diodeLimitVolts } as const;
+    const drive = { kind: 'current', amps: known.amps, limitVolts: workshopMeter().diodeLimitVolts } as const;
     solver.startFrom(red, start, known.states);
     const first = solver.solve(red, black, drive, true, READING_SHARE);
     const same = first.ok && Math.abs(Math.abs(first.value.volts) - known.reading) <= UNCHANGED * known.reading + 1e-6;
@@ -196,7 +196,7 @@ function predict(
 
 /** Keeps a solution that others build on: of the range that was read, and settled at every node. */
 function keepWhole(board: Board, solver: DcSolver, red: number, black: number, amps: number): KnownSolution | null {
-  const drive = { kind: 'current', amps, limitVolts: DEFAULT_METER.diodeLimitVolts } as const;
+  const drive = { kind: 'current', amps, limitVolts: workshopMeter().diodeLimitVolts } as const;
   return solver.solve(red, black, drive, true).ok ? keepSolution(board, solver, red, black, amps) : null;
 }
 

@@ -7,6 +7,8 @@ export type { Diagnosis, Standing, Suspect, Surety, UnseenKind } from './standin
 export { buildDictionary, buildWholeDictionary, defaultPoints } from './dictionary';
 export type { DictionaryStep, FaultDictionary } from './dictionary';
 export { readingSeconds, scaleOf } from './coldPredictor';
+export { READING_SECONDS, setReadingSeconds } from './readingCost';
+export type { ReadingSeconds } from './readingCost';
 export type { Predicted, Predictor } from './experiment';
 export type { OutcomeScale } from './scale';
 export { firstLook } from './firstLook';

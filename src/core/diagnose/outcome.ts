@@ -1,4 +1,4 @@
-import { DEFAULT_METER, meterSigma } from '../meter';
+import { meterSigma, workshopMeter } from '../meter';
 import type { ColdMode, MeterProfile, OtherRange } from '../meter';
 import { normalCdf } from '../quantity';
 import type { MainDraws } from '../solve';
@@ -73,7 +73,7 @@ export function outcomeSpread(
   partSigma: number,
   other: OtherRange | null | undefined = null,
   main: MainDraws | null | undefined = null,
-  meter: MeterProfile = DEFAULT_METER,
+  meter: MeterProfile = workshopMeter(),
   leadOhms = ZEROED_LEADS_OHMS,
 ): OutcomeSpread {
   const own = spreadOf(mode, raw, partSigma, other ?? null, meter, leadOhms);

@@ -1,6 +1,8 @@
 export { READING_SHARE, beeps, meterSigma, probe } from './probe';
 export type { ComputedReading, OtherRange } from './probe';
-export { DEFAULT_METER } from './profile';
+export { learnMeter } from './learn';
+export type { LearnedMeter, Touches } from './learn';
+export { DEFAULT_METER, setWorkshopMeter, workshopMeter } from './profile';
 export type { MeterProfile } from './profile';
 export { coldMode, readBoard, solverFor, unknownNet } from './readBoard';
 export type { ModeNotAvailable, ReadProblem, UnknownMode, UnknownNet } from './readBoard';

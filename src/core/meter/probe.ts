@@ -2,7 +2,7 @@ import { ok } from '../problem';
 import type { Result } from '../problem';
 import { normalCdf } from '../quantity';
 import type { DcSolver, MainDraws, NoConvergence } from '../solve';
-import { DEFAULT_METER } from './profile';
+import { workshopMeter } from './profile';
 import type { MeterProfile } from './profile';
 import type { ColdMode, MeterReading } from './reading';
 
@@ -70,7 +70,7 @@ export function probe(
   black: number,
   options: ProbeOptions = {},
 ): Result<ComputedReading, NoConvergence> {
-  const { meter = DEFAULT_METER, start } = options;
+  const { meter = workshopMeter(), start } = options;
   if (red === black) return ok({ reading: { kind: 'figure', value: 0 }, raw: 0, sigma: 0, amps: meter.diodeAmps });
   if (!solver.connected(red, black)) return ok({ reading: OVERLOAD, raw: Infinity, sigma: 0, amps: 0 });
   if (start instanceof Float64Array) solver.startFrom(red, start);
@@ -264,12 +264,12 @@ function inUse(volts: number, spread: number, lower: boolean, meter: MeterProfil
 }
 
 /** Whether a continuity reading beeps. */
-export function beeps(reading: MeterReading, meter: MeterProfile = DEFAULT_METER): boolean {
+export function beeps(reading: MeterReading, meter: MeterProfile = workshopMeter()): boolean {
   return reading.kind === 'figure' && reading.value < meter.beepOhms;
 }
 
 /** One sigma of what the meter itself adds to a reading, in the unit of the mode (contract, section 3). */
-export function meterSigma(mode: ColdMode, value: number, meter: MeterProfile = DEFAULT_METER): number {
+export function meterSigma(mode: ColdMode, value: number, meter: MeterProfile = workshopMeter()): number {
   if (mode === 'diode') return Math.abs(value) * meter.diodeFraction + meter.diodeFloorVolts;
   const floor = Math.abs(value) <= meter.lowRangeOhms ? meter.lowRangeFloorOhms : 0;
   return Math.abs(value) * meter.ohmsFraction + floor;

@@ -34,3 +34,13 @@ export const DEFAULT_METER: MeterProfile = {
   lowRangeFloorOhms: 0.1,
   lowRangeOhms: 600,
 };
+
+let own: MeterProfile = DEFAULT_METER;
+
+/** The workshop's meter, by which readings of this process are expected and weighed; the contract's until one is set. */
+export const workshopMeter = (): MeterProfile => own;
+
+/** Sets it, once, before anything is expected: page, server and each worker do at their begin. */
+export function setWorkshopMeter(meter: MeterProfile): void {
+  own = meter;
+}

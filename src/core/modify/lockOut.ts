@@ -5,7 +5,7 @@ import type { Part } from '../part';
 import { ok } from '../problem';
 import type { Result } from '../problem';
 import { formatQuantity } from '../quantity';
-import { DERATING, judgeStress } from '../stress';
+import { judgeStress, workshopDerating } from '../stress';
 import type { StressRow } from '../stress';
 import { runSum } from '../sums';
 import type { BadInput } from '../sums';
@@ -103,7 +103,7 @@ export function lockOutStress(board: Board, change: LockOut): readonly StressRow
   const pinVolts = most === null ? null : (most * rBottom) / (rTop + rBottom);
   const watts = most === null ? null : (most - pinVolts!) ** 2 / rTop;
   const rating = partFigure(top, 'ratedWatts') ?? null;
-  const factor = DERATING['resistor-power'].factor;
+  const factor = workshopDerating()['resistor-power'].factor;
   const unknown = 'the highest input is not noted';
   return [
     {

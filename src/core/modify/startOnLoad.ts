@@ -4,7 +4,7 @@ import type { Board } from '../circuit';
 import { ok } from '../problem';
 import type { Result } from '../problem';
 import { formatQuantity, nearestPreferred } from '../quantity';
-import { DERATING, judgeStress } from '../stress';
+import { judgeStress, workshopDerating } from '../stress';
 import type { StressRow } from '../stress';
 import { runSum } from '../sums';
 import type { BadInput } from '../sums';
@@ -105,7 +105,7 @@ export function startOnLoadStress(board: Board, change: StartOnLoad): readonly S
   const watts = change.iMax ** 2 * ohms;
   const drop = change.iMax * ohms;
   const baseWatts = Math.max(0, drop - change.vBe) ** 2 / BASE_OHMS;
-  const factor = DERATING['resistor-power'].factor;
+  const factor = workshopDerating()['resistor-power'].factor;
   const power = (ref: string, stress: number, rating: number, why: string): StressRow => ({
     ref,
     quantity: 'power',

@@ -2,7 +2,7 @@ import { netKey } from '../circuit';
 import type { Board } from '../circuit';
 import { LEADS_OHMS, coordinate, outcomeSpread, pointKey, settleSeconds } from '../diagnose';
 import type { Observation, OutcomeSpread, ProbePoint } from '../diagnose';
-import { DEFAULT_METER, probe, solverFor } from '../meter';
+import { probe, solverFor, workshopMeter } from '../meter';
 import type { ColdMode, OtherRange } from '../meter';
 import type { DcSolver } from '../solve';
 import { LEAK_OHMS, findThreats } from './threats';
@@ -186,7 +186,7 @@ function shown(solver: DcSolver, { mode, red, black }: ProbePoint): OutcomeSprea
 
 /** With leads that nobody zeroed: a permit does not rest on that. */
 function unzeroed(mode: ColdMode, raw: number, sigma: number, other?: OtherRange): OutcomeSpread {
-  return outcomeSpread(mode, raw, sigma, other, null, DEFAULT_METER, LEADS_OHMS);
+  return outcomeSpread(mode, raw, sigma, other, null, workshopMeter(), LEADS_OHMS);
 }
 
 /** Whether an observation is too high for what a threat would read: then the threat is not there. */
@@ -195,7 +195,7 @@ export function rulesOut(point: ProbePoint, threat: OutcomeSpread, healthy: Outc
     case 'overload':
       // A continuity test overloads from its only range on.
       if (point.mode === 'continuity')
-        return threat.mean + SURE_SIGMA * threat.sigma < Math.log(DEFAULT_METER.lowRangeOhms);
+        return threat.mean + SURE_SIGMA * threat.sigma < Math.log(workshopMeter().lowRangeOhms);
       return threat.overload < NEVER;
     case 'figure':
     case 'at-least':

@@ -4,7 +4,7 @@ import { isFuse } from '../part';
 import type { Part } from '../part';
 import { formatQuantity } from '../quantity';
 import { findPowerPath } from '../stages';
-import { DERATING, judgeStress } from '../stress';
+import { judgeStress, workshopDerating } from '../stress';
 import type { Derating, StressKind, Verdict } from '../stress';
 import { Strains } from '../work';
 import { cornersOf, operateCorner } from './corners';
@@ -67,7 +67,7 @@ export interface RateOptions {
  * our engine notes, section 6. null where nothing tells what feeds it, or where it was stopped.
  */
 export function rateUnit(board: Board, options: RateOptions = {}): RatedUnit | null {
-  const { source = null, derating = DERATING, known = new Map(), onProgress } = options;
+  const { source = null, derating = workshopDerating(), known = new Map(), onProgress } = options;
   const corners = cornersOf(board, source);
   if (corners.length === 0) return null;
   const worst = new Map<string, Worst>();

@@ -37,6 +37,19 @@ export type Derating = Readonly<
   Record<StressKind, { readonly factor: number; readonly words: string; readonly why: string }>
 >;
 
+let own: Derating = DERATING;
+
+/** The workshop's deratings; the defaults until others are set. */
+export const workshopDerating = (): Derating => own;
+
+/** Sets the factors by which ratings are derated here; kinds that are not named keep theirs. */
+export function setWorkshopDerating(factors: Readonly<Partial<Record<StressKind, number>>>): void {
+  const kinds = Object.keys(DERATING) as StressKind[];
+  own = Object.fromEntries(
+    kinds.map((kind) => [kind, { ...DERATING[kind], factor: factors[kind] ?? DERATING[kind].factor }]),
+  ) as Record<StressKind, Derating[StressKind]>;
+}
+
 export type Verdict = 'ok' | 'tight' | 'over' | 'unknown';
 
 /**

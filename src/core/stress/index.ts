@@ -1,4 +1,4 @@
-export { DERATING, capacitorKind, judgeStress } from './derating';
+export { DERATING, capacitorKind, judgeStress, setWorkshopDerating, workshopDerating } from './derating';
 export type { Derating, StressKind, Verdict } from './derating';
 export { clampVolts } from './netParts';
 export { railStress } from './railStress';

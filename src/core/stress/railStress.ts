@@ -6,7 +6,7 @@ import { formatQuantity } from '../quantity';
 import { rails as railsOf, recogniseStages } from '../stages';
 import { railChains } from './chains';
 import type { Chain } from './chains';
-import { DERATING, capacitorKind } from './derating';
+import { capacitorKind, workshopDerating } from './derating';
 import type { Derating, Verdict } from './derating';
 import { clampVolts, farNet, partsByNet } from './netParts';
 import { rowMaker } from './stressRow';
@@ -33,7 +33,7 @@ const SILENT_ROLES = new Set(['FB', 'EN', 'COMP', 'CS', 'RT', 'NC']);
  * Nothing on the rail is passed over: what cannot be judged is `unknown`, with what would have to be known.
  */
 export function railStress(board: Board, asked: RailAsked): readonly StressRow[] {
-  const derating = asked.derating ?? DERATING;
+  const derating = asked.derating ?? workshopDerating();
   const row = rowMaker(derating);
   const parts = partsByNet(board);
   const rails = railsOf(board).at(asked.rail);

@@ -7,7 +7,8 @@ import { useFoundBoards } from '@/features/frame/useFoundBoards';
 import type { Selection } from '@/features/schematic/selection';
 import { Scroll } from '@/ui/Scroll';
 import { Button } from '@/ui/Button';
-import { BoardJson, boardFromJson } from '@/wire/boardJson';
+import { boardFromJson } from '@/wire/boardCopy';
+import { BoardJson } from '@/wire/boardJson';
 
 /** What differs between this board and another of its kind, or what it was when the job began. */
 export function ComparePanel({ onPick }: { onPick(selection: Selection): void }) {

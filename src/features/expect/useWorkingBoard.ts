@@ -1,5 +1,5 @@
 'use client';
-import { decimalMark } from '@/core/quantity';
+import { workerName } from '@/wire/choices';
 import { startTransition, useCallback, useEffect, useRef, useState } from 'react';
 import type { Board } from '@/core/circuit';
 import type { Supposition } from '@/core/expect';
@@ -49,7 +49,7 @@ class WorkingWorker {
   private begin(): Worker {
     const made = new Worker(new URL('../../workers/working.worker.ts', import.meta.url), {
       type: 'module',
-      name: decimalMark(),
+      name: workerName(),
     });
     made.onmessage = ({ data }: MessageEvent<BoardAnswer>) => {
       const asked = this.open.get(data.id);

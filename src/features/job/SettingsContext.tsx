@@ -1,7 +1,7 @@
 'use client';
 import { createContext, useContext } from 'react';
 import type { ReactNode } from 'react';
-import { setDecimalMark } from '@/core/quantity';
+import { applyChoices } from '@/wire/choices';
 import type { Settings } from '@/wire/settings';
 
 const Held = createContext<Settings | null>(null);
@@ -9,7 +9,7 @@ const Held = createContext<Settings | null>(null);
 /** What the workshop has set, for every screen; figures are written accordingly. */
 export function SettingsProvider({ settings, children }: { settings: Settings; children: ReactNode }) {
   // Before anything below prints a figure; the same on every page of the workshop.
-  setDecimalMark(settings.decimal);
+  applyChoices(settings);
   return <Held value={settings}>{children}</Held>;
 }
 

@@ -1,5 +1,5 @@
 'use client';
-import { decimalMark } from '@/core/quantity';
+import { workerName } from '@/wire/choices';
 import { linesOf } from '@/core/ledger';
 import { createContext, useCallback, useContext, useEffect, useMemo, useRef, useState } from 'react';
 import type { ReactNode } from 'react';
@@ -92,7 +92,7 @@ export function SuspectsProvider({ children }: { children: ReactNode }) {
     if (!wanted || worker.current) return;
     const made = new Worker(new URL('../../workers/diagnose.worker.ts', import.meta.url), {
       type: 'module',
-      name: decimalMark(),
+      name: workerName(),
     });
     worker.current = made;
     made.onmessage = ({ data }: MessageEvent<DiagnoseAnswer>) => {
@@ -144,7 +144,7 @@ export function SuspectsProvider({ children }: { children: ReactNode }) {
     if (!wanted || !ready || symptoms.length === 0) return;
     const made = new Worker(new URL('../../workers/complaint.worker.ts', import.meta.url), {
       type: 'module',
-      name: decimalMark(),
+      name: workerName(),
     });
     made.onmessage = ({ data }: MessageEvent<ComplaintAnswer>) => {
       const request: DiagnoseRequest = { type: 'signs', number: opened.current.number, entries: data.entries };

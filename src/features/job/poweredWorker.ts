@@ -1,4 +1,4 @@
 /** A worker that works out units under power; whoever opens it ends it. */
-import { decimalMark } from '@/core/quantity';
+import { workerName } from '@/wire/choices';
 export const openPoweredWorker = (): Worker =>
-  new Worker(new URL('../../workers/powered.worker.ts', import.meta.url), { type: 'module', name: decimalMark() });
+  new Worker(new URL('../../workers/powered.worker.ts', import.meta.url), { type: 'module', name: workerName() });

@@ -1,5 +1,5 @@
 'use client';
-import { decimalMark } from '@/core/quantity';
+import { workerName } from '@/wire/choices';
 import { useEffect, useState } from 'react';
 import type { Board } from '@/core/circuit';
 import type { BoardAnswer, BoardAsked, RatedBoard } from '@/workers/workingMessages';
@@ -11,7 +11,7 @@ export function useRated(board: Board): RatedBoard | null | undefined {
     if (board.parts.length === 0) return;
     const worker = new Worker(new URL('../../workers/working.worker.ts', import.meta.url), {
       type: 'module',
-      name: decimalMark(),
+      name: workerName(),
     });
     worker.onmessage = ({ data }: MessageEvent<BoardAnswer>) => {
       if (data.type === 'progress') return;

@@ -1,4 +1,5 @@
 'use client';
+import { useSettings } from '@/features/job/SettingsContext';
 import type { Board } from '@/core/circuit';
 import { faultWords } from '@/core/fault';
 import { KIND_WORDS } from '@/core/diagnose';
@@ -45,13 +46,19 @@ export function SuspectList({ board, weighed }: { board: Board; weighed: Weighed
 
 /** What diode test and ohms cannot see, by kind of part, and what would. */
 function Unseen({ kinds }: { kinds: readonly UnseenKind[] }) {
+  const { instruments } = useSettings();
   const told = kinds.filter((k) => k.probability >= 0.01).slice(0, 4);
   if (told.length === 0) return null;
+  const esr = instruments.includes('esr');
   const capacitors = told.some((k) => k.words === KIND_WORDS.electrolytic);
   return (
     <span className="block text-xs text-faint">
       {told.map((k) => `${k.words} ${percent(k.probability)}`).join(', ')}:{' '}
-      {capacitors ? 'an ESR meter or power would show it' : 'power would show it'}
+      {capacitors && esr
+        ? 'your ESR meter would show it, power as well'
+        : capacitors
+          ? 'power would show it, or an ESR meter if there were one'
+          : 'power would show it'}
     </span>
   );
 }

@@ -15,18 +15,12 @@ import { Button } from '@/ui/Button';
 import { TextField } from '@/ui/Field';
 import { Select } from '@/ui/Select';
 import { COMPLAINTS } from '@/wire/complaints';
+import { SAFETY_TESTS, holdsLimit, limitWords } from './closeOut';
 import { OnBoard } from './OnBoard';
 import { ReportActions } from './ReportActions';
 import { PoweredReadings } from './PoweredReadings';
 import { Modified, Sweeps } from './Proofs';
 import { Usable } from './Usable';
-
-const SAFETY_TESTS = [
-  'Earth continuity',
-  'Insulation resistance',
-  'Touch or leakage current',
-  'Function under load',
-] as const;
 
 /** The report: one printable page of what was wrong, what was fitted, what it reads now, and what was not tested. */
 export function ReportScreen() {
@@ -242,6 +236,8 @@ function SafetyTests() {
   const { lines, addLine } = useJob();
   const [test, setTest] = useState<string>(SAFETY_TESTS[0]);
   const [result, setResult] = useState('');
+  const { closeOut } = useSettings();
+  const limit = limitWords(test, closeOut);
   const made = linesOf(lines, 'safety-test');
   const missing = SAFETY_TESTS.filter((t) => !made.some(({ body }) => body.test === t));
   return (
@@ -250,6 +246,9 @@ function SafetyTests() {
       {made.map(({ line, body }) => (
         <p key={line.id}>
           {body.test}: {body.result} <span className="text-faint">({line.actor})</span>
+          {holdsLimit(body.test, body.result, closeOut) === false && (
+            <strong className="text-oxide"> ▲ beyond the limit here, {limitWords(body.test, closeOut)}</strong>
+          )}
         </p>
       ))}
       {missing.length > 0 && (
@@ -273,6 +272,7 @@ function SafetyTests() {
             value={result}
             onChange={(e) => setResult(e.target.value)}
             placeholder="0.08 ohm, passed"
+            hint={limit ?? undefined}
           />
           <Button type="submit">Keep</Button>
         </form>

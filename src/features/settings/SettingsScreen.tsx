@@ -4,7 +4,8 @@ import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { Controller, useFieldArray, useForm, useWatch } from 'react-hook-form';
 import type { Problem } from '@/core/problem';
-import { formatQuantity, setDecimalMark } from '@/core/quantity';
+import { formatQuantity } from '@/core/quantity';
+import { applyChoices } from '@/wire/choices';
 import { sendJson } from '@/features/job/postJson';
 import { Button } from '@/ui/Button';
 import { TextArea, TextField } from '@/ui/Field';
@@ -13,26 +14,38 @@ import { Segments } from '@/ui/Segments';
 import { Select } from '@/ui/Select';
 import { Tick } from '@/ui/Tick';
 import { timeWords } from '@/ui/when';
+import { BrowserPart } from './BrowserPart';
+import { CloseOutPart, CostsPart, DeratingPart, InstrumentsPart } from './EnginePart';
+import { MeterPart } from './MeterPart';
 import { MAINS, Settings, mainsFigures } from '@/wire/settings';
 
+const UNREAD: Problem = {
+  code: 'bad-input',
+  sentence: 'A figure above cannot be taken.',
+  remedy: 'Nothing was kept yet. It is said at its field, behind “The rest of it” or “Each kind of stress” perhaps.',
+};
+
 /** What the workshop sets once, for every bench. */
-export function SettingsScreen({ settings, now }: { settings: Settings; now: number }) {
+export function SettingsScreen({ settings, now, version }: { settings: Settings; now: number; version: string }) {
   const router = useRouter();
-  const { register, control, handleSubmit, formState, reset } = useForm<Settings>({
+  const { register, control, handleSubmit, formState, reset, setValue } = useForm<Settings>({
     resolver: zodResolver(Settings),
     defaultValues: settings,
   });
   const benches = useFieldArray({ control, name: 'benches' });
   const [said, setSaid] = useState<Problem | 'kept' | null>(null);
   const { errors, isSubmitting, isDirty } = formState;
-  const send = handleSubmit(async (wanted) => {
-    const answer = await sendJson<Settings>('PUT', '/api/settings', wanted);
-    if (!answer.ok) return setSaid(answer.problem);
-    setSaid('kept');
-    reset(wanted);
-    setDecimalMark(wanted.decimal);
-    router.refresh();
-  });
+  const send = handleSubmit(
+    async (wanted) => {
+      const answer = await sendJson<Settings>('PUT', '/api/settings', wanted);
+      if (!answer.ok) return setSaid(answer.problem);
+      setSaid('kept');
+      reset(wanted);
+      applyChoices(wanted);
+      router.refresh();
+    },
+    () => setSaid(UNREAD),
+  );
   const zone = useWatch({ control, name: 'zone' });
   return (
     <form onSubmit={(e) => void send(e)} className="grid gap-x-12 gap-y-8 lg:grid-cols-2" noValidate>
@@ -128,6 +141,27 @@ export function SettingsScreen({ settings, now }: { settings: Settings; now: num
             <Tick label="Tones of readings in Probe" checked={field.value} onTick={field.onChange} />
           )}
         />
+      </Part>
+      <Part title="Meter" note="What a reading should show and how sure it is goes by the meter that is on the bench.">
+        <MeterPart control={control} setValue={setValue} />
+      </Part>
+      <Part title="Instruments" note="Besides the meter: what it cannot see is told with what would show it.">
+        <InstrumentsPart control={control} />
+      </Part>
+      <Part title="What a reading costs" note="The next reading is the one that tells most for its seconds.">
+        <CostsPart control={control} />
+      </Part>
+      <Part
+        title="Before it is handed over"
+        note="Limits of the electrical safety tests. Local codes and the licensed tester come first."
+      >
+        <CloseOutPart control={control} />
+      </Part>
+      <Part title="Deratings" note="How much of a printed rating is used before it is called tight.">
+        <DeratingPart control={control} />
+      </Part>
+      <Part title="This browser" note="Set here alone, at once.">
+        <BrowserPart version={version} />
       </Part>
       <div className="sticky bottom-0 col-span-full flex items-center gap-4 border-t border-line bg-ground py-3">
         <Button type="submit" kind="primary" disabled={isSubmitting}>

@@ -1,4 +1,4 @@
-import { decimalMark } from '@/core/quantity';
+import { workerName } from '@/wire/choices';
 import { useCallback, useEffect, useRef } from 'react';
 import type { SweepColumn } from '@/core/sweep';
 import type { SweepAnswer, SweepAsked } from '@/workers/sweepMessages';
@@ -10,7 +10,7 @@ export function useTableReader(): (text: string, setBy: SweepColumn) => Promise<
   useEffect(() => {
     const made = new Worker(new URL('../../workers/sweep.worker.ts', import.meta.url), {
       type: 'module',
-      name: decimalMark(),
+      name: workerName(),
     });
     worker.current = made;
     made.onmessage = ({ data }: MessageEvent<SweepAnswer>) => {
