@@ -48,11 +48,13 @@ test('five lines wait while the server is dead, the tab is closed and opened aga
     await open(again, path);
     await expect(waiting(again)).toHaveCount(0, { timeout: 30_000 });
     await expect(again.getByText('To touch: below').first()).toContainText('The place is wet');
-    const { lines: written } = (await (await request.get('/api/jobs/CA-1/pulse')).json()) as {
-      lines: { entry: { kind: string; body: { wet?: boolean } } }[];
+    const said = async (): Promise<readonly (boolean | undefined)[]> => {
+      const { lines: written } = (await (await request.get('/api/jobs/CA-1/pulse')).json()) as {
+        lines: { entry: { kind: string; body: { wet?: boolean } } }[];
+      };
+      return written.filter((l) => l.entry.kind === 'site').map((l) => l.entry.body.wet);
     };
-    const said = written.filter((l) => l.entry.kind === 'site').map((l) => l.entry.body.wet);
-    expect(said).toEqual([true, false, true, false, true]);
+    await expect.poll(said).toEqual([true, false, true, false, true]);
   } finally {
     running.kill('SIGKILL');
   }
@@ -103,6 +105,7 @@ test('what was taken in wrongly is put right, undone, the job closed, put away a
   await page.getByRole('link', { name: 'CA-2', exact: true }).click();
   await open(page, '/jobs/CA-2/intake');
   await page.getByRole('button', { name: 'Back on the bench' }).click();
+  await expect(page.getByRole('button', { name: 'Put it away' })).toBeVisible();
   await open(page, '/');
   await expect(page.getByRole('link', { name: 'CA-2', exact: true })).toBeVisible();
 });

@@ -175,11 +175,11 @@ test('photographs: both sides dropped, registered, parts pinned, pads joined, fr
   await page.keyboard.press('Control+Enter');
   await page.getByRole('tab', { name: 'Photographs' }).click();
   await page
-    .getByLabel('Photograph of the front')
+    .getByLabel('Photograph of the front', { exact: true })
     .setInputFiles({ name: 'front.png', mimeType: 'image/png', buffer: await picture(900, 600, 'png') });
   await expect(page.getByText('another front')).toBeVisible();
   await page
-    .getByLabel('Photograph of the back')
+    .getByLabel('Photograph of the back', { exact: true })
     .setInputFiles({ name: 'back.jpg', mimeType: 'image/jpeg', buffer: await picture(900, 600, 'jpeg') });
   await expect(page.getByText('another back')).toBeVisible();
   await page.getByRole('radio', { name: 'Mark point pairs' }).click();
@@ -243,7 +243,7 @@ test('a hostile upload is refused clearly and nothing else is affected', async (
   await open(page, '/jobs/TR-5/board');
   await page.getByRole('tab', { name: 'Photographs' }).click();
   const drop = async (name: string, mimeType: string, buffer: Buffer): Promise<void> =>
-    page.getByLabel('Photograph of the front').setInputFiles({ name, mimeType, buffer });
+    page.getByLabel('Photograph of the front', { exact: true }).setInputFiles({ name, mimeType, buffer });
   const svg = Buffer.from(
     '<svg xmlns="http://www.w3.org/2000/svg" width="9" height="9"><script>alert(1)</script></svg>',
   );

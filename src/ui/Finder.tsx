@@ -56,7 +56,7 @@ export function Finder<T>({
         {groups.map(({ heading, items }) => (
           <Command.Group
             key={heading ?? ''}
-            heading={heading}
+            {...(heading === null ? {} : { heading })}
             className="[&_[cmdk-group-heading]]:px-2 [&_[cmdk-group-heading]]:pt-2 [&_[cmdk-group-heading]]:text-sm [&_[cmdk-group-heading]]:text-faint"
           >
             {items.map((item) => (

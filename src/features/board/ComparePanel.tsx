@@ -56,7 +56,7 @@ export function ComparePanel({ onPick }: { onPick(selection: Selection): void })
               : `${differences.length} ${differences.length === 1 ? 'part differs' : 'parts differ'} from ${other.name}:`}
           </p>
           <Scroll label="Differences" look="max-h-72">
-            <ul>
+            <ul aria-label="Differences">
               {differences.map((d) => (
                 <li key={`${d.ref} ${d.kind}`} className="flex h-8 items-center gap-3 border-b border-line/40">
                   <button

@@ -132,7 +132,7 @@ export function BoardPicker({
           <strong>{shown.sentence}</strong> {shown.remedy}
           {lines && (
             <Scroll label="Errors by line" look="mt-1 max-h-40">
-              <ol className="text-sm">
+              <ol className="text-sm" aria-label="Errors by line">
                 {lines.map((l, i) => (
                   <li key={i}>
                     {l.sentence}. {l.remedy}

@@ -1,3 +1,4 @@
+import { useSearchParams } from 'next/navigation';
 import { useCallback, useMemo, useState } from 'react';
 import { z } from 'zod';
 import type { Board } from '@/core/circuit';
@@ -23,8 +24,8 @@ function sheetLeft(place: string): SheetState | null {
 const EMPTY = emptySheet('discharge-time');
 
 /** By the address, else as it was left; null where neither says. */
-function firstSheet(place: string, board: Board | null): SheetState | null {
-  const linked = sheetFromQuery(new URLSearchParams(window.location.search), board);
+function firstSheet(place: string, board: Board | null, query: URLSearchParams): SheetState | null {
+  const linked = sheetFromQuery(query, board);
   const left = sheetLeft(place);
   // A link does not say what its figures were: what was left here does, where it is the same sheet.
   const same = linked !== null && left !== null && sheetQuery(linked) === sheetQuery(left);
@@ -38,8 +39,10 @@ function firstSheet(place: string, board: Board | null): SheetState | null {
 export function useSheet(place: string, board: Board | null): readonly [SheetState, (state: SheetState) => void] {
   const [typed, setTyped] = useState<SheetState | null>(null);
   const there = useInBrowser();
+  // On a way within the application the window's own address comes later than the page.
+  const query = useSearchParams();
   // What the sheet begins with follows the board until something is changed on it.
-  const first = useMemo(() => (there ? firstSheet(place, board) : null), [there, place, board]);
+  const first = useMemo(() => (there ? firstSheet(place, board, query) : null), [there, place, board, query]);
   const change = useCallback(
     (next: SheetState) => {
       setTyped(next);

@@ -135,7 +135,7 @@ function Troubles({ troubles, onTake }: { troubles: readonly SweepTrouble[]; onT
         </strong>
       </p>
       <Scroll label="Rows not taken" look="max-h-28">
-        <ul className="text-sm">
+        <ul className="text-sm" aria-label="Rows not taken">
           {troubles.slice(0, 200).map((t) => (
             <li key={`${t.line} ${t.sentence}`}>
               Line {t.line}: {t.sentence}
