@@ -154,3 +154,16 @@ test('a whole job out and in again under another tag: its report is the same, it
     .setInputFiles({ name: 'x.zip', mimeType: 'application/zip', buffer: Buffer.from('no') });
   await expect(page.getByText('This is no zip file, or it is cut short.')).toBeVisible();
 });
+
+test('a worker that cannot be fetched is told, and begins anew when it is asked to', async ({ page, context }) => {
+  await takeIn(page.request, 'CA-4', { board: { from: 'typical', name: 'buck-module' } });
+  let broken = true;
+  await context.route('**/*worker*.js', (route) => (broken ? route.abort() : route.continue()));
+  await open(page, '/jobs/CA-4/expect');
+  const told = page.getByText('What computes could not be fetched');
+  await expect(told).toBeVisible();
+  broken = false;
+  await page.getByRole('button', { name: 'Try again' }).click();
+  await expect(told).toBeHidden();
+  await expect(page.getByRole('table', { name: 'What every point should show' })).toBeVisible({ timeout: 30_000 });
+});

@@ -1,5 +1,6 @@
 import { expect, test } from '@playwright/test';
-import { openProbe, takeIn } from './bench';
+import { archetypeBoard } from '../src/core/archetype';
+import { brokenBoard, openProbe, takeIn } from './bench';
 
 test.use({ hasTouch: true, isMobile: true });
 
@@ -48,10 +49,16 @@ test.describe('a phone over the board', () => {
 test.describe('a tablet on the bench', () => {
   test.use({ viewport: { width: 820, height: 1180 } });
 
-  test('a job from intake to its first reading by touch alone', async ({ page }) => {
+  test('a whole job, from intake to the closed report, by touch alone', async ({ page }) => {
+    const board = archetypeBoard('flyback-opto')!;
+    const meter = brokenBoard(board, 'M1:short(d,s)+F1:open', 3);
+    const repaired = brokenBoard(board, '', 4);
+    // The log is in its drawer.
+    const written = async (): Promise<number> =>
+      ((await (await page.request.get('/api/jobs/TT-2/pulse')).json()) as { lines: readonly unknown[] }).lines.length;
     await page.goto('/');
     await page.getByRole('link', { name: 'New job' }).tap();
-    await page.getByLabel('Tag', { exact: true }).fill('TT-1');
+    await page.getByLabel('Tag', { exact: true }).fill('TT-2');
     await page.getByLabel('Unit', { exact: true }).fill('Tidewell PC-5 pump control supply');
     for (const [label, text] of [
       ['Lowest input, V', '198'],
@@ -78,8 +85,6 @@ test.describe('a tablet on the bench', () => {
     await expect(page.locator('[data-point][data-settled="yes"]')).toBeVisible({ timeout: 60_000 });
     const small = await page.getByRole('toolbar', { name: 'Keys of the empty field' }).getByRole('button').all();
     for (const key of small) expect((await key.boundingBox())!.height).toBeGreaterThanOrEqual(44);
-    await page.getByRole('button', { name: 'Agrees, no figure noted' }).tap();
-    await expect(page.locator('[data-outcome]')).toBeVisible();
     // The drawing is moved by a finger, and the page stays where it is.
     await page.getByRole('button', { name: 'Larger' }).first().tap();
     await page.getByRole('button', { name: 'Over the whole window' }).tap();
@@ -87,5 +92,48 @@ test.describe('a tablet on the bench', () => {
     await expect(whole.getByRole('img', { name: /^Schematic of/u })).toBeVisible();
     await whole.getByRole('button', { name: 'Back to the page' }).tap();
     await expect(whole).toHaveCount(0);
+
+    const call = page.getByRole('link', { name: 'Call the fault' });
+    for (let k = 0; k < 40; k++) {
+      const point = page.locator('[data-point][data-settled="yes"]');
+      await expect(point.or(call).first()).toBeVisible({ timeout: 60_000 });
+      if (await call.isVisible()) break;
+      const [mode = '', red = '', black = ''] = ((await point.getAttribute('data-point')) ?? '').split(' ');
+      const before = await written();
+      const text = meter(mode as 'diode', red, black);
+      if (text === 'o') await page.getByRole('button', { name: 'Overload' }).tap();
+      else {
+        await page.getByRole('textbox', { name: 'Reading' }).fill(text);
+        await page.getByRole('button', { name: 'Keep the reading' }).tap();
+      }
+      await expect.poll(written).toBe(before + 1);
+      await page.waitForTimeout(150);
+    }
+    await call.tap();
+    await page.getByRole('button', { name: /^Call it: M1 shorted/u }).tap();
+    await expect(page.getByRole('heading', { name: 'Also check before power' })).toBeVisible();
+    const lit = page.locator('[data-primary="yes"]');
+    for (let k = 0; k < 30; k++) {
+      await expect(lit).toHaveCount(1);
+      const words = await lit.textContent();
+      if (words === 'To the report') break;
+      const before = await written();
+      if (words === 'Keep') {
+        const row = page.locator('form').filter({ has: lit });
+        const field = row.getByLabel(/^Reading, red/u);
+        const [, red = '', black = ''] =
+          /red (\S+) black (\S+)$/u.exec((await field.getAttribute('aria-label')) ?? '') ?? [];
+        const mode = (await row.textContent())?.startsWith('Diode') ? 'diode' : 'ohms';
+        const checking = (await page.getByRole('button', { name: 'Skip, with a reason' }).count()) > 0;
+        await field.fill((checking ? meter : repaired)(mode, red, black));
+      }
+      await lit.tap();
+      await expect.poll(written).toBe(before + 1);
+    }
+    await lit.tap();
+    await expect(page.getByRole('heading', { name: /Repair report/u })).toBeVisible();
+    await page.getByRole('button', { name: 'Repaired: close the job' }).tap();
+    await page.getByRole('alertdialog').getByRole('button', { name: 'Close it' }).tap();
+    await expect(page.getByRole('button', { name: 'Print the report' })).toBeVisible();
   });
 });

@@ -71,7 +71,7 @@ export function ZoomPane({
   height: number;
   /** How it is looked at first in a pane of so many pixels; the whole of it unless told. */
   begin?: ((width: number, height: number) => Sight) | undefined;
-  goTo?: (Spot & { readonly key: string; readonly scale?: number }) | null;
+  goTo?: (Spot & { readonly key: string; readonly size?: { readonly width: number; readonly height: number } }) | null;
   /** A name under which the pane finds its sight again. */
   remember?: string | undefined;
   /** Further tools, items of a Radix toolbar. */
@@ -127,7 +127,9 @@ export function ZoomPane({
   const [followed, setFollowed] = useState<string | undefined>(undefined);
   if (goTo && goTo.key !== followed) {
     setFollowed(goTo.key);
-    const scale = goTo.scale ?? shown.scale;
+    // No larger than it is drawn, and small enough for all of it.
+    const { size } = goTo;
+    const scale = size ? Math.min(1, width / size.width, height / size.height) : shown.scale;
     setMoved({ scale, x: width / 2 - goTo.x * scale, y: height / 2 - goTo.y * scale });
   }
 

@@ -1,4 +1,5 @@
 'use client';
+import { watched } from '@/features/job/workers';
 import { workerName } from '@/wire/choices';
 import { startTransition, useCallback, useEffect, useRef, useState } from 'react';
 import type { Board } from '@/core/circuit';
@@ -47,10 +48,12 @@ class WorkingWorker {
   }
 
   private begin(): Worker {
-    const made = new Worker(new URL('../../workers/working.worker.ts', import.meta.url), {
-      type: 'module',
-      name: workerName(),
-    });
+    const made = watched(
+      new Worker(new URL('../../workers/working.worker.ts', import.meta.url), {
+        type: 'module',
+        name: workerName(),
+      }),
+    );
     made.onmessage = ({ data }: MessageEvent<BoardAnswer>) => {
       const asked = this.open.get(data.id);
       if (data.type === 'progress') {

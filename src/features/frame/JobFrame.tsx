@@ -3,6 +3,8 @@ import { ArrowLeft } from 'lucide-react';
 import Link from 'next/link';
 import { Fragment } from 'react';
 import type { ReactNode } from 'react';
+import { beginAnew, useWorkers } from '@/features/job/workers';
+import { Button } from '@/ui/Button';
 import { Notice } from '@/ui/Notice';
 import { Select } from '@/ui/Select';
 import { ActorChoice } from './ActorChoice';
@@ -19,6 +21,7 @@ import { ThemeSwitch } from './ThemeSwitch';
 /** The frame of every job screen: lamp post, one slim strip, the work, the log. */
 export function JobFrame({ children }: { children: ReactNode }) {
   const { job, boards, active, chooseBoard, actor, setActor, setTrouble, dismissRefused } = useJob();
+  const { failed } = useWorkers();
   const { progress, live, lostSince, trouble, refused } = useStanding();
   return (
     <div className="print-flat flex h-screen flex-col">
@@ -67,6 +70,12 @@ export function JobFrame({ children }: { children: ReactNode }) {
       <div className="print-flat flex min-h-0 flex-1 max-sm:flex-col-reverse">
         <LampPost />
         <main className="print-flat min-w-0 flex-1 overflow-y-auto p-5 max-sm:p-3" id="work" tabIndex={-1}>
+          {failed && (
+            <Notice kind="trouble" className="no-print mb-4">
+              <strong>What computes could not be fetched, or has broken down.</strong> Nothing that was written is lost;
+              what is shown may be out of date. <Button onClick={beginAnew}>Try again</Button>
+            </Notice>
+          )}
           {trouble && (
             <Notice kind="trouble" className="no-print mb-4">
               <strong>{trouble.sentence}</strong> {trouble.remedy}{' '}

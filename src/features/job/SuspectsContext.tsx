@@ -1,4 +1,5 @@
 'use client';
+import { useWorkers, watched } from './workers';
 import { workerName } from '@/wire/choices';
 import { linesOf } from '@/core/ledger';
 import { createContext, useCallback, useContext, useEffect, useMemo, useRef, useState } from 'react';
@@ -65,8 +66,14 @@ function saidOf<T, N>(told: Told<T> | null, board: Board, nothing: N): T | N {
   return told?.of === board ? told.said : nothing;
 }
 
-/** Keeps the diagnosis worker over all steps of a job, and feeds it where suspects show. */
+/** Keeps the diagnosis worker over all steps of a job; all that computes begins anew where it had failed. */
 export function SuspectsProvider({ children }: { children: ReactNode }) {
+  const { turn } = useWorkers();
+  return <Suspecting key={turn}>{children}</Suspecting>;
+}
+
+/** Feeds the worker where suspects show. */
+function Suspecting({ children }: { children: ReactNode }) {
   const { job, active, lines, waiting } = useJob();
   const { id: boardId, asFound: board, board: present } = active;
   const [share, setShare] = useState<Told<number> | null>(null);
@@ -90,10 +97,12 @@ export function SuspectsProvider({ children }: { children: ReactNode }) {
 
   useEffect(() => {
     if (!wanted || worker.current) return;
-    const made = new Worker(new URL('../../workers/diagnose.worker.ts', import.meta.url), {
-      type: 'module',
-      name: workerName(),
-    });
+    const made = watched(
+      new Worker(new URL('../../workers/diagnose.worker.ts', import.meta.url), {
+        type: 'module',
+        name: workerName(),
+      }),
+    );
     worker.current = made;
     made.onmessage = ({ data }: MessageEvent<DiagnoseAnswer>) => {
       if (data.type === 'presented') return setPresentNumber(data.number);
@@ -142,10 +151,12 @@ export function SuspectsProvider({ children }: { children: ReactNode }) {
   const ready = saidOf(share, board, 0) === 1;
   useEffect(() => {
     if (!wanted || !ready || symptoms.length === 0) return;
-    const made = new Worker(new URL('../../workers/complaint.worker.ts', import.meta.url), {
-      type: 'module',
-      name: workerName(),
-    });
+    const made = watched(
+      new Worker(new URL('../../workers/complaint.worker.ts', import.meta.url), {
+        type: 'module',
+        name: workerName(),
+      }),
+    );
     made.onmessage = ({ data }: MessageEvent<ComplaintAnswer>) => {
       const request: DiagnoseRequest = { type: 'signs', number: opened.current.number, entries: data.entries };
       worker.current?.postMessage(request);

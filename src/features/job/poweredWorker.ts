@@ -1,4 +1,7 @@
 /** A worker that works out units under power; whoever opens it ends it. */
+import { watched } from './workers';
 import { workerName } from '@/wire/choices';
 export const openPoweredWorker = (): Worker =>
-  new Worker(new URL('../../workers/powered.worker.ts', import.meta.url), { type: 'module', name: workerName() });
+  watched(
+    new Worker(new URL('../../workers/powered.worker.ts', import.meta.url), { type: 'module', name: workerName() }),
+  );

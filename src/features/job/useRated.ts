@@ -1,4 +1,5 @@
 'use client';
+import { watched } from './workers';
 import { workerName } from '@/wire/choices';
 import { useEffect, useState } from 'react';
 import type { Board } from '@/core/circuit';
@@ -9,10 +10,12 @@ export function useRated(board: Board): RatedBoard | null | undefined {
   const [told, setTold] = useState<{ readonly of: Board; readonly said: RatedBoard | null } | null>(null);
   useEffect(() => {
     if (board.parts.length === 0) return;
-    const worker = new Worker(new URL('../../workers/working.worker.ts', import.meta.url), {
-      type: 'module',
-      name: workerName(),
-    });
+    const worker = watched(
+      new Worker(new URL('../../workers/working.worker.ts', import.meta.url), {
+        type: 'module',
+        name: workerName(),
+      }),
+    );
     worker.onmessage = ({ data }: MessageEvent<BoardAnswer>) => {
       if (data.type === 'progress') return;
       setTold({ of: board, said: data.type === 'rate' ? data.rated : null });

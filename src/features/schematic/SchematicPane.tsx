@@ -11,6 +11,7 @@ import { Modal } from '@/ui/Modal';
 import { PaneTool, ZoomPane } from '@/ui/ZoomPane';
 import type { Sight } from '@/ui/ZoomPane';
 import { Drawing } from './Drawing';
+import { inSight } from './inSight';
 import type { Selection } from './selection';
 import { saveSvg } from './saveSvg';
 import { useSchematicLayout } from './useSchematicLayout';
@@ -55,10 +56,10 @@ export function SchematicPane({
   const [large, setLarge] = useState(false);
   const begin = useCallback((width: number, high: number) => (layout ? fit(layout, width, high) : WHOLE), [layout]);
   // What is picked elsewhere comes into sight here.
-  const focus =
-    selection.part ??
-    board.parts.find((p) => selection.nets?.every((n) => p.nets.some((m) => netKey(m) === netKey(n))))?.ref;
-  const at = focus === undefined ? undefined : layout?.at.get(focus);
+  const goTo = useMemo(
+    () => (laid && layout ? inSight(laid.board, layout, selection) : null),
+    [laid, layout, selection],
+  );
   if (failed) return <p className="p-3 text-faint">The schematic could not be laid out. The tables hold everything.</p>;
   if (!laid || !layout) return <p className="p-3 text-faint">Drawing the schematic …</p>;
   const shared = {
@@ -74,7 +75,7 @@ export function SchematicPane({
     layout,
     title: board.title,
     begin,
-    goTo: focus !== undefined && at ? { key: focus, x: at.x + 30, y: at.y + 15, scale: 1 } : null,
+    goTo,
   };
   return (
     <>

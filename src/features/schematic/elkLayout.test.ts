@@ -1,11 +1,13 @@
 import ELK from 'elkjs/lib/elk.bundled.js';
 import { EXAMPLE_BOARDS, exampleBoard } from '../../../bench/exampleBoards';
 import { ARCHETYPES, archetypeBoard } from '@/core/archetype';
+import { boardNets } from '@/core/circuit';
 import type { Board } from '@/core/circuit';
 import { schematicGraph } from '@/core/schematic';
 import { recogniseStages } from '@/core/stages';
 import { layOut } from './elkLayout';
 import type { SchematicLayout } from './elkLayout';
+import { inSight } from './inSight';
 
 const elk = new ELK();
 const lay = (board: Board): Promise<SchematicLayout> => layOut(schematicGraph(board, recogniseStages(board)), elk);
@@ -122,4 +124,41 @@ test('the power path runs left to right: input, rectifier, storage before switch
   expect(order).toEqual([...order].sort((a, b) => a - b));
   expect(room('feedback').y).toBeGreaterThan(room('switch').y);
   expect(room('controller').y).toBeLessThan(room('switch').y);
+});
+
+test('what is probed comes into sight whole: a part between the nets, else the nearest two, one on each', async () => {
+  const board = exampleBoard('lamp-supply-24v');
+  const layout = await lay(board);
+  const whole = (seen: ReturnType<typeof inSight>, ref: string): boolean => {
+    const at = layout.at.get(ref)!;
+    const symbol = layout.symbols.find((s) => s.ref === ref)!;
+    const [left, top] = [seen!.x - seen!.size.width / 2, seen!.y - seen!.size.height / 2];
+    return (
+      at.x >= left &&
+      at.y >= top &&
+      at.x + symbol.width <= left + seen!.size.width &&
+      at.y + symbol.height <= top + seen!.size.height
+    );
+  };
+  const nets = boardNets(board);
+  let apart = 0;
+  for (const one of nets)
+    for (const other of nets) {
+      if (one === other) continue;
+      const on = (net: string) => board.parts.filter((p) => layout.at.has(p.ref) && p.nets.includes(net));
+      const seen = inSight(board, layout, { nets: [one, other] });
+      if (on(one).length === 0 || on(other).length === 0) continue;
+      const both = on(one).filter((p) => p.nets.includes(other));
+      if (both.length > 0) expect(both.some((p) => whole(seen, p.ref))).toBe(true);
+      else {
+        apart++;
+        expect([on(one).some((p) => whole(seen, p.ref)), on(other).some((p) => whole(seen, p.ref))]).toEqual([
+          true,
+          true,
+        ]);
+      }
+    }
+  expect(apart).toBeGreaterThan(100);
+  expect(inSight(board, layout, { nets: [] })).toBeNull();
+  expect(inSight(board, layout, { part: 'ZZ9' })).toBeNull();
 });

@@ -1,3 +1,4 @@
+import { watched } from '@/features/job/workers';
 import { workerName } from '@/wire/choices';
 import { useCallback, useEffect, useRef } from 'react';
 import type { SweepColumn } from '@/core/sweep';
@@ -8,10 +9,12 @@ export function useTableReader(): (text: string, setBy: SweepColumn) => Promise<
   const worker = useRef<Worker | null>(null);
   const waiting = useRef(new Map<number, (answer: SweepAnswer) => void>());
   useEffect(() => {
-    const made = new Worker(new URL('../../workers/sweep.worker.ts', import.meta.url), {
-      type: 'module',
-      name: workerName(),
-    });
+    const made = watched(
+      new Worker(new URL('../../workers/sweep.worker.ts', import.meta.url), {
+        type: 'module',
+        name: workerName(),
+      }),
+    );
     worker.current = made;
     made.onmessage = ({ data }: MessageEvent<SweepAnswer>) => {
       waiting.current.get(data.id)?.(data);
