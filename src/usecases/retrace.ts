@@ -9,7 +9,7 @@ import type { StoredLine } from '@/wire/ledger';
 
 /** Refuses a line of the shorthand that cannot be read, with the character where it goes wrong. */
 export function checkShorthand(text: string): void {
-  const read = readShorthand(text);
+  const read = readShorthand(text, true);
   if (!read.ok) throw new ProblemError(read.problem);
   if (read.value === null)
     throw new ProblemError({

@@ -1,6 +1,7 @@
 import { BOARD_LIMITS } from '../circuit';
 import type { KeyText, PartKind } from '../part';
 import { ok, ownValue, refuse } from '../problem';
+import { NUMERIC_KEYS, netlistNumber, netlistText } from '../netlist';
 import { parseQuantity } from '../quantity';
 import { readDatasheet } from './datasheetWords';
 import type { Spot } from './fact';
@@ -17,10 +18,11 @@ const LINK = /^-(-|\/-|~-|[^\s]+-)$/u;
 /**
  * Reads one line of the bench shorthand; null for a blank or a comment line.
  *
+ * strict  a figure that cannot be read is refused too; lines of earlier versions may hold some, which say nothing.
  * The grammar stands in docs/SHORTHAND.md. It needs no knowledge of the board: `R7.2` is always a pin.
  * Refuses with the character where it went wrong, what was expected there and what to write.
  */
-export function readShorthand(line: string): Read {
+export function readShorthand(line: string, strict = false): Read {
   if (line.length > BOARD_LIMITS.textLength)
     return refuse(
       wrong(
@@ -62,7 +64,7 @@ export function readShorthand(line: string): Read {
     const facts = readDatasheet(line, first, [second, ...rest]);
     if (facts) return facts;
   }
-  return readPart(line, words.list);
+  return readPart(line, words.list, strict);
 }
 
 function readSpot(token: Token): Spot | null {
@@ -171,7 +173,7 @@ function oneRef(line: string, [verb, ref, extra]: readonly Token[], kind: 'drop'
 }
 
 /** A part: designator, kind word if needed, marking, key=value pairs, nets in pin order or as pin:net. */
-function readPart(line: string, [first, ...rest]: readonly Token[]): Read {
+function readPart(line: string, [first, ...rest]: readonly Token[], strict: boolean): Read {
   const [refText = '', windingName] = first!.text.split('.');
   if (!REF.test(refText))
     return refuse(
@@ -198,8 +200,22 @@ function readPart(line: string, [first, ...rest]: readonly Token[]): Read {
     const place = token.quoted ? null : /^(\w{1,8}):([^\s:]+)$/u.exec(token.text);
     if (pair && pair[1]!.length > BOARD_LIMITS.nameLength)
       return refuse(at(line, token, 'This key is too long.', `At most ${BOARD_LIMITS.nameLength} characters.`));
-    if (pair) keys.push({ key: pair[1]!.toLowerCase(), text: pair[2]! });
-    else if (place) {
+    if (pair) {
+      const [, name = '', text = ''] = pair;
+      const key = name.toLowerCase();
+      const figure = key === 'is' || NUMERIC_KEYS.has(key) ? keyFigure(text) : text;
+      if (figure === null && strict)
+        return refuse(
+          wrong(
+            line,
+            token.at + name.length + 1,
+            text.length,
+            `“${text}” is no figure.`,
+            'Write it like 4k7, 4,7k or 100n.',
+          ),
+        );
+      keys.push({ key, text: figure ?? text });
+    } else if (place) {
       if (!NET.test(place[2]!))
         return refuse(at(line, token, `“${place[2]!}” cannot name a net.`, 'Use letters, digits, + - _.'));
       if (Number(place[1]) > BOARD_LIMITS.pins)
@@ -286,6 +302,19 @@ function readPart(line: string, [first, ...rest]: readonly Token[]): Read {
     mark: mark === '' || mark === '?' ? null : mark,
     pins: nets.map((t, i) => ({ pin: i + 1, net: t.text })),
   });
+}
+
+/**
+ * A figure behind a key, as a board file writes it; null where it is none. It may be typed as on the bench (`4k7`, `4,7k`, `2M2`)
+ * or as in a board file (`4.7k`, `10meg`); a capital M is mega here, whatever it is there.
+ */
+function keyFigure(text: string): string | null {
+  const percent = text.endsWith('%');
+  const body = percent ? text.slice(0, -1) : text;
+  const mega = /^[\d.,]*M(?!eg|il)/iu.test(body) && body.includes('M');
+  if (!mega && netlistNumber(body) !== null) return text;
+  const read = parseQuantity(body);
+  return read.ok ? `${netlistText(read.value.value)}${percent ? '%' : ''}` : null;
 }
 
 /** A value written out, such as 4k7 or 10uF, as against a net such as 5V. */

@@ -33,7 +33,7 @@ export function ShorthandPanel() {
   const { start, entries, board } = active;
   const diagnose = useCallback(
     (line: string, number: number, all: readonly string[]): LineTrouble | null => {
-      const read = readShorthand(line);
+      const read = readShorthand(line, true);
       if (!read.ok) return { ...read.problem.details!, message: `${read.problem.sentence} ${read.problem.remedy}` };
       if (read.value === null)
         return { at: 0, length: line.length, message: 'A remark stays here; it is not kept in the log.' };

@@ -1,6 +1,10 @@
 'use client';
-import { useMemo, useState } from 'react';
-import type { FormEvent } from 'react';
+import { zodResolver } from '@hookform/resolvers/zod';
+import { useMemo } from 'react';
+import { Controller, useForm, useWatch } from 'react-hook-form';
+import type { Control } from 'react-hook-form';
+import { z } from 'zod';
+import type { Unit } from '@/core/quantity';
 import { isElectrolytic, marking } from '@/core/part';
 import type { Part } from '@/core/part';
 import { shortValue } from '@/core/schematic';
@@ -8,11 +12,49 @@ import { judgeSubstitution, safetyKind } from '@/core/substitute';
 import type { FittedPart } from '@/core/substitute';
 import { Button } from '@/ui/Button';
 import { TextField } from '@/ui/Field';
-import { FigureField } from './FigureField';
-import { figureError, typedFigure } from './typedFigure';
+import { figureIn } from './figureIn';
+import { typedFigure } from './typedFigure';
 import { Select } from '@/ui/Select';
 import { Tick } from '@/ui/Tick';
 import { useCommands } from '@/features/job/JobContext';
+
+const SPEEDS = ['', 'T', 'F', 'TT', 'FF', 'M'] as const;
+const BREAKING = ['', 'L', 'H', 'E'] as const;
+
+type Units = Readonly<Record<'value' | 'ratedVolts' | 'ratedAmps' | 'ratedWatts', Unit>>;
+
+/** What is typed of a fitted part; figures in their units. */
+const fitSchema = (units: Units) =>
+  z.object({
+    source: z.enum(['new', 'salvaged']),
+    samePart: z.boolean(),
+    value: figureIn(units.value),
+    ratedVolts: figureIn(units.ratedVolts),
+    ratedAmps: figureIn(units.ratedAmps),
+    ratedWatts: figureIn(units.ratedWatts),
+    lowEsr: z.boolean(),
+    celsius105: z.boolean(),
+    safetyClass: z.string().max(60),
+    fuseSpeed: z.enum(SPEEDS),
+    fuseBreaking: z.enum(BREAKING),
+    words: z.string().max(2000, 'At most 2000 characters.'),
+  });
+type Fit = z.infer<ReturnType<typeof fitSchema>>;
+
+const NOTHING: Fit = {
+  source: 'new',
+  samePart: true,
+  value: '',
+  ratedVolts: '',
+  ratedAmps: '',
+  ratedWatts: '',
+  lowEsr: false,
+  celsius105: false,
+  safetyClass: '',
+  fuseSpeed: '',
+  fuseBreaking: '',
+  words: '',
+};
 
 /**
  * What is fitted instead of a part, judged while it is typed, and written into the log.
@@ -30,141 +72,148 @@ export function FitForm({
   another?: boolean;
 }) {
   const { addLine } = useCommands();
-  const [source, setSource] = useState<'new' | 'salvaged'>('new');
-  const [samePart, setSamePart] = useState(!another);
-  const [figures, setFigures] = useState<Record<string, string>>({});
-  const [ticks, setTicks] = useState<Record<string, boolean>>({});
-  const [speed, setSpeed] = useState('');
-  const [breaking, setBreaking] = useState('');
-  const [words, setWords] = useState('');
   const units = useMemo(
     () =>
       ({
         value: part.kind === 'resistor' ? 'ohm' : part.kind === 'capacitor' ? 'F' : 'H',
-        volts: 'V',
-        amps: 'A',
-        watts: 'W',
+        ratedVolts: 'V',
+        ratedAmps: 'A',
+        ratedWatts: 'W',
       }) as const,
     [part.kind],
   );
-  const unread = Object.entries(units).some(([key, unit]) => figureError(figures[key] ?? '', unit) !== undefined);
+  const schema = useMemo(() => fitSchema(units), [units]);
+  const { register, control, handleSubmit, formState } = useForm<Fit>({
+    resolver: zodResolver(schema),
+    defaultValues: { ...NOTHING, samePart: !another },
+    mode: 'onChange',
+  });
+  const { errors } = formState;
+  const typed = useWatch({ control }) as Fit;
+  const { samePart } = typed;
+  const unread = schema.safeParse(typed).success === false;
   const fitted = useMemo((): FittedPart => {
-    const figure = (key: keyof typeof units): number | undefined =>
-      typedFigure(figures[key] ?? '', units[key]) ?? undefined;
+    const figure = (key: keyof typeof units): number | undefined => typedFigure(typed[key], units[key]) ?? undefined;
     const made = {
-      source,
-      samePart,
+      source: typed.source,
+      samePart: typed.samePart,
       value: figure('value'),
-      ratedVolts: figure('volts'),
-      ratedAmps: figure('amps'),
-      ratedWatts: figure('watts'),
-      lowEsr: ticks['esr'],
-      celsius105: ticks['hot'],
-      safetyClass: figures['class'] || undefined,
-      fuseSpeed: (speed || undefined) as FittedPart['fuseSpeed'],
-      fuseBreaking: (breaking || undefined) as FittedPart['fuseBreaking'],
+      ratedVolts: figure('ratedVolts'),
+      ratedAmps: figure('ratedAmps'),
+      ratedWatts: figure('ratedWatts'),
+      lowEsr: typed.lowEsr || undefined,
+      celsius105: typed.celsius105 || undefined,
+      safetyClass: typed.safetyClass || undefined,
+      fuseSpeed: typed.fuseSpeed || undefined,
+      fuseBreaking: typed.fuseBreaking || undefined,
     };
     return JSON.parse(JSON.stringify(made)) as FittedPart;
-  }, [source, samePart, figures, ticks, speed, breaking, units]);
+  }, [typed, units]);
   const verdict = judgeSubstitution(part, fitted);
   const refused = verdict.verdict === 'refused';
-  const set = (key: string) => (e: { target: { value: string } }) =>
-    setFigures((kept) => ({ ...kept, [key]: e.target.value }));
-  const send = (event: FormEvent): void => {
-    event.preventDefault();
-    if (refused || unread) return;
+  const send = handleSubmit(({ words }) => {
+    if (refused) return;
     const was = marking(part) ?? shortValue(part);
     void addLine({ kind: 'replacement', body: { ref: part.ref, was, fitted: { ...fitted }, words } }, boardId);
-  };
+  });
   const passive = part.kind === 'resistor' || part.kind === 'capacitor' || part.kind === 'inductor';
   const safety = safetyKind(part);
   return (
-    <form onSubmit={send} className="mt-2 flex flex-col gap-2">
+    <form onSubmit={(e) => void send(e)} noValidate className="mt-2 flex flex-col gap-2">
       <div className="flex flex-wrap items-end gap-3">
-        <Select label="Source" className="w-32" value={source} options={['new', 'salvaged']} onChoose={setSource} />
-        <Tick label="the same part" className="pb-1.5" checked={samePart} onTick={setSamePart} />
+        <Controller
+          control={control}
+          name="source"
+          render={({ field }) => (
+            <Select
+              label="Source"
+              className="w-32"
+              value={field.value}
+              options={['new', 'salvaged']}
+              onChoose={field.onChange}
+            />
+          )}
+        />
+        <Ticked control={control} name="samePart" label="the same part" />
         {!samePart && (
           <>
             {passive && (
-              <FigureField
-                unit={units.value}
+              <TextField
+                inputMode="decimal"
                 label="Value"
                 className="w-24"
-                value={figures['value'] ?? ''}
-                onChange={set('value')}
+                error={errors.value?.message}
                 placeholder={shortValue(part)}
+                {...register('value')}
               />
             )}
-            <FigureField
-              unit="V"
+            <TextField
+              inputMode="decimal"
               label="Rated V"
               className="w-20"
-              value={figures['volts'] ?? ''}
-              onChange={set('volts')}
+              error={errors.ratedVolts?.message}
+              {...register('ratedVolts')}
             />
             {part.kind !== 'capacitor' && (
-              <FigureField
-                unit="A"
+              <TextField
+                inputMode="decimal"
                 label="Rated A"
                 className="w-20"
-                value={figures['amps'] ?? ''}
-                onChange={set('amps')}
+                error={errors.ratedAmps?.message}
+                {...register('ratedAmps')}
               />
             )}
             {part.kind === 'resistor' && (
-              <FigureField
-                unit="W"
+              <TextField
+                inputMode="decimal"
                 label="Rated W"
                 className="w-20"
-                value={figures['watts'] ?? ''}
-                onChange={set('watts')}
+                error={errors.ratedWatts?.message}
+                {...register('ratedWatts')}
               />
             )}
             {part.kind === 'fuse' && (
               <>
-                <Select
-                  label="Speed"
-                  className="w-20"
-                  value={speed}
-                  options={['', 'T', 'F', 'TT', 'FF', 'M']}
-                  onChoose={setSpeed}
+                <Controller
+                  control={control}
+                  name="fuseSpeed"
+                  render={({ field }) => (
+                    <Select
+                      label="Speed"
+                      className="w-20"
+                      value={field.value}
+                      options={SPEEDS}
+                      onChoose={field.onChange}
+                    />
+                  )}
                 />
-                <Select
-                  label="Breaking"
-                  className="w-20"
-                  value={breaking}
-                  options={['', 'L', 'H', 'E']}
-                  onChoose={setBreaking}
+                <Controller
+                  control={control}
+                  name="fuseBreaking"
+                  render={({ field }) => (
+                    <Select
+                      label="Breaking"
+                      className="w-20"
+                      value={field.value}
+                      options={BREAKING}
+                      onChoose={field.onChange}
+                    />
+                  )}
                 />
               </>
             )}
             {safety !== null && part.kind !== 'fuse' && (
-              <TextField
-                label="Class printed on it"
-                className="w-36"
-                value={figures['class'] ?? ''}
-                onChange={set('class')}
-              />
+              <TextField label="Class printed on it" className="w-36" {...register('safetyClass')} />
             )}
             {isElectrolytic(part) && (
               <>
-                <Tick
-                  label="low ESR"
-                  className="pb-1.5"
-                  checked={ticks['esr'] ?? false}
-                  onTick={(on) => setTicks((k) => ({ ...k, esr: on }))}
-                />
-                <Tick
-                  label="105 °C"
-                  className="pb-1.5"
-                  checked={ticks['hot'] ?? false}
-                  onTick={(on) => setTicks((k) => ({ ...k, hot: on }))}
-                />
+                <Ticked control={control} name="lowEsr" label="low ESR" />
+                <Ticked control={control} name="celsius105" label="105 °C" />
               </>
             )}
           </>
         )}
-        <TextField label="Note" className="w-48" value={words} onChange={(e) => setWords(e.target.value)} />
+        <TextField label="Note" className="w-48" error={errors.words?.message} {...register('words')} />
         <Button kind={lit ? 'primary' : 'plain'} type="submit" autoFocus={lit} disabled={refused || unread}>
           Fitted
         </Button>
@@ -177,5 +226,23 @@ export function FitForm({
         {verdict.reasons.join(' ')}
       </p>
     </form>
+  );
+}
+
+function Ticked({
+  control,
+  name,
+  label,
+}: {
+  control: Control<Fit>;
+  name: 'samePart' | 'lowEsr' | 'celsius105';
+  label: string;
+}) {
+  return (
+    <Controller
+      control={control}
+      name={name}
+      render={({ field }) => <Tick label={label} className="pb-1.5" checked={field.value} onTick={field.onChange} />}
+    />
   );
 }

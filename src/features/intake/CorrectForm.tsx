@@ -7,13 +7,14 @@ import type { Nameplate, NameplateOutput } from '@/core/circuit';
 import type { JobFacts, JobSource, LedgerBodies } from '@/core/ledger';
 import { withMark } from '@/core/quantity';
 import { useJob } from '@/features/job/JobContext';
+import { figureIn } from '@/features/frame/figureIn';
 import { typedFigure } from '@/features/frame/typedFigure';
 import { Button } from '@/ui/Button';
 import { TextArea, TextField } from '@/ui/Field';
 import { Select } from '@/ui/Select';
 import { COMPLAINT_CODES } from '@/wire/complaints';
 import { Symptoms } from './Symptoms';
-import { FED_BY, SOURCE_KINDS, figureIn } from './useIntakeForm';
+import { FED_BY, SOURCE_KINDS } from './useIntakeForm';
 
 const Form = z.object({
   unit: z.string().trim().min(1, 'Name the unit.').max(120, 'At most 120 characters.'),

@@ -5,7 +5,8 @@ import { useForm, useWatch } from 'react-hook-form';
 import { z } from 'zod';
 import type { Unit } from '@/core/quantity';
 import { nameplateSanity } from '@/core/safety';
-import { figureError, typedFigure } from '@/features/frame/typedFigure';
+import { figureIn } from '@/features/frame/figureIn';
+import { typedFigure } from '@/features/frame/typedFigure';
 import type { BoardChoice, NewJobInput } from '@/wire/jobForm';
 
 /** What feeds a unit, and every kind of source of energy, in words. */
@@ -19,13 +20,6 @@ export const SOURCE_KINDS = [
   { value: 'solar', words: 'solar' },
   { value: 'back-feed', words: 'fed from behind' },
 ] as const;
-
-/** A typed figure, or nothing; zero: that is one too. */
-export const figureIn = (unit: Unit, zero = false) =>
-  z.string().superRefine((text, context) => {
-    const wrong = figureError(text, unit, zero);
-    if (wrong !== undefined) context.addIssue({ code: 'custom', message: wrong });
-  });
 
 /** The intake form as typed. Figures stay text until they are sent; one that cannot be read is said at its field. */
 export const IntakeForm = z.object({

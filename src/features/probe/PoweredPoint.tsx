@@ -9,6 +9,8 @@ import { PointHead } from '@/features/frame/PointHead';
 import { POINT_CAUTIONS, bandWords } from '@/features/frame/pointWords';
 import { Button } from '@/ui/Button';
 import { Notice } from '@/ui/Notice';
+import { useTouchPhone } from '@/ui/useTouchPhone';
+import { KeyPad, POWERED_ACTS } from './KeyPad';
 import { useAnywhere } from './useAnywhere';
 
 /** A figure that was typed, or what is wrong with it. */
@@ -41,6 +43,7 @@ export function PoweredPoint({
 }) {
   const [text, setText] = useState('');
   const field = useRef<HTMLInputElement>(null);
+  const phone = useTouchPhone();
   useEffect(() => field.current?.focus(), [point, asked]);
   const acts = { n: () => onStep(1), b: () => onStep(-1) };
   useAnywhere(field, text === '', acts);
@@ -96,6 +99,8 @@ export function PoweredPoint({
             act();
           }}
           autoComplete="off"
+          // On a phone the keys below take its keyboard's place.
+          inputMode={phone ? 'none' : 'decimal'}
           placeholder="—"
           className="figure h-20 min-w-0 flex-1 rounded-sm border-2 border-line bg-ground px-4 text-[56px] leading-none placeholder:text-line focus:border-slate"
         />
@@ -108,8 +113,18 @@ export function PoweredPoint({
           </Button>
         </div>
       </form>
+      <KeyPad
+        figures="powered"
+        acts={POWERED_ACTS}
+        empty={text === ''}
+        onAct={(key) => acts[key as 'n' | 'b']()}
+        onType={(key) => setText((t) => t + key)}
+        onRub={() => setText((t) => t.slice(0, -1))}
+      />
       <p className="mt-1 text-sm text-faint">
-        <kbd>Enter</kbd> keeps · <kbd>n</kbd> next · <kbd>b</kbd> back · <kbd>~</kbd> before a figure that wanders.
+        <span className="max-sm:hidden">
+          <kbd>Enter</kbd> keeps · <kbd>~</kbd> before a figure that wanders.{' '}
+        </span>
         Keeping one says the unit is connected: it is LIVE until it is isolated and proved again.
       </p>
     </section>

@@ -7,7 +7,7 @@ import { formatQuantity, formatVolts } from '@/core/quantity';
 import { Button } from '@/ui/Button';
 import { interpreted, readTyped } from '@/features/frame/readReading';
 import { useTouchPhone } from '@/ui/useTouchPhone';
-import { KeyPad } from './KeyPad';
+import { COLD_ACTS, KeyPad } from './KeyPad';
 import { useAnywhere } from './useAnywhere';
 
 /** What the keys of the empty field do. */
@@ -146,6 +146,8 @@ export function ReadingEntry({
         </p>
       ) : (
         <KeyPad
+          figures="cold"
+          acts={COLD_ACTS}
           empty={text === ''}
           onAct={(key) => acts[key]?.()}
           onType={(key) => type(text + key)}

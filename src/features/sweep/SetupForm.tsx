@@ -1,106 +1,136 @@
 'use client';
 import { linesOf } from '@/core/ledger';
-import { useMemo, useState } from 'react';
+import { zodResolver } from '@hookform/resolvers/zod';
+import { useMemo } from 'react';
+import { Controller, useForm, useWatch } from 'react-hook-form';
+import { z } from 'zod';
 import { printedOutputs } from '@/core/operate';
-import { formatQuantity } from '@/core/quantity';
+import { formatQuantity, withMark } from '@/core/quantity';
 import { runSum } from '@/core/sums';
 import { COLUMN_KEYS, SWEEP_COLUMNS } from '@/core/sweep';
 import type { SweepColumn, SweepSetup } from '@/core/sweep';
 import { useJob } from '@/features/job/JobContext';
-import { typedFigure } from '@/features/frame/typedFigure';
+import { figureError, typedFigure } from '@/features/frame/typedFigure';
 import { Button } from '@/ui/Button';
 import { TextField } from '@/ui/Field';
 import { Select } from '@/ui/Select';
 
 const COLUMNS = COLUMN_KEYS.map((k) => ({ value: k, words: SWEEP_COLUMNS[k].words }));
 
+const percent = (text: string): number | null => typedFigure(text, '1');
+const percentIn = (empty: boolean) =>
+  z.string().refine((text) => (empty && text.trim() === '') || (percent(text) ?? 101) <= 100, 'A figure up to 100.');
+
+/** A sweep's set-up as typed. */
+const Setup = z
+  .object({
+    title: z.string().trim().max(120, 'At most 120 characters.'),
+    setBy: z.enum(COLUMN_KEYS as [SweepColumn, ...SweepColumn[]]),
+    column: z.enum(COLUMN_KEYS as [SweepColumn, ...SweepColumn[]]),
+    claimed: z.string(),
+    tolerance: percentIn(false),
+    sag: percentIn(false),
+    efficiency: percentIn(true),
+  })
+  .superRefine(({ claimed, column }, context) => {
+    const wrong = figureError(claimed, SWEEP_COLUMNS[column].unit);
+    if (wrong !== undefined) context.addIssue({ code: 'custom', path: ['claimed'], message: wrong });
+  });
+type Setup = z.infer<typeof Setup>;
+
 /** What a new sweep is for: begins with what the nameplate claims. */
 export function SetupForm({ onBegin }: { onBegin(setup: SweepSetup): void }) {
   const { active, lines } = useJob();
   const output = printedOutputs(active.board)[0];
-  const [title, setTitle] = useState('');
-  const [setBy, setSetBy] = useState<SweepColumn>('iout');
-  const [column, setColumn] = useState<SweepColumn>('vout');
-  const [claimed, setClaimed] = useState(output ? String(output.volts) : '');
-  const [tolerance, setTolerance] = useState('5');
-  const [sag, setSag] = useState('5');
   const kept = useMemo(() => efficiencyKept(lines), [lines]);
-  const [efficiency, setEfficiency] = useState<string | null>(null);
-  const efficient = efficiency ?? (kept === null ? '' : (100 * kept).toFixed(1));
-  const figure = (text: string): number | null => typedFigure(text, '1');
-  const value = typedFigure(claimed, SWEEP_COLUMNS[column].unit);
-  const share = figure(efficient);
-  const percentError = (text: string, empty: boolean): string | undefined => {
-    const read = figure(text);
-    return (empty && text === '') || (read !== null && read <= 100) ? undefined : 'A figure up to 100.';
-  };
-  const bad =
-    (claimed !== '' && value === null) ||
-    percentError(tolerance, false) !== undefined ||
-    percentError(sag, false) !== undefined ||
-    percentError(efficient, true) !== undefined;
+  const { register, control, handleSubmit, formState } = useForm<Setup>({
+    resolver: zodResolver(Setup),
+    defaultValues: {
+      title: '',
+      setBy: 'iout',
+      column: 'vout',
+      claimed: output ? withMark(String(output.volts)) : '',
+      tolerance: '5',
+      sag: '5',
+      efficiency: kept === null ? '' : withMark((100 * kept).toFixed(1)),
+    },
+    mode: 'onChange',
+  });
+  const { errors } = formState;
+  const typed = useWatch({ control }) as Setup;
+  const { title, setBy, column, claimed } = typed;
+  const { unit } = SWEEP_COLUMNS[column];
+  const value = typedFigure(claimed, unit);
   const name = title.trim() || `${SWEEP_COLUMNS[column].words} by ${SWEEP_COLUMNS[setBy].words}`;
   return (
     <form
       className="flex flex-col gap-4"
-      onSubmit={(e) => {
-        e.preventDefault();
-        if (bad) return;
-        onBegin({
-          title: name,
-          setBy,
-          claimed: value === null ? null : { column, value, tolerance: figure(tolerance)! / 100 },
-          sagLimit: figure(sag)! / 100,
-          efficiency: share === null ? null : share / 100,
-        });
-      }}
+      noValidate
+      onSubmit={(e) =>
+        void handleSubmit((setup) => {
+          const share = percent(setup.efficiency);
+          onBegin({
+            title: name,
+            setBy: setup.setBy,
+            claimed: value === null ? null : { column, value, tolerance: percent(setup.tolerance)! / 100 },
+            sagLimit: percent(setup.sag)! / 100,
+            efficiency: share === null ? null : share / 100,
+          });
+        })(e)
+      }
     >
       <div className="flex flex-wrap items-start gap-3">
-        <Select label="What is set" className="w-40" value={setBy} options={COLUMNS} onChoose={setSetBy} />
-        <Select label="What is claimed" className="w-40" value={column} options={COLUMNS} onChoose={setColumn} />
-        <TextField
-          label={`Claimed${SWEEP_COLUMNS[column].unit === '1' ? '' : `, ${SWEEP_COLUMNS[column].unit}`}`}
-          className="w-24"
-          value={claimed}
-          onChange={(e) => setClaimed(e.target.value)}
-          error={claimed !== '' && value === null ? 'Write it like 5 or 4V98.' : undefined}
-          hint={
-            value !== null && SWEEP_COLUMNS[column].unit !== '1'
-              ? formatQuantity(value, SWEEP_COLUMNS[column].unit, 4)
-              : 'none'
-          }
+        <Controller
+          control={control}
+          name="setBy"
+          render={({ field }) => (
+            <Select
+              label="What is set"
+              className="w-40"
+              value={field.value}
+              options={COLUMNS}
+              onChoose={field.onChange}
+            />
+          )}
+        />
+        <Controller
+          control={control}
+          name="column"
+          render={({ field }) => (
+            <Select
+              label="What is claimed"
+              className="w-40"
+              value={field.value}
+              options={COLUMNS}
+              onChoose={field.onChange}
+            />
+          )}
         />
         <TextField
-          label="Tolerance, %"
+          label={`Claimed${unit === '1' ? '' : `, ${unit}`}`}
           className="w-24"
-          value={tolerance}
-          onChange={(e) => setTolerance(e.target.value)}
-          error={percentError(tolerance, false)}
+          error={errors.claimed?.message}
+          hint={value !== null && unit !== '1' ? formatQuantity(value, unit, 4) : 'none'}
+          {...register('claimed')}
         />
-        <TextField
-          label="Sag limit, %"
-          className="w-24"
-          value={sag}
-          onChange={(e) => setSag(e.target.value)}
-          error={percentError(sag, false)}
-        />
+        <TextField label="Tolerance, %" className="w-24" error={errors.tolerance?.message} {...register('tolerance')} />
+        <TextField label="Sag limit, %" className="w-24" error={errors.sag?.message} {...register('sag')} />
         <TextField
           label="Efficiency by the sum, %"
           className="w-44"
-          value={efficient}
-          onChange={(e) => setEfficiency(e.target.value)}
-          error={percentError(efficient, true)}
+          error={errors.efficiency?.message}
           hint={kept === null ? 'unknown' : 'from the sum kept in this job'}
+          {...register('efficiency')}
         />
       </div>
       <TextField
         label="Name"
         className="w-96"
-        value={title}
-        onChange={(e) => setTitle(e.target.value)}
         placeholder={name}
+        error={errors.title?.message}
+        {...register('title')}
       />
-      <Button kind="primary" type="submit" autoFocus className="self-start" disabled={bad}>
+      <Button kind="primary" type="submit" autoFocus className="self-start" disabled={!Setup.safeParse(typed).success}>
         Begin the sweep
       </Button>
     </form>
