@@ -1,32 +1,44 @@
 'use client';
-import { useMemo, useState } from 'react';
+import { useMemo } from 'react';
+import { useForm, useWatch } from 'react-hook-form';
 import { boardNets } from '@/core/circuit';
 import { findLockPins, planChange } from '@/core/modify';
 import type { Change, LoadPlace } from '@/core/modify';
 import { useJob } from '@/features/job/JobContext';
 import { typedFigure } from '@/features/frame/typedFigure';
-import { FigureField } from '@/features/frame/FigureField';
-import { Select } from '@/ui/Select';
+import { FormFigure } from '@/features/frame/FormFigure';
+import { FormSelect } from '@/features/frame/FormSelect';
 import { PlanView } from './PlanView';
+
+/** As typed; `at`: which of the places. */
+type Typed = Readonly<Record<'at' | 'min' | 'max' | 'drop' | 'be' | 'watts' | 'least' | 'wakes', string>>;
 
 /** Start on load: the loads it must and may see, the drop they allow, the net that wakes the converter. */
 export function LoadForm({ places, onKept }: { places: readonly LoadPlace[]; onKept(): void }) {
   const { active } = useJob();
   const { board } = active;
-  const [at, setAt] = useState(0);
-  const place = places[at] ?? places[0]!;
-  const [texts, setTexts] = useState<Readonly<Record<string, string>>>({ be: '0.6', watts: '5' });
-  const [wakes, setWakes] = useState(() => findLockPins(board)[0]?.net ?? boardNets(board)[0] ?? '');
-  const set = (key: string) => (e: { target: { value: string } }) =>
-    setTexts((kept) => ({ ...kept, [key]: e.target.value }));
-  const read = (key: string, unit: 'V' | 'A' | 'W'): number | null => typedFigure(texts[key] ?? '', unit);
+  const { control } = useForm<Typed>({
+    defaultValues: {
+      at: '0',
+      min: '',
+      max: '',
+      drop: '',
+      be: '0.6',
+      watts: '5',
+      least: '',
+      wakes: findLockPins(board)[0]?.net ?? boardNets(board)[0] ?? '',
+    },
+  });
+  const typed = useWatch({ control }) as Typed;
+  const { at, wakes } = typed;
+  const place = places[Number(at)] ?? places[0]!;
   const figures = {
-    vBe: read('be', 'V'),
-    iMin: read('min', 'A'),
-    iMax: read('max', 'A'),
-    vDropMax: read('drop', 'V'),
-    ratedWatts: read('watts', 'W'),
-    least: read('least', 'V'),
+    vBe: typedFigure(typed.be, 'V'),
+    iMin: typedFigure(typed.min, 'A'),
+    iMax: typedFigure(typed.max, 'A'),
+    vDropMax: typedFigure(typed.drop, 'V'),
+    ratedWatts: typedFigure(typed.watts, 'W'),
+    least: typedFigure(typed.least, 'V'),
   };
   const key = JSON.stringify([figures, wakes, at]);
   const change = useMemo((): Change | null => {
@@ -55,62 +67,31 @@ export function LoadForm({ places, onKept }: { places: readonly LoadPlace[]; onK
   return (
     <div className="flex flex-col gap-4">
       <div className="flex flex-wrap items-end gap-3">
-        <FigureField
-          unit="A"
-          label="Smallest load, A"
-          className="w-32"
-          autoFocus
-          value={texts['min'] ?? ''}
-          onChange={set('min')}
-        />
-        <FigureField
-          unit="A"
-          label="Largest load, A"
-          className="w-32"
-          value={texts['max'] ?? ''}
-          onChange={set('max')}
-        />
-        <FigureField
-          unit="V"
-          label="Drop allowed, V"
-          className="w-32"
-          value={texts['drop'] ?? ''}
-          onChange={set('drop')}
-        />
-        <FigureField
-          unit="V"
-          label="Transistor turns on at, V"
-          className="w-44"
-          value={texts['be'] ?? ''}
-          onChange={set('be')}
-        />
-        <FigureField
-          unit="W"
-          label="Resistor rated, W"
-          className="w-32"
-          value={texts['watts'] ?? ''}
-          onChange={set('watts')}
-        />
-        <Select
+        <FormFigure control={control} name="min" unit="A" label="Smallest load, A" className="w-32" autoFocus />
+        <FormFigure control={control} name="max" unit="A" label="Largest load, A" className="w-32" />
+        <FormFigure control={control} name="drop" unit="V" label="Drop allowed, V" className="w-32" />
+        <FormFigure control={control} name="be" unit="V" label="Transistor turns on at, V" className="w-44" />
+        <FormFigure control={control} name="watts" unit="W" label="Resistor rated, W" className="w-32" />
+        <FormSelect
+          control={control}
+          name="at"
           label="Connector"
           className="w-36"
-          value={String(at)}
           options={places.map((p, i) => ({ value: String(i), words: `${p.connector}, ${p.rail}` }))}
-          onChoose={(i) => setAt(Number(i))}
         />
-        <Select
+        <FormSelect
+          control={control}
+          name="wakes"
           label="Wakes it when pulled to the return"
           className="w-56"
-          value={wakes}
           options={boardNets(board)}
-          onChoose={setWakes}
         />
-        <FigureField
+        <FormFigure
+          control={control}
+          name="least"
           unit="V"
           label="Load needs at least, V"
           className="w-40"
-          value={texts['least'] ?? ''}
-          onChange={set('least')}
           placeholder="unknown"
         />
       </div>

@@ -1,34 +1,44 @@
 'use client';
-import { useMemo, useState } from 'react';
+import { useMemo } from 'react';
+import { useForm, useWatch } from 'react-hook-form';
 import { boardNets } from '@/core/circuit';
 import { planChange } from '@/core/modify';
 import type { Change, LockPin } from '@/core/modify';
 import { benchText } from '@/core/quantity';
 import { useJob } from '@/features/job/JobContext';
 import { typedFigure } from '@/features/frame/typedFigure';
-import { FigureField } from '@/features/frame/FigureField';
-import { Select } from '@/ui/Select';
+import { FormFigure } from '@/features/frame/FormFigure';
+import { FormSelect } from '@/features/frame/FormSelect';
 import { PlanView } from './PlanView';
+
+/** As typed; `at`: which of the pins. */
+interface Typed extends Readonly<Record<'at' | 'rise' | 'hyst' | 'brown' | 'th' | 'bottom' | 'hystNet', string>> {
+  readonly series: 'E24' | 'E96';
+}
+
+/** What a pin and what hangs on it say to begin with. */
+function ofPin({ vTh, bottom: [lower] }: LockPin): { readonly th: string; readonly bottom: string } {
+  return {
+    th: vTh === null ? '' : benchText(vTh),
+    bottom: benchText(lower?.kind === 'resistor' ? lower.value : 10e3),
+  };
+}
 
 /** An under-voltage lock-out at an enable pin: where it starts, how much lower it stops. */
 export function LockForm({ pins, onKept }: { pins: readonly LockPin[]; onKept(): void }) {
   const { active } = useJob();
-  const [at, setAt] = useState(0);
-  const pin = pins[at] ?? pins[0]!;
-  const [texts, setTexts] = useState<Readonly<Record<string, string>>>({ hyst: '0' });
-  const [series, setSeries] = useState<'E24' | 'E96'>('E24');
-  const [hystNet, setHystNet] = useState('');
-  const lower = pin.bottom[0]?.kind === 'resistor' ? pin.bottom[0].value : 10e3;
-  const text = (key: string, begin = ''): string => texts[key] ?? begin;
-  const set = (key: string) => (e: { target: { value: string } }) =>
-    setTexts((kept) => ({ ...kept, [key]: e.target.value }));
-  const begin = pin.vTh === null ? '' : benchText(pin.vTh);
+  const { control, setValue } = useForm<Typed>({
+    defaultValues: { at: '0', rise: '', hyst: '0', brown: '', series: 'E24', hystNet: '', ...ofPin(pins[0]!) },
+  });
+  const typed = useWatch({ control }) as Typed;
+  const { at, series, hystNet } = typed;
+  const pin = pins[Number(at)] ?? pins[0]!;
   const figures = {
-    vTh: typedFigure(text('th', begin), 'V'),
-    vRise: typedFigure(text('rise'), 'V'),
-    vHyst: typedFigure(text('hyst'), 'V', true),
-    vBrownOut: typedFigure(text('brown'), 'V', true),
-    rBottom: typedFigure(text('bottom', benchText(lower)), 'ohm'),
+    vTh: typedFigure(typed.th, 'V'),
+    vRise: typedFigure(typed.rise, 'V'),
+    vHyst: typedFigure(typed.hyst, 'V', true),
+    vBrownOut: typedFigure(typed.brown, 'V', true),
+    rBottom: typedFigure(typed.bottom, 'ohm'),
   };
   const key = JSON.stringify([figures, series, hystNet, at]);
   const change = useMemo((): Change | null => {
@@ -56,58 +66,30 @@ export function LockForm({ pins, onKept }: { pins: readonly LockPin[]; onKept():
   return (
     <div className="flex flex-col gap-4">
       <div className="flex flex-wrap items-end gap-3">
-        <FigureField
-          unit="V"
-          label="Starts at, V"
-          className="w-28"
-          autoFocus
-          value={text('rise')}
-          onChange={set('rise')}
-        />
-        <FigureField
-          unit="V"
-          zero
-          label="Stops lower by, V"
-          className="w-32"
-          value={text('hyst')}
-          onChange={set('hyst')}
-        />
-        <FigureField
-          unit="V"
-          zero
-          label="Converter browns out at, V"
-          className="w-44"
-          value={text('brown')}
-          onChange={set('brown')}
-        />
-        <Select
+        <FormFigure control={control} name="rise" unit="V" label="Starts at, V" className="w-28" autoFocus />
+        <FormFigure control={control} name="hyst" unit="V" zero label="Stops lower by, V" className="w-32" />
+        <FormFigure control={control} name="brown" unit="V" zero label="Converter browns out at, V" className="w-44" />
+        <FormSelect
+          control={control}
+          name="at"
           label="Pin"
           className="w-32"
-          value={String(at)}
           options={pins.map((p, i) => ({ value: String(i), words: `${p.ref} pin ${p.pin}` }))}
-          onChoose={(i) => setAt(Number(i))}
+          onChosen={(i) => {
+            const { th, bottom } = ofPin(pins[Number(i)] ?? pins[0]!);
+            setValue('th', th);
+            setValue('bottom', bottom);
+          }}
         />
-        <FigureField
-          unit="V"
-          label="Threshold of the pin, V"
-          className="w-40"
-          value={text('th', begin)}
-          onChange={set('th')}
-        />
-        <FigureField
-          unit="ohm"
-          label="Lower resistor"
-          className="w-28"
-          value={text('bottom', benchText(lower))}
-          onChange={set('bottom')}
-        />
-        <Select label="Values at hand" className="w-28" value={series} options={['E24', 'E96']} onChoose={setSeries} />
-        <Select
+        <FormFigure control={control} name="th" unit="V" label="Threshold of the pin, V" className="w-40" />
+        <FormFigure control={control} name="bottom" unit="ohm" label="Lower resistor" className="w-28" />
+        <FormSelect control={control} name="series" label="Values at hand" className="w-28" options={['E24', 'E96']} />
+        <FormSelect
+          control={control}
+          name="hystNet"
           label="At the return until it starts"
           className="w-48"
-          value={hystNet}
           options={[{ value: '', words: 'none' }, ...boardNets(active.board).map((n) => ({ value: n, words: n }))]}
-          onChoose={setHystNet}
         />
       </div>
       <p className="text-sm text-faint">

@@ -1,30 +1,45 @@
 'use client';
-import { useMemo, useState } from 'react';
+import { useMemo } from 'react';
+import { useForm, useWatch } from 'react-hook-form';
 import { planChange } from '@/core/modify';
 import type { Change } from '@/core/modify';
 import type { Divider } from '@/core/operate';
-import { formatQuantity } from '@/core/quantity';
+import { formatQuantity, withMark } from '@/core/quantity';
 import { useJob } from '@/features/job/JobContext';
 import { typedFigure } from '@/features/frame/typedFigure';
-import { FigureField } from '@/features/frame/FigureField';
+import { FormFigure } from '@/features/frame/FormFigure';
+import { FormSelect } from '@/features/frame/FormSelect';
 import { Select } from '@/ui/Select';
 import { PlanView } from './PlanView';
+
+/** As typed; `at`: which of the dividers, `modify`: the leg that was chosen, if any. */
+interface Typed {
+  readonly at: string;
+  readonly target: string;
+  readonly reference: string;
+  readonly modify: '' | 'top' | 'bottom';
+  readonly series: 'E12' | 'E24' | 'E96';
+  readonly load: string;
+}
+
+const ownReference = ({ vRef }: Divider): string =>
+  vRef === null ? '' : withMark(String(Number(vRef.toPrecision(4))));
 
 /** Another output voltage: the divider that sets it, the volts wanted, which leg is changed. */
 export function OutputForm({ dividers, onKept }: { dividers: readonly Divider[]; onKept(): void }) {
   const { active } = useJob();
-  const [at, setAt] = useState(0);
-  const divider = dividers[at] ?? dividers[0]!;
-  const [target, setTarget] = useState('');
-  const [reference, setReference] = useState<string | null>(null);
-  const [modify, setModify] = useState<'top' | 'bottom' | null>(null);
-  const [series, setSeries] = useState<'E12' | 'E24' | 'E96'>('E24');
-  const [load, setLoad] = useState('');
-  const vRef = reference === null ? divider.vRef : typedFigure(reference, 'V');
+  const { control, setValue } = useForm<Typed>({
+    defaultValues: { at: '0', target: '', reference: ownReference(dividers[0]!), modify: '', series: 'E24', load: '' },
+  });
+  const { at, target, reference, modify, series, load } = useWatch({ control }) as Typed;
+  const divider = dividers[Number(at)] ?? dividers[0]!;
+  const own = ownReference(divider);
+  // As printed it is exact; what is shown of it is rounded.
+  const vRef = reference === own ? divider.vRef : typedFigure(reference, 'V');
   const vTarget = typedFigure(target, 'V');
   const now = vRef === null ? null : vRef * (1 + divider.rTop / divider.rBottom);
   // In parallel is the lesser work: raising is done at the lower leg, lowering at the upper one.
-  const leg = modify ?? (vTarget !== null && now !== null && vTarget < now ? 'top' : 'bottom');
+  const leg = modify || (vTarget !== null && now !== null && vTarget < now ? 'top' : 'bottom');
   const loadVolts = load === '' ? undefined : (typedFigure(load, 'V') ?? undefined);
   const change = useMemo(
     (): Change | null =>
@@ -48,30 +63,18 @@ export function OutputForm({ dividers, onKept }: { dividers: readonly Divider[];
   return (
     <div className="flex flex-col gap-4">
       <div className="flex flex-wrap items-end gap-3">
-        <FigureField
-          unit="V"
-          label="Wanted output, V"
-          className="w-36"
-          autoFocus
-          value={target}
-          onChange={(e) => setTarget(e.target.value)}
-        />
+        <FormFigure control={control} name="target" unit="V" label="Wanted output, V" className="w-36" autoFocus />
         {dividers.length > 1 && (
-          <Select
+          <FormSelect
+            control={control}
+            name="at"
             label="Output"
             className="w-40"
-            value={String(at)}
             options={dividers.map((d, i) => ({ value: String(i), words: `${d.rail} by ${d.ref}` }))}
-            onChoose={(i) => setAt(Number(i))}
+            onChosen={(i) => setValue('reference', ownReference(dividers[Number(i)] ?? dividers[0]!))}
           />
         )}
-        <FigureField
-          unit="V"
-          label="Reference, V"
-          className="w-32"
-          value={reference ?? (divider.vRef === null ? '' : String(Number(divider.vRef.toPrecision(4))))}
-          onChange={(e) => setReference(e.target.value)}
-        />
+        <FormFigure control={control} name="reference" unit="V" label="Reference, V" className="w-32" />
         <Select
           label="Change at"
           className="w-44"
@@ -80,21 +83,21 @@ export function OutputForm({ dividers, onKept }: { dividers: readonly Divider[];
             { value: 'bottom', words: `lower, ${legs(divider.bottom)}` },
             { value: 'top', words: `upper, ${legs(divider.top)}` },
           ]}
-          onChoose={setModify}
+          onChoose={(l) => setValue('modify', l)}
         />
-        <Select
+        <FormSelect
+          control={control}
+          name="series"
           label="Values at hand"
           className="w-28"
-          value={series}
           options={['E12', 'E24', 'E96']}
-          onChoose={setSeries}
         />
-        <FigureField
+        <FormFigure
+          control={control}
+          name="load"
           unit="V"
           label="Load bears up to, V"
           className="w-36"
-          value={load}
-          onChange={(e) => setLoad(e.target.value)}
           placeholder="unknown"
         />
       </div>
@@ -102,7 +105,7 @@ export function OutputForm({ dividers, onKept }: { dividers: readonly Divider[];
         {divider.rail} stands at{' '}
         <span className="figure">{now === null ? 'unknown' : formatQuantity(now, 'V', 4)}</span> now:{' '}
         {legs(divider.top)} {formatQuantity(divider.rTop, 'ohm')} over {legs(divider.bottom)}{' '}
-        {formatQuantity(divider.rBottom, 'ohm')}, reference {reference === null ? divider.vRefFrom : 'as typed'}.
+        {formatQuantity(divider.rBottom, 'ohm')}, reference {reference === own ? divider.vRefFrom : 'as typed'}.
       </p>
       <PlanView plan={plan} change={change} onKept={onKept} />
     </div>
