@@ -10,11 +10,11 @@ import type { Part } from '@/core/part';
 import { shortValue } from '@/core/schematic';
 import { judgeSubstitution, safetyKind } from '@/core/substitute';
 import type { FittedPart } from '@/core/substitute';
+import { FormSelect } from './FormSelect';
 import { Button } from '@/ui/Button';
 import { TextField } from '@/ui/Field';
 import { figureIn } from './figureIn';
 import { typedFigure } from './typedFigure';
-import { Select } from '@/ui/Select';
 import { Tick } from '@/ui/Tick';
 import { useCommands } from '@/features/job/JobContext';
 
@@ -121,18 +121,13 @@ export function FitForm({
   return (
     <form onSubmit={(e) => void send(e)} noValidate className="mt-2 flex flex-col gap-2">
       <div className="flex flex-wrap items-end gap-3">
-        <Controller
+        <FormSelect
           control={control}
           name="source"
-          render={({ field }) => (
-            <Select
-              label="Source"
-              className="w-32"
-              value={field.value}
-              options={['new', 'salvaged']}
-              onChoose={field.onChange}
-            />
-          )}
+          label="Source"
+          className="w-32"
+
+          options={['new', 'salvaged']}
         />
         <Ticked control={control} name="samePart" label="the same part" />
         {!samePart && (
@@ -174,31 +169,21 @@ export function FitForm({
             )}
             {part.kind === 'fuse' && (
               <>
-                <Controller
+                <FormSelect
                   control={control}
                   name="fuseSpeed"
-                  render={({ field }) => (
-                    <Select
-                      label="Speed"
-                      className="w-20"
-                      value={field.value}
-                      options={SPEEDS}
-                      onChoose={field.onChange}
-                    />
-                  )}
+                  label="Speed"
+                  className="w-20"
+
+                  options={SPEEDS}
                 />
-                <Controller
+                <FormSelect
                   control={control}
                   name="fuseBreaking"
-                  render={({ field }) => (
-                    <Select
-                      label="Breaking"
-                      className="w-20"
-                      value={field.value}
-                      options={BREAKING}
-                      onChoose={field.onChange}
-                    />
-                  )}
+                  label="Breaking"
+                  className="w-20"
+
+                  options={BREAKING}
                 />
               </>
             )}

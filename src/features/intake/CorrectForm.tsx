@@ -9,9 +9,9 @@ import { withMark } from '@/core/quantity';
 import { useJob } from '@/features/job/JobContext';
 import { figureIn } from '@/features/frame/figureIn';
 import { typedFigure } from '@/features/frame/typedFigure';
+import { FormSelect } from '@/features/frame/FormSelect';
 import { Button } from '@/ui/Button';
 import { TextArea, TextField } from '@/ui/Field';
-import { Select } from '@/ui/Select';
 import { COMPLAINT_CODES } from '@/wire/complaints';
 import { Symptoms } from './Symptoms';
 import { FED_BY, SOURCE_KINDS } from './useIntakeForm';
@@ -89,13 +89,7 @@ export function CorrectForm({ onDone }: { onDone(): void }) {
       </div>
       <fieldset className="grid grid-cols-4 gap-3 max-sm:grid-cols-2">
         <legend className="mb-1 text-sm font-semibold">Nameplate</legend>
-        <Controller
-          control={control}
-          name="source"
-          render={({ field }) => (
-            <Select label="Fed by" value={field.value} options={FED_BY} onChoose={field.onChange} />
-          )}
-        />
+        <FormSelect control={control} name="source" label="Fed by" options={FED_BY} />
         <TextField
           label="Input as printed"
           className="col-span-3 max-sm:col-span-1"
@@ -135,13 +129,7 @@ export function CorrectForm({ onDone }: { onDone(): void }) {
               error={errors.outputs?.[i]?.amps?.message}
               {...register(`outputs.${i}.amps`)}
             />
-            <Controller
-              control={control}
-              name={`outputs.${i}.kind`}
-              render={({ field: kind }) => (
-                <Select label="Kind" value={kind.value} options={OUTPUT_KINDS} onChoose={kind.onChange} />
-              )}
-            />
+            <FormSelect control={control} name={`outputs.${i}.kind`} label="Kind" options={OUTPUT_KINDS} />
             <Button onClick={() => outputs.remove(i)}>Take away</Button>
           </div>
         ))}
@@ -169,13 +157,7 @@ export function CorrectForm({ onDone }: { onDone(): void }) {
               error={errors.sources?.[i]?.name?.message}
               {...register(`sources.${i}.name`)}
             />
-            <Controller
-              control={control}
-              name={`sources.${i}.kind`}
-              render={({ field: kind }) => (
-                <Select label="Kind" value={kind.value} options={SOURCE_KINDS} onChoose={kind.onChange} />
-              )}
-            />
+            <FormSelect control={control} name={`sources.${i}.kind`} label="Kind" options={SOURCE_KINDS} />
             <Button disabled={sources.fields.length === 1} onClick={() => sources.remove(i)}>
               Take away
             </Button>

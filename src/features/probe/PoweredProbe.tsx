@@ -139,7 +139,7 @@ export function PoweredProbe() {
             }}
           />
         </div>
-        <div className="min-w-0 flex-1">
+        <div className="min-w-0 flex-1 max-sm:basis-full">
           {working ? (
             <p className="flex items-center gap-3" role="status">
               Working out the unit at {volts === null ? '' : formatQuantity(volts, 'V')} …

@@ -7,11 +7,11 @@ import type { Problem } from '@/core/problem';
 import { formatQuantity } from '@/core/quantity';
 import { applyChoices } from '@/wire/choices';
 import { sendJson } from '@/features/job/postJson';
+import { FormSelect } from '@/features/frame/FormSelect';
 import { Button } from '@/ui/Button';
 import { TextArea, TextField } from '@/ui/Field';
 import { Notice } from '@/ui/Notice';
 import { Segments } from '@/ui/Segments';
-import { Select } from '@/ui/Select';
 import { Tick } from '@/ui/Tick';
 import { timeWords } from '@/ui/when';
 import { BrowserPart } from './BrowserPart';
@@ -102,37 +102,19 @@ export function SettingsScreen({ settings, now, version }: { settings: Settings;
               </div>
             )}
           />
-          <Controller
-            control={control}
-            name="zone"
-            render={({ field }) => (
-              <Select
-                label="Time zone"
-                className="w-64"
-                value={field.value}
-                options={zones(field.value)}
-                onChoose={field.onChange}
-              />
-            )}
-          />
+          <FormSelect control={control} name="zone" label="Time zone" className="w-64" options={zones(zone)} />
           <p className="pb-1.5 text-sm text-faint">
             now <span className="figure">{timeWords(now, zone)}</span>
           </p>
         </div>
       </Part>
       <Part title="Here" note="Mains of the country: a new job on the mains begins with it.">
-        <Controller
+        <FormSelect
           control={control}
           name="mains"
-          render={({ field }) => (
-            <Select
-              label="Mains"
-              className="w-44"
-              value={field.value}
-              options={MAINS.map((m) => ({ value: m, words: mainsWords(m) }))}
-              onChoose={field.onChange}
-            />
-          )}
+          label="Mains"
+          className="w-44"
+          options={MAINS.map((m) => ({ value: m, words: mainsWords(m) }))}
         />
         <Controller
           control={control}

@@ -2,7 +2,7 @@
 import { linesOf } from '@/core/ledger';
 import { zodResolver } from '@hookform/resolvers/zod';
 import { useMemo } from 'react';
-import { Controller, useForm, useWatch } from 'react-hook-form';
+import { useForm, useWatch } from 'react-hook-form';
 import { z } from 'zod';
 import { printedOutputs } from '@/core/operate';
 import { formatQuantity, withMark } from '@/core/quantity';
@@ -11,9 +11,9 @@ import { COLUMN_KEYS, SWEEP_COLUMNS } from '@/core/sweep';
 import type { SweepColumn, SweepSetup } from '@/core/sweep';
 import { useJob } from '@/features/job/JobContext';
 import { figureError, typedFigure } from '@/features/frame/typedFigure';
+import { FormSelect } from '@/features/frame/FormSelect';
 import { Button } from '@/ui/Button';
 import { TextField } from '@/ui/Field';
-import { Select } from '@/ui/Select';
 
 const COLUMNS = COLUMN_KEYS.map((k) => ({ value: k, words: SWEEP_COLUMNS[k].words }));
 
@@ -80,31 +80,21 @@ export function SetupForm({ onBegin }: { onBegin(setup: SweepSetup): void }) {
       }
     >
       <div className="flex flex-wrap items-start gap-3">
-        <Controller
+        <FormSelect
           control={control}
           name="setBy"
-          render={({ field }) => (
-            <Select
-              label="What is set"
-              className="w-40"
-              value={field.value}
-              options={COLUMNS}
-              onChoose={field.onChange}
-            />
-          )}
+          label="What is set"
+          className="w-40"
+
+          options={COLUMNS}
         />
-        <Controller
+        <FormSelect
           control={control}
           name="column"
-          render={({ field }) => (
-            <Select
-              label="What is claimed"
-              className="w-40"
-              value={field.value}
-              options={COLUMNS}
-              onChoose={field.onChange}
-            />
-          )}
+          label="What is claimed"
+          className="w-40"
+
+          options={COLUMNS}
         />
         <TextField
           label={`Claimed${unit === '1' ? '' : `, ${unit}`}`}
