@@ -242,8 +242,11 @@ test('a hostile upload is refused clearly and nothing else is affected', async (
   await emptyJob(page, 'TR-5');
   await open(page, '/jobs/TR-5/board');
   await page.getByRole('tab', { name: 'Photographs' }).click();
-  const drop = async (name: string, mimeType: string, buffer: Buffer): Promise<void> =>
-    page.getByLabel('Photograph of the front', { exact: true }).setInputFiles({ name, mimeType, buffer });
+  const drop = async (name: string, mimeType: string, buffer: Buffer): Promise<void> => {
+    // One file at a time: while one is on its way there is only a way to stop it.
+    await expect(page.getByRole('button', { name: /^(?:add|another) front$/u })).toBeVisible();
+    await page.getByLabel('Photograph of the front', { exact: true }).setInputFiles({ name, mimeType, buffer });
+  };
   const svg = Buffer.from(
     '<svg xmlns="http://www.w3.org/2000/svg" width="9" height="9"><script>alert(1)</script></svg>',
   );
