@@ -182,3 +182,10 @@ test('a file that is none of ours, or was changed by hand, is refused with the r
     ),
   ).toBe('done');
 });
+
+test('a job of which a board is damaged is not made into a file that looks whole', async () => {
+  await here.pool.query(
+    `update board set content = content || '{"format": "torn"}' where job_id = (select id from job where tag = 'SP-120')`,
+  );
+  expect(await codeOf(archiveJob(here.pool, 'SP-120'))).toBe('bad-board');
+});

@@ -1,6 +1,7 @@
 import type { Pool } from 'pg';
 import { strToU8, zipSync } from 'fflate';
 import { sweepsOf } from '@/core/job';
+import { ProblemError } from '@/core/problem';
 import { writeNetlist } from '@/core/netlist';
 import { writeSweepCsv } from '@/core/sweep';
 import { rawLinesOf } from '@/data/ledger/ledgerTable';
@@ -32,7 +33,7 @@ const fileName = (i: number, label: string): string =>
  * A whole job as one `.zip`: `job.json`, from which it can be brought in again, its photographs, and for people and other
  * programs each board as netlist and JSON, the readings and sweeps as CSV, the drawings.
  *
- * Throws ProblemError `no-such-job`.
+ * Throws ProblemError `no-such-job`, `bad-board` where one of its boards is damaged.
  */
 export async function archiveJob(
   pool: Pool,
@@ -68,6 +69,14 @@ async function archiveOf(
   db: Db,
   { job, boards, harnesses }: OpenJob,
 ): Promise<{ readonly archive: JobArchive; readonly pictures: Readonly<Record<string, Uint8Array>> }> {
+  const damaged = boards.find((b) => b.damaged !== null);
+  // An empty board stands in for it here: written into a file it would take the place of what is still kept.
+  if (damaged)
+    throw new ProblemError({
+      code: 'bad-board',
+      sentence: `${damaged.label} cannot be read, and a job without it would not be whole.`,
+      remedy: 'Nothing is lost: export the job as it is kept (the link beside the notice).',
+    });
   const placeOf = new Map(boards.map((b, i) => [b.id, i]));
   const lines = await rawLinesOf(db, job.id);
   const seqOf = new Map(lines.map((l) => [l.id, l.seq]));

@@ -20,6 +20,8 @@ import { keptPicture } from './takePhoto';
 /** Unpacked it may be no longer than this, bytes; and hold no more files. */
 const MOST_UNPACKED = 200_000_000;
 const MOST_FILES = 2000;
+/** So long may the job itself be: it is read in one piece. */
+const MOST_JOB = 30_000_000;
 
 const refused = (sentence: string, remedy = 'Nothing was taken in.'): ProblemError =>
   new ProblemError({ code: 'bad-archive', sentence, remedy });
@@ -81,10 +83,12 @@ function unpacked(bytes: Uint8Array): Readonly<Record<string, Uint8Array>> {
   let [total, count] = [0, 0];
   try {
     return unzipSync(bytes, {
-      filter: ({ originalSize }) => {
+      filter: ({ name, originalSize }) => {
         total += originalSize;
         count++;
-        if (total > MOST_UNPACKED || count > MOST_FILES) throw refused('Unpacked this file is too large for a job.');
+        const long = name === 'job.json' && originalSize > MOST_JOB;
+        if (long || total > MOST_UNPACKED || count > MOST_FILES)
+          throw refused('Unpacked this file is too large for a job.');
         return true;
       },
     });
