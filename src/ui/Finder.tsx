@@ -75,3 +75,13 @@ export function Finder<T>({
     </Command>
   );
 }
+
+/** A row of a finder: what the thing is called, and what stands beside its name. */
+export function FoundRow({ words, note }: { words: string; note?: string | undefined }) {
+  return (
+    <>
+      <span className="font-semibold">{words}</span>
+      <span className="min-w-0 flex-1 truncate text-sm opacity-80">{note}</span>
+    </>
+  );
+}

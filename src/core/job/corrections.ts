@@ -17,7 +17,10 @@ export function correctedJob<T extends JobFacts>(job: T, lines: readonly LedgerL
   const corrections = linesOf(lines, 'correction');
   return corrections.length === 0
     ? job
-    : corrections.reduce((made, { body }) => ({ ...made, ...given(body) }), withIds(job));
+    : corrections.reduce((made, { body }) => ({ ...made, ...given(body) }), {
+        ...job,
+        sources: withIds(job.sources),
+      });
 }
 
 /** Only what a correction names. */
@@ -25,8 +28,9 @@ function given(body: Partial<Record<string, unknown>>): object {
   return Object.fromEntries(Object.entries(body).filter(([, value]) => value !== undefined));
 }
 
-function withIds<T extends JobFacts>(job: T): T {
-  return { ...job, sources: job.sources.map((s, i) => ({ ...s, id: s.id ?? `s${i + 1}` })) };
+/** Sources with what each is known by: its own id, or its place in the list. */
+export function withIds(sources: readonly JobSource[]): readonly (JobSource & { readonly id: string })[] {
+  return sources.map((s, i) => ({ ...s, id: s.id ?? `s${i + 1}` }));
 }
 
 /**
@@ -40,16 +44,9 @@ export function everySource(
   lines: readonly Pick<LedgerLine, 'entry'>[],
 ): readonly KnownSource[] {
   const known = new Map<string, KnownSource>();
-  for (const [i, s] of sources.entries()) {
-    const id = s.id ?? `s${i + 1}`;
-    known.set(id, { ...s, id, first: s.name });
-  }
-  for (const list of said(lines, 'sources')) {
-    for (const [i, s] of list.entries()) {
-      const id = s.id ?? `s${i + 1}`;
-      known.set(id, { ...s, id, first: known.get(id)?.first ?? null });
-    }
-  }
+  for (const s of withIds(sources)) known.set(s.id, { ...s, first: s.name });
+  for (const list of said(lines, 'sources'))
+    for (const s of withIds(list)) known.set(s.id, { ...s, first: known.get(s.id)?.first ?? null });
   return [...known.values()];
 }
 

@@ -2,7 +2,7 @@ export { boardEntries, boardFacts, entriesOf, saysOfBoard } from './boardFacts';
 export type { BoardKind } from './boardFacts';
 export { goesOnWithoutProof, isolatedBy, jobHazard, liveSource, presentReadings } from './hazardLedger';
 export type { HazardView, JobBoard, WaitingLine } from './hazardLedger';
-export { correctedJob, everySource } from './corrections';
+export { correctedJob, everySource, withIds } from './corrections';
 export type { KnownSource } from './corrections';
 export { jobState } from './jobState';
 export type { JobState } from './jobState';

@@ -1,9 +1,8 @@
 import type { LedgerLine } from '../ledger';
 import { findPart, netKey, pinIndex } from '../circuit';
 import type { Board } from '../circuit';
-import { readShorthand } from '../trace';
 import type { Fact, Spot } from '../trace';
-import { boardFacts } from './boardFacts';
+import { entriesOf } from './boardFacts';
 
 /** What a line has touched on its board: designators and nets, as keys. */
 export interface Touched {
@@ -93,12 +92,7 @@ export class Touches {
   }
 }
 
-function factsOf(line: LedgerLine): readonly Fact[] {
-  return boardFacts(line.entry).flatMap((text) => {
-    const read = readShorthand(text);
-    return read.ok && read.value ? [read.value] : [];
-  });
-}
+const factsOf = (line: LedgerLine): readonly Fact[] => entriesOf(line.id, line.entry).map(({ fact }) => fact);
 
 function factTouches(fact: Fact, part: (ref: string) => void, spot: (s: Spot) => void, nets: Set<string>): void {
   switch (fact.kind) {

@@ -4,7 +4,7 @@ import type { Board } from '@/core/circuit';
 import { found, jobItems } from '@/features/frame/paletteItems';
 import type { PaletteItem } from '@/features/frame/paletteItems';
 import { Button } from '@/ui/Button';
-import { Finder } from '@/ui/Finder';
+import { Finder, FoundRow } from '@/ui/Finder';
 import { Modal } from '@/ui/Modal';
 
 /** Where on a board something was seen: a part, a net or words of one's own. first: the parts that are looked at now. */
@@ -59,12 +59,7 @@ export function PlaceChoice({
             setWanted('');
             setOpen(false);
           }}
-          row={(item) => (
-            <>
-              <span className="font-semibold">{item.words}</span>
-              <span className="min-w-0 flex-1 truncate text-sm opacity-80">{item.note}</span>
-            </>
-          )}
+          row={(item) => <FoundRow words={item.words} note={item.note} />}
           empty="Nothing on this board is called that."
         />
       </Modal>

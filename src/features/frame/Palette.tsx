@@ -3,7 +3,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useRouter } from 'next/navigation';
 import { useMemo, useState } from 'react';
 import type { Board } from '@/core/circuit';
-import { Finder } from '@/ui/Finder';
+import { Finder, FoundRow } from '@/ui/Finder';
 import { Modal } from '@/ui/Modal';
 import { useLight } from '@/ui/useLight';
 import { found, jobItems, workshopItems } from './paletteItems';
@@ -69,12 +69,7 @@ export function Palette({
         groups={groups}
         keyOf={(item) => item.key}
         onTake={take}
-        row={(item) => (
-          <>
-            <span className="font-semibold">{item.words}</span>
-            <span className="min-w-0 flex-1 truncate text-sm opacity-80">{item.note}</span>
-          </>
-        )}
+        row={(item) => <FoundRow words={item.words} note={item.note} />}
         empty="Nothing is called that here."
       />
     </Modal>

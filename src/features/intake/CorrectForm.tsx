@@ -1,4 +1,5 @@
 'use client';
+import { withIds } from '@/core/job';
 import { zodResolver } from '@hookform/resolvers/zod';
 import { useMemo } from 'react';
 import { Controller, useFieldArray, useForm } from 'react-hook-form';
@@ -214,7 +215,7 @@ function formOf({ unit, serial, nameplate, complaint, symptoms, history, accesso
     symptoms: [...symptoms],
     history,
     accessories,
-    sources: sources.map((s, i) => ({ id: s.id ?? `s${i + 1}`, name: s.name, kind: s.kind })),
+    sources: withIds(sources).map(({ id, name, kind }) => ({ id, name, kind })),
   };
 }
 

@@ -1,5 +1,6 @@
 'use client';
 
+import { withIds } from '@/core/job';
 import { linesOf } from '@/core/ledger';
 import { formatQuantity } from '@/core/quantity';
 import { PROOF_MINUTES, REGAIN_MINUTES } from '@/core/safety';
@@ -16,7 +17,7 @@ export function SafeScreen() {
   useWorkedVolts(active.board);
   const { progress } = useStanding();
   const { hazard } = progress;
-  const listed = new Set(job.sources.map((s, i) => s.id ?? `s${i + 1}`));
+  const listed = new Set(withIds(job.sources).map((s) => s.id));
   const firstLive = sources.findIndex((s) => s.isolatedBy === null);
   const nextSource = firstLive < 0 ? undefined : sources[firstLive];
   const wet = linesOf(lines, 'site').at(-1)?.body.wet ?? null;
