@@ -122,8 +122,8 @@ test('a whole job out and in again under another tag: its report is the same, it
   const report = async (tag: string): Promise<string> => {
     await open(page, `/jobs/${tag}/report`);
     // What is computed comes a moment later.
-    await expect(page.getByText('Working out').first()).toBeHidden({ timeout: 60_000 });
-    await page.waitForTimeout(500);
+    await expect(page.getByText(/Working out|being worked out/u).first()).toBeHidden({ timeout: 60_000 });
+    await expect(page.getByText('What it can give')).toBeVisible();
     return (await page.locator('article').innerText()).replaceAll(tag, 'TAG');
   };
   const before = await report('SP-115');

@@ -313,7 +313,9 @@ test('every way to trace can be read by all: no accessibility trouble in either 
       await page.getByRole('tab', { name: tab }).click();
       await expect(page.getByRole('tab', { name: tab })).toHaveAttribute('aria-selected', 'true');
       // What stands around the work is looked at with every screen.
-      const found = await new AxeBuilder({ page }).include('main').exclude('[aria-label^="Schematic of"]').analyze();
+      const builder = new AxeBuilder({ page }).include('main').exclude('[aria-label^="Schematic of"]');
+      // The other theme brings its colours alone.
+      const found = await (theme === 'soot' ? builder : builder.withRules(['color-contrast'])).analyze();
       expect([theme, tab, found.violations.map((v) => `${v.id}: ${v.nodes[0]?.html.slice(0, 120)}`)]).toEqual([
         theme,
         tab,
