@@ -28,6 +28,7 @@ const TIERS: Readonly<Record<string, number>> = {
   trace: 7,
   safety: 8,
   schematic: 7,
+  drawing: 8,
   stress: 8,
   meter: 8,
   tables: 8,

@@ -1,0 +1,194 @@
+import { netKey, pinNames } from '../circuit';
+import type { Board } from '../circuit';
+import { recogniseStages } from '../stages';
+import type { StageMap } from '../stages';
+import { GRID } from './drawing';
+import type { DrawnName, DrawnSymbol, Drawing, Side } from './drawing';
+import { CELL_HEIGHT, CELL_WIDTH } from './form';
+import { letter, lettersOf } from './lettering';
+import { Names, signBox } from './naming';
+import type { Written } from './naming';
+import type { Placement } from './placement';
+import { Router } from './router';
+import { readDrawing } from './scene';
+import type { Scene } from './scene';
+import { settle } from './settle';
+import { runs } from './runs';
+import { WireGrid } from './wireGrid';
+
+/** Steps of the grid around the sheet. */
+const MARGIN = 5;
+/** What a wire to one more pin may cost, by how many pins its net has. */
+const MOST_FEW = 150;
+const MOST_MANY = 70;
+const FEW = 5;
+/** Crossings that a drawing may have for each of its nets, and the share of nets of few pins that may be named for it. */
+const CROSSINGS_PER_NET = 0.22;
+const MAY_BE_NAMED = 0.12;
+/** What the wire to a name may cost: the shorter first. */
+const REACHES = [12, 40, 120] as const;
+
+/** Draws a board from what was traced of it. */
+export function draw(board: Board, map: StageMap = recogniseStages(board)): Drawing {
+  const scene = readDrawing(board, map);
+  return drawPlaced(scene, settle(scene));
+}
+
+const DX: Readonly<Record<Side, number>> = { left: -1, right: 1, up: 0, down: 0 };
+const DY: Readonly<Record<Side, number>> = { left: 0, right: 0, up: -1, down: 1 };
+
+/** Draws what has been placed: letters, then wires around them, then names where no wire goes. */
+export function drawPlaced(scene: Scene, p: Placement): Drawing {
+  const symbols = placedSymbols(scene, p);
+  const parts = new Map(scene.board.parts.map((x) => [x.ref, x]));
+  const texts = letter(symbols, (s) =>
+    lettersOf(
+      s.refs,
+      s.kind,
+      s.refs.map((r) => parts.get(r)!),
+    ),
+  );
+  const grid = new WireGrid(p.cols * CELL_WIDTH + 2 * MARGIN, p.rows * CELL_HEIGHT + 2 * MARGIN);
+  const point = (x: number, y: number): number => grid.at(Math.round(x / GRID), Math.round(y / GRID));
+  for (const s of symbols) block(grid, s);
+  for (const t of texts) block(grid, { x: t.x + 1, y: t.y + 1, width: t.width - 2, height: t.height - 2 });
+  const netOf = new Map(scene.nets.map((n, i) => [n.key, i]));
+  const pinsOf = scene.nets.map((): { point: number; side: Side }[] => []);
+  for (const s of symbols)
+    for (const pin of s.pins) {
+      const n = netOf.get(netKey(pin.net));
+      const at = point(pin.x, pin.y);
+      grid.blocked[at] = 0;
+      grid.pin[at] = n ?? 32000;
+      if (n === undefined) continue;
+      pinsOf[n]!.push({ point: at, side: pin.side });
+      const door = point(pin.x + DX[pin.side] * GRID, pin.y + DY[pin.side] * GRID);
+      if (grid.doorstep[door] === -1) grid.doorstep[door] = n;
+    }
+  const names: DrawnName[] = [];
+  scene.nets.forEach((net, n) => {
+    if (net.sign === null) return;
+    for (const { point: at, side } of pinsOf[n]!) {
+      const [x, y] = [at % grid.width, Math.floor(at / grid.width)];
+      const box = signBox(x * GRID, y * GRID, side);
+      names.push({ net: net.name, ...box, sign: net.sign, at: [x * GRID, y * GRID], side });
+      block(grid, box, at);
+    }
+  });
+  const router = new Router(
+    grid,
+    scene.nets.flatMap((net, n) =>
+      net.sign === null
+        ? [{ net: n, pins: pinsOf[n]!.map((q) => q.point), most: net.pins.length <= FEW ? MOST_FEW : MOST_MANY }]
+        : [],
+    ),
+  );
+  router.wireAll();
+  const few = scene.nets.filter((n) => n.sign === null && n.pins.length >= 2 && n.pins.length <= FEW).length;
+  router.thin(CROSSINGS_PER_NET * scene.nets.length, Math.floor(few * MAY_BE_NAMED));
+  const { wired } = router;
+  const writer = new Names(grid, [...symbols, ...texts, ...names]);
+  const ways = new Map([...wired].map(([n, w]) => [n, [...w.ways]]));
+  for (const [n, { lone }] of wired) {
+    const net = scene.nets[n]!;
+    if (net.pins.length < 2 || lone.length === 0) continue;
+    const own = ways.get(n)!;
+    const sideOf = new Map(pinsOf[n]!.map((q) => [q.point, q.side]));
+    const anchors = own.length > 0 ? [...lone, nearestOnWire(grid, own)] : lone;
+    for (const at of anchors) {
+      const written = REACHES.reduce<Written | null>(
+        (found, far) => found ?? writer.write(n, at, net.name, sideOf.get(at) ?? 'up', far),
+        null,
+      );
+      if (!written) continue;
+      names.push(written.name);
+      if (written.way.length > 1) own.push(written.way);
+    }
+  }
+  const wires = [...ways].flatMap(([n, list]) =>
+    runs(grid, list).map((points) => ({ net: scene.nets[n]!.name, points })),
+  );
+  return {
+    grid: GRID,
+    width: grid.width * GRID,
+    height: grid.height * GRID,
+    symbols,
+    wires,
+    names,
+    texts,
+    stages: stageBoxes(scene, symbols),
+    barriers: barrierOf(scene, p, grid),
+  };
+}
+
+function placedSymbols(scene: Scene, p: Placement): readonly DrawnSymbol[] {
+  const parts = new Map(scene.board.parts.map((x) => [x.ref, x]));
+  return scene.symbols.map((s, i): DrawnSymbol => {
+    const pose = s.poses[p.pose[i]!]!;
+    const x = (MARGIN + p.col[i]! * CELL_WIDTH) * GRID;
+    const y = (MARGIN + p.row[i]! * CELL_HEIGHT) * GRID;
+    return {
+      refs: s.refs,
+      kind: s.kind,
+      x: x + pose.x * GRID,
+      y: y + pose.y * GRID,
+      width: pose.width * GRID,
+      height: pose.height * GRID,
+      turn: pose.turn,
+      flip: pose.flip,
+      pins: pose.pins.map((pin) => {
+        const part = parts.get(pin.ref)!;
+        return {
+          ref: pin.ref,
+          pin: pinNames(part)[pin.pin]!,
+          index: pin.pin,
+          net: part.nets[pin.pin]!,
+          x: x + pin.x * GRID,
+          y: y + pin.y * GRID,
+          side: pin.side,
+        };
+      }),
+    };
+  });
+}
+
+/** Takes every point of a box away from wires. */
+function block(
+  grid: WireGrid,
+  box: { readonly x: number; readonly y: number; readonly width: number; readonly height: number },
+  but = -1,
+): void {
+  for (let y = Math.ceil(box.y / GRID); y <= Math.floor((box.y + box.height) / GRID); y++)
+    for (let x = Math.ceil(box.x / GRID); x <= Math.floor((box.x + box.width) / GRID); x++)
+      if (grid.inside(x, y) && grid.at(x, y) !== but) grid.blocked[grid.at(x, y)] = 1;
+}
+
+/** The point of a net's wires where a name finds the most room: the end of its last way. */
+function nearestOnWire(grid: WireGrid, ways: readonly (readonly number[])[]): number {
+  const points = ways.flat().filter((i) => grid.pin[i] === -1);
+  return points[Math.floor(points.length / 2)] ?? ways[0]![0]!;
+}
+
+function stageBoxes(scene: Scene, symbols: readonly DrawnSymbol[]): Drawing['stages'] {
+  return scene.stages.map(({ kind, symbols: own }) => {
+    const boxes = own.map((i) => symbols[i]!);
+    const left = Math.min(...boxes.map((b) => b.x));
+    const top = Math.min(...boxes.map((b) => b.y));
+    const right = Math.max(...boxes.map((b) => b.x + b.width));
+    const bottom = Math.max(...boxes.map((b) => b.y + b.height));
+    return { kind, x: left, y: top, width: right - left, height: bottom - top };
+  });
+}
+
+function barrierOf(scene: Scene, p: Placement, grid: WireGrid): Drawing['barriers'] {
+  if (p.barrier < 0) return [];
+  const x = (MARGIN + p.barrier * CELL_WIDTH + 8) * GRID;
+  return [
+    {
+      points: [
+        [x, 0],
+        [x, grid.height * GRID],
+      ],
+    },
+  ];
+}

@@ -1,0 +1,191 @@
+import { CELL_HEIGHT, CELL_WIDTH } from './form';
+import { tendency } from './flow';
+import { orderedPairs, powerRanks, twins } from './neighbours';
+import type { Placement } from './placement';
+import type { Scene } from './scene';
+import { WireSketch } from './wireSketch';
+
+/** What stands badly costs, in steps of wire. */
+const SIGN_UP = 12;
+const SIGN_ASIDE = 9;
+const UPSIDE_DOWN = 10;
+/** A part that lies though its ends are far apart in height, and one that stands though they are not. */
+const LYING_DOWN = 12;
+const STANDING_UP = 8;
+const OUT_OF_ORDER = 14;
+/** A wire that runs over a symbol has to go round it. */
+const OVER_SYMBOL = 6;
+const COHESION = 0.5;
+const TENDENCY = 1.2;
+/** Parts on the same two nets stand side by side. */
+const TWINS_APART = 5;
+/** Levels nearer than this are alike. */
+const ALIKE = 0.12;
+const FLAT = 0.25;
+
+/** What a placement costs: wires by the shape they will have, symbols by how they stand, stages by their order. */
+export class Energy {
+  readonly sketch: WireSketch;
+  private readonly stagesAt: readonly (readonly number[])[];
+  /** Pairs of stages of which the second belongs to the right. */
+  private readonly order: readonly (readonly [number, number])[];
+  private readonly pairsAt: readonly (readonly number[])[];
+  private readonly twinsAt: readonly (readonly number[])[];
+  /** What each pose of each symbol costs wherever it stands. */
+  private readonly standing: readonly (readonly number[])[];
+  private readonly wanted: readonly number[];
+  private readonly netCost: Float64Array;
+  private readonly stageCost: Float64Array;
+
+  constructor(
+    readonly scene: Scene,
+    readonly p: Placement,
+  ) {
+    this.sketch = new WireSketch(scene, p);
+    this.stagesAt = scene.symbols.map((_, i) => scene.stages.flatMap((s, k) => (s.symbols.includes(i) ? [k] : [])));
+    this.order = orderedPairs(powerRanks(scene));
+    this.pairsAt = scene.stages.map((_, k) => this.order.flatMap(([a, b], j) => (a === k || b === k ? [j] : [])));
+    this.twinsAt = twins(scene);
+    this.standing = standingCosts(scene);
+    this.wanted = scene.symbols.map((_, i) => tendency(scene.stages[this.stagesAt[i]![0]!]?.kind ?? 'unplaced'));
+    this.netCost = new Float64Array(scene.nets.length);
+    this.stageCost = new Float64Array(scene.stages.length);
+  }
+
+  /** Takes everything as it stands now: to be asked for before the first change. */
+  begin(): void {
+    this.scene.nets.forEach((_, n) => {
+      this.sketch.draw(n);
+      this.netCost[n] = this.sketch.cost(n);
+    });
+    this.scene.stages.forEach((_, k) => (this.stageCost[k] = this.stage(k)));
+  }
+
+  /**
+   * Makes a change of where one or two symbols stand, and takes it back unless what it costs is accepted.
+   *
+   * crossing  what two wires that cross cost; 0 leaves crossings out.
+   */
+  try(
+    symbols: readonly number[],
+    make: () => void,
+    undo: () => void,
+    crossing: number,
+    accept: (more: number) => boolean,
+  ): void {
+    const { nets, stages } = this.touched(symbols);
+    let before = 0;
+    for (const n of nets) before += this.netCost[n]!;
+    for (const k of stages) before += this.stageCost[k]!;
+    for (const i of symbols) before += this.symbol(i);
+    if (crossing > 0) before += this.trouble(nets, symbols, crossing);
+    make();
+    const netsNow = nets.map((n) => {
+      this.sketch.draw(n);
+      return this.sketch.cost(n);
+    });
+    const stagesNow = stages.map((k) => this.stage(k));
+    let after = 0;
+    for (const cost of netsNow) after += cost;
+    for (const cost of stagesNow) after += cost;
+    for (const i of symbols) after += this.symbol(i);
+    if (crossing > 0) after += this.trouble(nets, symbols, crossing);
+    if (accept(after - before)) {
+      nets.forEach((n, j) => (this.netCost[n] = netsNow[j]!));
+      stages.forEach((k, j) => (this.stageCost[k] = stagesNow[j]!));
+      return;
+    }
+    undo();
+    for (const n of nets) this.sketch.draw(n);
+  }
+
+  private trouble(nets: readonly number[], symbols: readonly number[], crossing: number): number {
+    return crossing * this.sketch.crossings(nets) + OVER_SYMBOL * this.sketch.obstructions(nets, symbols);
+  }
+
+  private touched(symbols: readonly number[]): {
+    readonly nets: readonly number[];
+    readonly stages: readonly number[];
+  } {
+    const [i, j] = symbols as [number, number?];
+    if (j === undefined) return { nets: this.sketch.netsAt[i]!, stages: this.stagesAt[i]! };
+    return {
+      nets: [...new Set([...this.sketch.netsAt[i]!, ...this.sketch.netsAt[j]!])],
+      stages: [...new Set([...this.stagesAt[i]!, ...this.stagesAt[j]!])],
+    };
+  }
+
+  /** How a symbol stands: by itself, at what height of the sheet, beside what it is parallel to. */
+  private symbol(i: number): number {
+    const pose = this.scene.symbols[i]!.poses[this.p.pose[i]!]!;
+    let sum = this.standing[i]![this.p.pose[i]!]!;
+    sum += TENDENCY * Math.abs(this.p.row[i]! + pose.rows / 2 - this.wanted[i]! * this.p.rows);
+    for (const j of this.twinsAt[i]!) {
+      const other = this.scene.symbols[j]!.poses[this.p.pose[j]!]!;
+      const upright = pose.turn % 2 === 1;
+      if (pose.turn !== other.turn) sum += 2 * TWINS_APART;
+      sum += TWINS_APART * Math.abs(upright ? this.p.row[i]! - this.p.row[j]! : this.p.col[i]! - this.p.col[j]!);
+    }
+    return sum;
+  }
+
+  /** How far a stage is spread, and how far it stands on the wrong side of those next to it. */
+  private stage(k: number): number {
+    let [left, right, top, bottom] = [Infinity, -Infinity, Infinity, -Infinity];
+    for (const i of this.scene.stages[k]!.symbols) {
+      const pose = this.scene.symbols[i]!.poses[this.p.pose[i]!]!;
+      left = Math.min(left, this.p.col[i]!);
+      right = Math.max(right, this.p.col[i]! + pose.cols);
+      top = Math.min(top, this.p.row[i]!);
+      bottom = Math.max(bottom, this.p.row[i]! + pose.rows);
+    }
+    let sum = COHESION * ((right - left) * CELL_WIDTH + (bottom - top) * CELL_HEIGHT);
+    for (const j of this.pairsAt[k]!) {
+      const [a, b] = this.order[j]!;
+      const gap = this.centre(b) - this.centre(a);
+      if (gap < 1) sum += OUT_OF_ORDER * (1 - gap);
+    }
+    return sum;
+  }
+
+  private centre(k: number): number {
+    let [left, right] = [Infinity, -Infinity];
+    for (const i of this.scene.stages[k]!.symbols) {
+      left = Math.min(left, this.p.col[i]!);
+      right = Math.max(right, this.p.col[i]! + this.scene.symbols[i]!.poses[this.p.pose[i]!]!.cols);
+    }
+    return (left + right) / 2;
+  }
+}
+
+/** What each pose of each symbol costs: references look down, what is higher is above. */
+function standingCosts(scene: Scene): readonly (readonly number[])[] {
+  const level = scene.symbols.map((s) => s.poses[0]!.pins.map(() => 0.5));
+  const sign = scene.symbols.map((s) => s.poses[0]!.pins.map(() => false));
+  for (const net of scene.nets)
+    for (const [i, k] of net.pins) {
+      level[i]![k] = net.level;
+      sign[i]![k] = net.sign !== null;
+    }
+  return scene.symbols.map((symbol, i) =>
+    symbol.poses.map((pose) => {
+      let sum = pose.cost;
+      let [high, low] = [-1, 2];
+      let [above, below] = [0, 0];
+      pose.pins.forEach((pin, k) => {
+        if (sign[i]![k]) sum += pin.side === 'up' ? SIGN_UP : pin.side === 'down' ? 0 : SIGN_ASIDE;
+        if (pin.side !== 'up' && pin.side !== 'down') return;
+        if (level[i]![k]! > high) [high, above] = [level[i]![k]!, pin.y];
+        if (level[i]![k]! < low) [low, below] = [level[i]![k]!, pin.y];
+      });
+      if (high > low + ALIKE && above > below) sum += UPSIDE_DOWN * (0.5 + high - low);
+      if (pose.pins.length === 2 && symbol.side !== 'barrier') {
+        const drop = Math.abs(level[i]![0]! - level[i]![1]!);
+        const grounded = sign[i]!.some((s) => s);
+        if (!grounded)
+          sum += pose.turn % 2 === 0 ? LYING_DOWN * Math.max(0, drop - FLAT) : STANDING_UP * Math.max(0, FLAT - drop);
+      }
+      return sum;
+    }),
+  );
+}

@@ -1,0 +1,120 @@
+import { GRID } from './drawing';
+import type { DrawnSymbol, DrawnText } from './drawing';
+import { marking } from '../part';
+import type { Part } from '../part';
+import { shortValue } from '../schematic';
+
+/** Width of a letter of a designator or a value, and of a net's name, pixels: the widest of the face at their sizes. */
+export const LETTER = 6;
+export const NAME_LETTER = 5.4;
+const LINE = 12;
+
+/** A box in pixels. */
+export interface Box {
+  readonly x: number;
+  readonly y: number;
+  readonly width: number;
+  readonly height: number;
+}
+
+export function overlap(a: Box, b: Box): boolean {
+  return a.x < b.x + b.width && b.x < a.x + a.width && a.y < b.y + b.height && b.y < a.y + a.height;
+}
+
+/** What is written at a symbol: its designator, and its value or marking. */
+export function lettersOf(refs: readonly string[], kind: string, parts: readonly Part[]): readonly string[] {
+  if (refs.length > 1) return [coreName(refs)];
+  const [part] = parts as [Part];
+  const value = shortValue(part);
+  if (value !== '') return [part.ref, value];
+  const mark =
+    kind === 'connector' || kind === 'ic' ? (marking(part) ?? (part.kind === 'ic' ? part.subcircuit : '')) : '';
+  const known =
+    mark !== ''
+      ? mark
+      : part.kind === 'diode' || part.kind === 'bjt' || part.kind === 'mosfet'
+        ? (marking(part) ?? '')
+        : '';
+  return known === '' ? [part.ref] : [part.ref, known.slice(0, 9)];
+}
+
+/** What the windings of a core have in common in their names, without the L before it: T1 of LT1P and LT1S. */
+export function coreName(refs: readonly string[]): string {
+  const [first = ''] = refs;
+  let length = first.length;
+  for (const ref of refs) while (length > 0 && !ref.startsWith(first.slice(0, length))) length--;
+  const common = first.slice(0, length).replace(/^L(?=[A-Z])/u, '');
+  return common === '' ? refs.join(' ') : common;
+}
+
+/** Places for a symbol's letters, the best first: each a list of boxes, one for each line. */
+export function letterPlaces(symbol: DrawnSymbol, lines: readonly string[]): readonly (readonly Box[])[] {
+  const wide = lines.map((l) => LETTER * l.length);
+  const most = Math.max(...wide);
+  const one = LETTER * lines.join(' ').length;
+  const { x, y, width, height, pins } = symbol;
+  const axis = x + width / 2;
+  const column = (left: number, top: number): readonly Box[] =>
+    lines.map((_, i) => ({ x: left, y: top + i * LINE, width: wide[i]!, height: LINE }));
+  const row = (left: number, top: number): readonly Box[] => {
+    let at = left;
+    return lines.map((_, i) => {
+      const box = { x: at, y: top, width: wide[i]!, height: LINE };
+      at += wide[i]! + LETTER;
+      return box;
+    });
+  };
+  const right = column(x + width + 3, y + height / 2 - (LINE * lines.length) / 2);
+  const left = column(x - 3 - most, y + height / 2 - (LINE * lines.length) / 2);
+  const above = row(axis - one / 2, y - LINE - 1);
+  const below = row(axis - one / 2, y + height + 1);
+  const corner = column(x + width + 3, y - 2);
+  const foot = column(x + width + 3, y + height - LINE * lines.length + 2);
+  const aboveRight = row(axis + 6, y - LINE - 1);
+  const belowRight = row(axis + 6, y + height + 1);
+  const aboveLeft = row(axis - 6 - one, y - LINE - 1);
+  const belowLeft = row(axis - 6 - one, y + height + 1);
+  const free = (side: string): boolean => !pins.some((p) => p.side === side);
+  const list: (readonly Box[])[] = [];
+  const standing = pins.length === 2 && !free('up');
+  if (standing) list.push(right, left, corner, foot);
+  else if (pins.length === 2) list.push(above, below);
+  else {
+    if (free('right')) list.push(right);
+    if (free('up')) list.push(above);
+    if (free('down')) list.push(below);
+    list.push(corner, foot, aboveRight, belowRight, aboveLeft, belowLeft);
+  }
+  for (let step = 1; step <= 3; step++)
+    list.push(
+      row(axis - one / 2, y - LINE - 1 - step * GRID),
+      row(axis - one / 2, y + height + 1 + step * GRID),
+      column(x + width + 3 + step * GRID, y),
+    );
+  return list;
+}
+
+/** Letters for every symbol where they touch neither a symbol nor each other; pins keep the point before them. */
+export function letter(
+  symbols: readonly DrawnSymbol[],
+  linesOf: (symbol: DrawnSymbol) => readonly string[],
+): readonly DrawnText[] {
+  const taken: Box[] = [...symbols, ...symbols.flatMap((s) => s.pins.map((p) => doorstep(p)))];
+  const texts: DrawnText[] = [];
+  for (const symbol of symbols) {
+    const lines = linesOf(symbol);
+    const place = letterPlaces(symbol, lines).find((boxes) => !boxes.some((b) => taken.some((t) => overlap(b, t))));
+    if (!place) continue;
+    place.forEach((box, i) => {
+      taken.push(box);
+      texts.push({ of: symbol.refs[0]!, text: lines[i]!, ...box });
+    });
+  }
+  return texts;
+}
+
+/** The box that the way out of a pin takes: nothing is written there. */
+function doorstep({ x, y, side }: { x: number; y: number; side: string }): Box {
+  const [dx, dy] = side === 'left' ? [-1, 0] : side === 'right' ? [1, 0] : side === 'up' ? [0, -1] : [0, 1];
+  return { x: x + dx * GRID - 4, y: y + dy * GRID - 4, width: 8, height: 8 };
+}

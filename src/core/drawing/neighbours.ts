@@ -1,0 +1,34 @@
+import { findPowerPath } from '../stages';
+import { POWER_ORDER } from './flow';
+import type { Scene } from './scene';
+
+/** Where on the power's way each stage stands: its place in its order; -1 for one that only hangs on it. */
+export function powerRanks(scene: Scene): readonly number[] {
+  const path = findPowerPath(scene.board);
+  const input = new Set(path.input.flatMap((pole) => [...pole]));
+  const output = new Set(path.outputs.flatMap(([rail]) => [...rail]));
+  const reaches = (symbols: readonly number[], nets: ReadonlySet<string>): boolean =>
+    scene.nets.some((n) => nets.has(n.key) && n.sign === null && n.pins.some(([i]) => symbols.includes(i)));
+  return scene.stages.map(({ kind, symbols }) =>
+    kind === 'connector' && reaches(symbols, input) && !reaches(symbols, output)
+      ? 0
+      : POWER_ORDER.indexOf(kind as never),
+  );
+}
+
+/** Stages that follow each other on the power's way, as pairs of their indices. */
+export function orderedPairs(ranks: readonly number[]): readonly (readonly [number, number])[] {
+  const present = [...new Set(ranks.filter((r) => r >= 0))].sort((a, b) => a - b);
+  const of = (rank: number): readonly number[] => ranks.flatMap((r, i) => (r === rank ? [i] : []));
+  return present.slice(1).flatMap((rank, i) => of(present[i]!).flatMap((a) => of(rank).map((b) => [a, b] as const)));
+}
+
+/** For each two-pin symbol the others of its stage on the same two nets. */
+export function twins(scene: Scene): readonly (readonly number[])[] {
+  const netsOf = scene.symbols.map((): string[] => []);
+  scene.nets.forEach((net) => net.pins.forEach(([i]) => netsOf[i]!.push(net.key)));
+  const key = scene.symbols.map((s, i) =>
+    s.refs.length === 1 && netsOf[i]!.length === 2 ? `${s.stages[0]} ${[...netsOf[i]!].sort().join(' ')}` : '',
+  );
+  return key.map((k, i) => (k === '' ? [] : key.flatMap((other, j) => (j !== i && other === k ? [j] : []))));
+}

@@ -1,0 +1,53 @@
+import type { Pose } from './form';
+import { CELL_HEIGHT, CELL_WIDTH } from './form';
+import type { Scene } from './scene';
+
+/** Where every symbol stands: column and row of its block and which of its poses. */
+export interface Placement {
+  readonly cols: number;
+  readonly rows: number;
+  /** The column that the barrier stands in; -1 without. */
+  readonly barrier: number;
+  readonly col: Int16Array;
+  readonly row: Int16Array;
+  readonly pose: Int8Array;
+}
+
+/** Share of a sheet's cells that symbols fill: the rest is room for wires. */
+const FILL = 0.5;
+/** Width to height that a sheet aims at. */
+const SHAPE = 1.55;
+
+/** Cells that a symbol takes as it first stands. */
+function cells(pose: Pose): number {
+  return pose.cols * pose.rows;
+}
+
+/** An empty sheet that is large enough, with its barrier where the sides' shares of the symbols put it. */
+export function emptySheet(scene: Scene): Placement {
+  const area = (side?: string): number =>
+    scene.symbols.reduce((sum, s) => sum + (side === undefined || s.side === side ? cells(s.poses[0]!) : 0), 0);
+  const total = Math.max(6, area() / FILL);
+  const tallest = Math.max(4, ...scene.symbols.map((s) => s.poses[0]!.rows + 1));
+  const rows = Math.max(tallest, Math.round(Math.sqrt((total * CELL_WIDTH) / (SHAPE * CELL_HEIGHT))));
+  const cols = Math.max(4, Math.ceil(total / rows));
+  const share = area('left') / Math.max(1, area('left') + area('right'));
+  const barrier = scene.parted ? Math.min(cols - 3, Math.max(1, Math.round(share * (cols - 2)))) : -1;
+  const n = scene.symbols.length;
+  return {
+    cols,
+    rows,
+    barrier,
+    col: new Int16Array(n).fill(-1),
+    row: new Int16Array(n).fill(-1),
+    pose: new Int8Array(n),
+  };
+}
+
+/** The columns that a symbol may stand in: the first, and the last that its block may reach. */
+export function columnsFor(scene: Scene, p: Placement, symbol: number): readonly [number, number] {
+  const { side } = scene.symbols[symbol]!;
+  if (p.barrier < 0) return [0, p.cols - 1];
+  if (side === 'barrier') return [p.barrier, p.barrier + 1];
+  return side === 'left' ? [0, p.barrier - 1] : [p.barrier + 2, p.cols - 1];
+}

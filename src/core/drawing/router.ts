@@ -1,0 +1,174 @@
+import type { WireGrid } from './wireGrid';
+
+/** A net to be wired: where its pins are, as points of the grid. */
+export interface NetToWire {
+  readonly net: number;
+  readonly pins: readonly number[];
+  /** What a wire to one more pin may cost before its name is written there instead. */
+  readonly most: number;
+}
+
+/** How a net was wired: its ways as neighbouring points, and the pins that no wire reaches. */
+export interface WiredNet {
+  readonly ways: readonly (readonly number[])[];
+  readonly lone: readonly number[];
+}
+
+/** How often everything is taken up and laid anew with all the others there. */
+const ROUNDS = 2;
+/** How often a net may push others out of its way. */
+const PUSHES = 3;
+/** Nets with more pins are rails. */
+const FEW_PINS = 5;
+/** A rail keeps what reaches no further than this. */
+const SHORTEST = 9;
+
+/** Wires nets on a grid: the shortest first, then each of them anew among the others; what finds no way pushes others aside. */
+export class Router {
+  readonly wired = new Map<number, WiredNet>();
+  private readonly byNet: ReadonlyMap<number, NetToWire>;
+
+  constructor(
+    private readonly grid: WireGrid,
+    private readonly nets: readonly NetToWire[],
+  ) {
+    this.byNet = new Map(nets.map((n) => [n.net, n]));
+  }
+
+  wireAll(): void {
+    const order = [...this.nets].sort((a, b) => this.span(a.pins) - this.span(b.pins));
+    for (const net of order) this.anew(net);
+    for (let round = 0; round < ROUNDS; round++) {
+      this.push(order);
+      for (const net of [...order].reverse()) this.anew(net);
+    }
+    this.push(order);
+  }
+
+  /** How often a net's wires cross others. */
+  crossingsOf(net: number): number {
+    return (this.wired.get(net)?.ways ?? []).reduce((sum, way) => sum + this.grid.crossingsOf(net, way), 0);
+  }
+
+  /**
+   * Cuts wires that cross others until there are no more than `most` crossings: far pins of rails first, which are known by
+   * their names; then whole nets of few pins, of which so many may be named.
+   */
+  thin(most: number, mayName: number): void {
+    const named = new Set<number>();
+    const reach = new Map<number, number>();
+    const total = (): number => this.nets.reduce((sum, n) => sum + this.crossingsOf(n.net), 0) / 2;
+    let left = mayName;
+    for (let tries = 0; tries < 3 * this.nets.length && total() > most; tries++) {
+      const worst = this.nets
+        .filter(({ net, pins }) => !named.has(net) && (pins.length > FEW_PINS || left > 0))
+        .map((n) => ({ ...n, score: this.crossingsOf(n.net) * (n.pins.length > FEW_PINS ? 2 : 1) }))
+        .reduce((a, b) => (b.score > a.score ? b : a), { net: -1, pins: [] as readonly number[], most: 0, score: 0 });
+      if (worst.score === 0) break;
+      if (worst.pins.length > FEW_PINS) {
+        const now = (reach.get(worst.net) ?? worst.most) * 0.6;
+        reach.set(worst.net, now);
+        this.anew({ ...worst, most: now });
+        if (now < SHORTEST) named.add(worst.net);
+      } else {
+        named.add(worst.net);
+        left--;
+        this.lift(worst.net);
+        this.wired.set(worst.net, { ways: [], lone: worst.pins });
+      }
+    }
+    for (const net of this.nets)
+      if (!named.has(net.net) && !reach.has(net.net) && this.crossingsOf(net.net) > 0) this.anew(net);
+  }
+
+  /** Takes a net's wires up. */
+  lift(net: number): void {
+    for (const way of this.wired.get(net)?.ways ?? []) this.grid.lift(net, way);
+    this.wired.delete(net);
+  }
+
+  private anew(net: NetToWire, force = false): void {
+    this.lift(net.net);
+    this.wired.set(net.net, this.wire(net, force));
+  }
+
+  /** Nets with pins that no wire reaches push others out of their way. */
+  private push(order: readonly NetToWire[]): void {
+    const pushed = new Map<number, number>();
+    const queue = order.filter((n) => this.isShort(n.net));
+    while (queue.length > 0) {
+      const net = queue.shift()!;
+      const times = pushed.get(net.net) ?? 0;
+      if (times >= PUSHES || !this.isShort(net.net)) continue;
+      pushed.set(net.net, times + 1);
+      const before = new Set(this.wired.keys());
+      this.anew(net, true);
+      for (const other of before) {
+        if (this.wired.has(other)) continue;
+        const pushedOut = this.byNet.get(other)!;
+        this.anew(pushedOut);
+        if (this.isShort(other)) queue.push(pushedOut);
+      }
+    }
+  }
+
+  private isShort(net: number): boolean {
+    const wired = this.wired.get(net);
+    return wired !== undefined && this.byNet.get(net)!.pins.length > 1 && wired.lone.length > 0;
+  }
+
+  private span(pins: readonly number[]): number {
+    const xs = pins.map((p) => p % this.grid.width);
+    const ys = pins.map((p) => Math.floor(p / this.grid.width));
+    return Math.max(...xs) - Math.min(...xs) + Math.max(...ys) - Math.min(...ys) + pins.length;
+  }
+
+  private wire({ net, pins, most }: NetToWire, force: boolean): WiredNet {
+    if (pins.length < 2) return { ways: [], lone: pins };
+    const { grid } = this;
+    const ways: (readonly number[])[] = [];
+    const tree = new Set<number>();
+    const rest = new Set(pins);
+    // From the pin in the middle outwards.
+    const first = this.middle(pins);
+    tree.add(first);
+    rest.delete(first);
+    const lone: number[] = [];
+    const xy = (p: number): readonly [number, number] => [p % grid.width, Math.floor(p / grid.width)];
+    let [left, top] = xy(first);
+    let [right, bottom] = [left, top];
+    const guess = (x: number, y: number): number => Math.max(0, left - x, x - right) + Math.max(0, top - y, y - bottom);
+    const isEnd = (p: number): boolean => tree.has(p);
+    while (rest.size > 0) {
+      const next = [...rest].reduce((a, b) => (guess(...xy(b)) < guess(...xy(a)) ? b : a));
+      rest.delete(next);
+      let found = grid.search(net, next, isEnd, guess, most);
+      if (!found && force) {
+        found = grid.search(net, next, isEnd, guess, 2 * most, true);
+        if (found) for (const other of grid.inTheWay(net, found.points)) this.lift(other);
+      }
+      if (!found) {
+        lone.push(next);
+        continue;
+      }
+      grid.lay(net, found.points);
+      ways.push(found.points);
+      for (const p of found.points) {
+        tree.add(p);
+        const [x, y] = xy(p);
+        [left, right, top, bottom] = [Math.min(left, x), Math.max(right, x), Math.min(top, y), Math.max(bottom, y)];
+      }
+    }
+    // A tree of one pin is no wire.
+    return ways.length === 0 ? { ways, lone: [...pins] } : { ways, lone };
+  }
+
+  private middle(pins: readonly number[]): number {
+    const { width } = this.grid;
+    const xs = pins.map((p) => p % width).sort((a, b) => a - b);
+    const ys = pins.map((p) => Math.floor(p / width)).sort((a, b) => a - b);
+    const [mx, my] = [xs[xs.length >> 1]!, ys[ys.length >> 1]!];
+    const far = (p: number): number => Math.abs((p % width) - mx) + Math.abs(Math.floor(p / width) - my);
+    return pins.reduce((a, b) => (far(b) < far(a) ? b : a));
+  }
+}

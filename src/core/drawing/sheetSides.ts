@@ -1,0 +1,57 @@
+import { netKey } from '../circuit';
+import type { Board } from '../circuit';
+import type { Part } from '../part';
+import type { StageMap } from '../stages';
+
+/** Where on the sheet something belongs: before the barrier, behind it, on it. */
+export type SheetSide = 'left' | 'right' | 'barrier';
+
+/** The two sides of a sheet: what the power comes from is left, what is isolated from it right. */
+export interface SheetSides {
+  readonly parted: boolean;
+  /** The side of what is joined to these nets. */
+  of(nets: readonly string[]): SheetSide;
+  /** Whether a connector brings or takes an alternating voltage: neither of its nets is a reference. */
+  isAlternating(part: Part): boolean;
+}
+
+const ORDER = { mains: 0, hv: 1, battery: 2, elv: 3 } as const;
+
+export function sheetSides(board: Board, map: StageMap): SheetSides {
+  const island = new Map(map.islands.flatMap((x, i) => x.nets.map((n) => [netKey(n), i] as const)));
+  const first = firstIsland(board, map, island);
+  const apart = new Set(
+    map.islands.flatMap((x, i) => (i !== first && standsApart(board, island, i) && x.nets.length > 1 ? [i] : [])),
+  );
+  const references = new Set(map.islands.flatMap((x) => x.references.map(netKey)));
+  const sideOf = (net: string): 'left' | 'right' => (apart.has(island.get(netKey(net)) ?? -1) ? 'right' : 'left');
+  return {
+    parted: apart.size > 0,
+    of(nets) {
+      const known = nets.filter((n) => island.has(netKey(n)));
+      const sides = new Set((known.length > 0 ? known : nets).map(sideOf));
+      return sides.size > 1 ? 'barrier' : ([...sides][0] ?? 'left');
+    },
+    isAlternating: (part) =>
+      !part.nets.some((n) => references.has(netKey(n))) &&
+      board.parts.some((p) => p.kind === 'bridge' || p.kind === 'diode') &&
+      map.islands[island.get(netKey(part.nets[0]!)) ?? -1]?.hazard === 'mains',
+  };
+}
+
+/** The island that the power comes in on: of the nameplate's inlet, else the most dangerous one with a connector. */
+function firstIsland(board: Board, map: StageMap, island: ReadonlyMap<string, number>): number {
+  const inlet = board.nameplate?.inputRail;
+  const told = inlet === undefined ? undefined : island.get(netKey(inlet));
+  if (told !== undefined) return told;
+  const joined = new Set(
+    board.parts.flatMap((p) => (p.kind === 'connector' ? p.nets.flatMap((n) => island.get(netKey(n)) ?? []) : [])),
+  );
+  const candidates = map.islands.map((x, i) => ({ i, order: ORDER[x.hazard] + (joined.has(i) ? 0 : 10) }));
+  return candidates.sort((a, b) => a.order - b.order)[0]?.i ?? 0;
+}
+
+/** Whether more than a lone winding stands on an island: then it has a side of its own. */
+function standsApart(board: Board, island: ReadonlyMap<string, number>, i: number): boolean {
+  return board.parts.filter((p) => p.nets.some((n) => island.get(netKey(n)) === i)).length > 1;
+}

@@ -1,0 +1,230 @@
+import type { Side } from './drawing';
+import { CELL_HEIGHT, CELL_WIDTH } from './form';
+import type { Placement } from './placement';
+import type { Scene } from './scene';
+
+/** What a bend costs, and a pin that looks the wrong way, in steps of wire. */
+const BEND = 4;
+const AWAY = 5;
+const TAP = 1.5;
+/** Steps that a standing part's letters take beside it. */
+const LETTERS_BESIDE = 4;
+
+const DX: Readonly<Record<Side, number>> = { left: -1, right: 1, up: 0, down: 0 };
+const DY: Readonly<Record<Side, number>> = { left: 0, right: 0, up: -1, down: 1 };
+
+/** The wires that a placement would roughly have: each net along one trunk, two pins by the fewest corners. */
+export class WireSketch {
+  /** Nets of wires at each symbol. */
+  readonly netsAt: readonly (readonly number[])[];
+  /** For each symbol, pose and pin: its place in the block, and the way it looks. */
+  private readonly px: readonly (readonly Int16Array[])[];
+  private readonly py: readonly (readonly Int16Array[])[];
+  private readonly dx: readonly (readonly Int8Array[])[];
+  private readonly dy: readonly (readonly Int8Array[])[];
+  /** Each net's pieces: left, top, right, bottom. */
+  private readonly pieces: readonly Int16Array[];
+  private readonly count: Int16Array;
+  private readonly box: readonly Int16Array[];
+  private readonly costs: Float64Array;
+  /** The nets of each symbol. */
+  private readonly own: readonly ReadonlySet<number>[];
+  private readonly xs = new Int16Array(512);
+  private readonly ys = new Int16Array(512);
+
+  constructor(
+    private readonly scene: Scene,
+    private readonly p: Placement,
+  ) {
+    const at = scene.symbols.map((): number[] => []);
+    scene.nets.forEach((net, n) => {
+      if (net.sign !== null || net.pins.length < 2) return;
+      for (const i of new Set(net.pins.map(([s]) => s))) at[i]!.push(n);
+    });
+    this.netsAt = at;
+    this.own = at.map((list) => new Set(list));
+    const of = <T>(read: (pin: { x: number; y: number; side: Side }) => number, make: (list: number[]) => T): T[][] =>
+      scene.symbols.map((s) => s.poses.map((pose) => make(pose.pins.map(read))));
+    this.px = of(
+      (q) => q.x,
+      (l) => Int16Array.from(l),
+    );
+    this.py = of(
+      (q) => q.y,
+      (l) => Int16Array.from(l),
+    );
+    this.dx = of(
+      (q) => DX[q.side],
+      (l) => Int8Array.from(l),
+    );
+    this.dy = of(
+      (q) => DY[q.side],
+      (l) => Int8Array.from(l),
+    );
+    this.pieces = scene.nets.map((n) => new Int16Array(4 * (n.pins.length + 3)));
+    this.count = new Int16Array(scene.nets.length);
+    this.box = scene.nets.map(() => new Int16Array(4));
+    this.costs = new Float64Array(scene.nets.length);
+  }
+
+  /** What a net costs as it was drawn last. */
+  cost(n: number): number {
+    return this.costs[n]!;
+  }
+
+  /** Draws a net where its pins are now. */
+  draw(n: number): void {
+    const net = this.scene.nets[n]!;
+    this.count[n] = 0;
+    this.costs[n] = 0;
+    if (net.sign !== null || net.pins.length < 2) return;
+    if (net.pins.length === 2) this.pair(n);
+    else this.trunk(n);
+    const [pieces, box] = [this.pieces[n]!, this.box[n]!];
+    let [left, top, right, bottom] = [32000, 32000, -1, -1];
+    for (let s = 0; s < 4 * this.count[n]!; s += 4) {
+      left = Math.min(left, pieces[s]!);
+      top = Math.min(top, pieces[s + 1]!);
+      right = Math.max(right, pieces[s + 2]!);
+      bottom = Math.max(bottom, pieces[s + 3]!);
+    }
+    box[0] = left;
+    box[1] = top;
+    box[2] = right;
+    box[3] = bottom;
+  }
+
+  private pair(n: number): void {
+    const [[i, k], [j, l]] = this.scene.nets[n]!.pins as [readonly [number, number], readonly [number, number]];
+    const { p } = this;
+    const [a, b] = [p.pose[i]!, p.pose[j]!];
+    const x1 = p.col[i]! * CELL_WIDTH + this.px[i]![a]![k]!;
+    const y1 = p.row[i]! * CELL_HEIGHT + this.py[i]![a]![k]!;
+    const x2 = p.col[j]! * CELL_WIDTH + this.px[j]![b]![l]!;
+    const y2 = p.row[j]! * CELL_HEIGHT + this.py[j]![b]![l]!;
+    const [ax, ay, bx, by] = [this.dx[i]![a]![k]!, this.dy[i]![a]![k]!, this.dx[j]![b]![l]!, this.dy[j]![b]![l]!];
+    const forward = ax * (x2 - x1) + ay * (y2 - y1);
+    const backward = bx * (x1 - x2) + by * (y1 - y2);
+    let bends = 0;
+    if (x1 === x2 || y1 === y2) this.piece(n, x1, y1, x2, y2);
+    else if (ax !== 0 && bx !== 0) {
+      bends = 2;
+      const m = (x1 + x2) >> 1;
+      this.piece(n, x1, y1, m, y1);
+      this.piece(n, m, y1, m, y2);
+      this.piece(n, m, y2, x2, y2);
+    } else if (ay !== 0 && by !== 0) {
+      bends = 2;
+      const m = (y1 + y2) >> 1;
+      this.piece(n, x1, y1, x1, m);
+      this.piece(n, x1, m, x2, m);
+      this.piece(n, x2, m, x2, y2);
+    } else {
+      bends = 1;
+      const [cx, cy] = ax !== 0 ? [x2, y1] : [x1, y2];
+      this.piece(n, x1, y1, cx, cy);
+      this.piece(n, cx, cy, x2, y2);
+    }
+    let away = forward < 0 ? AWAY : forward === 0 ? AWAY / 2 : 0;
+    away += backward < 0 ? AWAY : backward === 0 ? AWAY / 2 : 0;
+    this.costs[n] = Math.abs(x1 - x2) + Math.abs(y1 - y2) + BEND * bends + away;
+  }
+
+  private trunk(n: number): void {
+    const { pins } = this.scene.nets[n]!;
+    const { p, xs, ys } = this;
+    const size = pins.length;
+    for (let q = 0; q < size; q++) {
+      const [i, k] = pins[q]!;
+      const o = p.pose[i]!;
+      xs[q] = p.col[i]! * CELL_WIDTH + this.px[i]![o]![k]!;
+      ys[q] = p.row[i]! * CELL_HEIGHT + this.py[i]![o]![k]!;
+    }
+    const sortedX = xs.slice(0, size).sort();
+    const sortedY = ys.slice(0, size).sort();
+    const [mx, my] = [sortedX[size >> 1]!, sortedY[size >> 1]!];
+    const [left, right, top, bottom] = [sortedX[0]!, sortedX[size - 1]!, sortedY[0]!, sortedY[size - 1]!];
+    let across = right - left;
+    let down = bottom - top;
+    let away = 0;
+    for (let q = 0; q < size; q++) {
+      const [dx, dy] = [mx - xs[q]!, my - ys[q]!];
+      across += Math.abs(dy) + (dy === 0 ? 0 : TAP);
+      down += Math.abs(dx) + (dx === 0 ? 0 : TAP);
+      const [i, k] = pins[q]!;
+      const o = p.pose[i]!;
+      if (this.dx[i]![o]![k]! * dx < -4) away += AWAY / 2;
+      if (this.dy[i]![o]![k]! * dy < -1) away += AWAY / 2;
+    }
+    this.costs[n] = Math.min(across, down) + away;
+    if (across <= down) {
+      this.piece(n, left, my, right, my);
+      for (let q = 0; q < size; q++) if (ys[q] !== my) this.piece(n, xs[q]!, ys[q]!, xs[q]!, my);
+    } else {
+      this.piece(n, mx, top, mx, bottom);
+      for (let q = 0; q < size; q++) if (xs[q] !== mx) this.piece(n, xs[q]!, ys[q]!, mx, ys[q]!);
+    }
+  }
+
+  private piece(n: number, x1: number, y1: number, x2: number, y2: number): void {
+    const list = this.pieces[n]!;
+    const s = 4 * this.count[n]!++;
+    list[s] = Math.min(x1, x2);
+    list[s + 1] = Math.min(y1, y2);
+    list[s + 2] = Math.max(x1, x2);
+    list[s + 3] = Math.max(y1, y2);
+  }
+
+  /** How often wires of these nets run over symbols that are not theirs, and other wires over these symbols. */
+  obstructions(nets: readonly number[], symbols: readonly number[]): number {
+    let sum = 0;
+    for (const n of nets) for (let i = 0; i < this.own.length; i++) if (!this.own[i]!.has(n)) sum += this.over(n, i);
+    for (const i of symbols)
+      for (let n = 0; n < this.count.length; n++)
+        if (this.count[n]! > 0 && !nets.includes(n) && !this.own[i]!.has(n)) sum += this.over(n, i);
+    return sum;
+  }
+
+  /** How many pieces of a net run over a symbol or its letters. */
+  private over(n: number, i: number): number {
+    const { p } = this;
+    const pose = this.scene.symbols[i]!.poses[p.pose[i]!]!;
+    const upright = pose.height > pose.width;
+    const left = p.col[i]! * CELL_WIDTH + pose.x;
+    const right = left + pose.width + (upright ? LETTERS_BESIDE : 0);
+    const bottom = p.row[i]! * CELL_HEIGHT + pose.y + pose.height;
+    const top = bottom - pose.height - (upright ? 0 : 1);
+    const box = this.box[n]!;
+    if (box[0]! > right || box[2]! < left || box[1]! > bottom || box[3]! < top) return 0;
+    const list = this.pieces[n]!;
+    let sum = 0;
+    for (let s = 0; s < 4 * this.count[n]!; s += 4)
+      if (list[s]! <= right && list[s + 2]! >= left && list[s + 1]! <= bottom && list[s + 3]! >= top) sum++;
+    return sum;
+  }
+
+  /** How often the wires of these nets cross others, those among themselves twice. */
+  crossings(nets: readonly number[]): number {
+    let sum = 0;
+    for (const n of nets) {
+      const [a, box] = [this.pieces[n]!, this.box[n]!];
+      const end = 4 * this.count[n]!;
+      for (let m = 0; m < this.pieces.length; m++) {
+        if (m === n || this.count[m] === 0) continue;
+        const other = this.box[m]!;
+        if (other[0]! >= box[2]! || other[2]! <= box[0]! || other[1]! >= box[3]! || other[3]! <= box[1]!) continue;
+        const b = this.pieces[m]!;
+        const stop = 4 * this.count[m]!;
+        for (let s = 0; s < end; s += 4) {
+          const level = a[s + 1] === a[s + 3];
+          for (let t = 0; t < stop; t += 4) {
+            if ((b[t + 1] === b[t + 3]) === level) continue;
+            const [h, i, v, j] = level ? [a, s, b, t] : [b, t, a, s];
+            if (v[j]! > h[i]! && v[j]! < h[i + 2]! && h[i + 1]! > v[j + 1]! && h[i + 1]! < v[j + 3]!) sum++;
+          }
+        }
+      }
+    }
+    return sum;
+  }
+}
