@@ -13,8 +13,6 @@ const UPSIDE_DOWN = 10;
 const LYING_DOWN = 12;
 const STANDING_UP = 8;
 const OUT_OF_ORDER = 14;
-/** A wire that runs over a symbol has to go round it. */
-const OVER_SYMBOL = 6;
 const COHESION = 0.5;
 const TENDENCY = 1.2;
 /** Parts on the same two nets stand side by side. */
@@ -78,7 +76,7 @@ export class Energy {
     for (const n of nets) before += this.netCost[n]!;
     for (const k of stages) before += this.stageCost[k]!;
     for (const i of symbols) before += this.symbol(i);
-    if (crossing > 0) before += this.trouble(nets, symbols, crossing);
+    if (crossing > 0) before += crossing * this.sketch.crossings(nets);
     make();
     const netsNow = nets.map((n) => {
       this.sketch.draw(n);
@@ -89,7 +87,7 @@ export class Energy {
     for (const cost of netsNow) after += cost;
     for (const cost of stagesNow) after += cost;
     for (const i of symbols) after += this.symbol(i);
-    if (crossing > 0) after += this.trouble(nets, symbols, crossing);
+    if (crossing > 0) after += crossing * this.sketch.crossings(nets);
     if (accept(after - before)) {
       nets.forEach((n, j) => (this.netCost[n] = netsNow[j]!));
       stages.forEach((k, j) => (this.stageCost[k] = stagesNow[j]!));
@@ -97,10 +95,6 @@ export class Energy {
     }
     undo();
     for (const n of nets) this.sketch.draw(n);
-  }
-
-  private trouble(nets: readonly number[], symbols: readonly number[], crossing: number): number {
-    return crossing * this.sketch.crossings(nets) + OVER_SYMBOL * this.sketch.obstructions(nets, symbols);
   }
 
   private touched(symbols: readonly number[]): {

@@ -172,6 +172,8 @@ export function icSides(roles: readonly PinRole[]): IcSides {
 }
 
 const IC_WIDTH = 10;
+/** Steps from its top to the first pin at its side, and from the last to its foot: room for the names of those above. */
+const IC_SHOULDER = 2;
 /** Sides with more pins than this have them closer together. */
 const ROOMY_PINS = 4;
 const CLOSE_STEP = 3;
@@ -179,11 +181,11 @@ const CLOSE_STEP = 3;
 export function icForm(part: Part, sides: IcSides): Form {
   const most = Math.max(sides.left.length, sides.right.length, 1);
   const step = most <= ROOMY_PINS ? CELL_HEIGHT : CLOSE_STEP;
-  const height = (most - 1) * step + 2;
+  const height = (most - 1) * step + 2 * IC_SHOULDER;
   const along = (list: readonly number[], y: number, side: Side): readonly FormPin[] =>
     list.map((i, k) => pin(part.ref, i, 2 + Math.min(2, Math.floor(6 / Math.max(1, list.length - 1))) * k, y, side));
   const down = (list: readonly number[], x: number, side: Side): readonly FormPin[] =>
-    list.map((i, k) => pin(part.ref, i, x, 1 + step * k, side));
+    list.map((i, k) => pin(part.ref, i, x, IC_SHOULDER + step * k, side));
   const pins = [
     ...along(sides.up, 0, 'up'),
     ...along(sides.down, height, 'down'),

@@ -13,3 +13,10 @@ export type {
 } from './drawing';
 export { measureDrawing } from './measure';
 export type { DrawingFigures } from './measure';
+export { artOf } from './art';
+export type { PlacedArt } from './art';
+export { joints } from './joints';
+export { pinLabels } from './pinLabels';
+export { drawingSvg, signPath } from './svg';
+export type { TitleBlock } from './svg';
+export { stageWords } from './words';

@@ -8,11 +8,16 @@ const ZENER_VOLTS = 110;
 const SCHOTTKY_AMPS = 1e-8;
 const SCHOTTKY_EMISSION = 1.15;
 
+/** A coil of more than this has a core. */
+const CORE_HENRIES = 8e-6;
+
 /** The symbol that a part is drawn with. */
 export function symbolKind(board: Board, part: Part): string {
   switch (part.kind) {
     case 'capacitor':
       return isElectrolytic(part) ? 'electrolytic' : safetyClass(part) === null ? 'capacitor' : 'safety-capacitor';
+    case 'inductor':
+      return part.value >= CORE_HENRIES ? 'core-inductor' : 'inductor';
     case 'diode':
       return diodeKind(board, part, part.model);
     case 'bjt':

@@ -8,7 +8,7 @@ import type { StageMap } from '../stages';
 const RAIL_FARADS = 90e-9;
 const ROUNDS = 60;
 /** Height of an auxiliary supply between its reference and the rail. */
-const SUPPLY_LEVEL = 0.8;
+const SUPPLY_LEVEL = 0.7;
 
 /** Nets drawn by the sign of their island, by key, with the island's number. */
 export function signNets(board: Board, map: StageMap): ReadonlyMap<string, number> {

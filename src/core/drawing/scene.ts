@@ -169,7 +169,7 @@ function posesOf(
     case 'ic': {
       const roles = part.nets.map((_, i) => map.pins[part.ref]?.[i]?.role ?? 'UNKNOWN');
       const form = icForm(part, icSides(roles));
-      return [tall(form, 2, 1, 2, 2)];
+      return [tall(form, 2, 1, 1, 1)];
     }
     default: {
       const form = twoPinForm(part, kind);

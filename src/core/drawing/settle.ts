@@ -1,4 +1,5 @@
 import { seededRandom } from '../quantity';
+import type { Random } from '../quantity';
 import { POWER_ORDER, tendency } from './flow';
 import { Energy } from './energy';
 import { powerRanks } from './neighbours';
@@ -6,9 +7,8 @@ import { columnsFor, emptySheet } from './placement';
 import type { Placement } from './placement';
 import type { Scene } from './scene';
 
-const SEED = 7;
 /** Tries for each symbol, and how warm it begins and ends: steps of wire that are given away for a try. */
-const TRIES = 1800;
+const TRIES = 1000;
 const WARM = 30;
 const COLD = 0.4;
 /** What a crossing costs, and the share of the tries before they count. */
@@ -16,9 +16,9 @@ const CROSSING = 20;
 const ROUGH = 0.4;
 
 /** Places every symbol: first along the power's way, then by small changes that shorten and straighten the wires. */
-export function settle(scene: Scene): Placement {
+export function settle(scene: Scene, seed = 1): Placement {
   const p = emptySheet(scene);
-  const sheet = new Sheet(scene, p);
+  const sheet = new Sheet(scene, p, seed);
   sheet.begin();
   sheet.anneal(TRIES * scene.symbols.length);
   return p;
@@ -28,14 +28,16 @@ export function settle(scene: Scene): Placement {
 class Sheet {
   private readonly taken: Int16Array;
   private readonly energy: Energy;
-  private readonly random = seededRandom(SEED);
+  private readonly random: Random;
   private warmth = 0;
   private crossing = 0;
 
   constructor(
     private readonly scene: Scene,
     private readonly p: Placement,
+    seed: number,
   ) {
+    this.random = seededRandom(seed);
     this.taken = new Int16Array(p.cols * p.rows).fill(-1);
     this.energy = new Energy(scene, p);
   }

@@ -5,7 +5,7 @@ const NONE = -1;
 export const BEND_COST = 5;
 export const CROSSING_COST = 22;
 /** A point right before another net's pin: passing there walls it in. */
-const DOORSTEP_COST = 12;
+const DOORSTEP_COST = 60;
 /** Taking a point from another net. */
 const FORCE_COST = 25;
 

@@ -7,8 +7,6 @@ import type { Scene } from './scene';
 const BEND = 4;
 const AWAY = 5;
 const TAP = 1.5;
-/** Steps that a standing part's letters take beside it. */
-const LETTERS_BESIDE = 4;
 
 const DX: Readonly<Record<Side, number>> = { left: -1, right: 1, up: 0, down: 0 };
 const DY: Readonly<Record<Side, number>> = { left: 0, right: 0, up: -1, down: 1 };
@@ -27,10 +25,10 @@ export class WireSketch {
   private readonly count: Int16Array;
   private readonly box: readonly Int16Array[];
   private readonly costs: Float64Array;
-  /** The nets of each symbol. */
-  private readonly own: readonly ReadonlySet<number>[];
   private readonly xs = new Int16Array(512);
   private readonly ys = new Int16Array(512);
+  private readonly sortedX = new Int16Array(512);
+  private readonly sortedY = new Int16Array(512);
 
   constructor(
     private readonly scene: Scene,
@@ -42,7 +40,6 @@ export class WireSketch {
       for (const i of new Set(net.pins.map(([s]) => s))) at[i]!.push(n);
     });
     this.netsAt = at;
-    this.own = at.map((list) => new Set(list));
     const of = <T>(read: (pin: { x: number; y: number; side: Side }) => number, make: (list: number[]) => T): T[][] =>
       scene.symbols.map((s) => s.poses.map((pose) => make(pose.pins.map(read))));
     this.px = of(
@@ -135,23 +132,32 @@ export class WireSketch {
     const { p, xs, ys } = this;
     const size = pins.length;
     for (let q = 0; q < size; q++) {
-      const [i, k] = pins[q]!;
+      const at = pins[q]!;
+      const i = at[0];
+      const k = at[1];
       const o = p.pose[i]!;
       xs[q] = p.col[i]! * CELL_WIDTH + this.px[i]![o]![k]!;
       ys[q] = p.row[i]! * CELL_HEIGHT + this.py[i]![o]![k]!;
     }
-    const sortedX = xs.slice(0, size).sort();
-    const sortedY = ys.slice(0, size).sort();
-    const [mx, my] = [sortedX[size >> 1]!, sortedY[size >> 1]!];
-    const [left, right, top, bottom] = [sortedX[0]!, sortedX[size - 1]!, sortedY[0]!, sortedY[size - 1]!];
+    const sx = sorted(xs, size, this.sortedX);
+    const sy = sorted(ys, size, this.sortedY);
+    const mx = sx[size >> 1]!;
+    const my = sy[size >> 1]!;
+    const left = sx[0]!;
+    const right = sx[size - 1]!;
+    const top = sy[0]!;
+    const bottom = sy[size - 1]!;
     let across = right - left;
     let down = bottom - top;
     let away = 0;
     for (let q = 0; q < size; q++) {
-      const [dx, dy] = [mx - xs[q]!, my - ys[q]!];
+      const dx = mx - xs[q]!;
+      const dy = my - ys[q]!;
       across += Math.abs(dy) + (dy === 0 ? 0 : TAP);
       down += Math.abs(dx) + (dx === 0 ? 0 : TAP);
-      const [i, k] = pins[q]!;
+      const at = pins[q]!;
+      const i = at[0];
+      const k = at[1];
       const o = p.pose[i]!;
       if (this.dx[i]![o]![k]! * dx < -4) away += AWAY / 2;
       if (this.dy[i]![o]![k]! * dy < -1) away += AWAY / 2;
@@ -173,34 +179,6 @@ export class WireSketch {
     list[s + 1] = Math.min(y1, y2);
     list[s + 2] = Math.max(x1, x2);
     list[s + 3] = Math.max(y1, y2);
-  }
-
-  /** How often wires of these nets run over symbols that are not theirs, and other wires over these symbols. */
-  obstructions(nets: readonly number[], symbols: readonly number[]): number {
-    let sum = 0;
-    for (const n of nets) for (let i = 0; i < this.own.length; i++) if (!this.own[i]!.has(n)) sum += this.over(n, i);
-    for (const i of symbols)
-      for (let n = 0; n < this.count.length; n++)
-        if (this.count[n]! > 0 && !nets.includes(n) && !this.own[i]!.has(n)) sum += this.over(n, i);
-    return sum;
-  }
-
-  /** How many pieces of a net run over a symbol or its letters. */
-  private over(n: number, i: number): number {
-    const { p } = this;
-    const pose = this.scene.symbols[i]!.poses[p.pose[i]!]!;
-    const upright = pose.height > pose.width;
-    const left = p.col[i]! * CELL_WIDTH + pose.x;
-    const right = left + pose.width + (upright ? LETTERS_BESIDE : 0);
-    const bottom = p.row[i]! * CELL_HEIGHT + pose.y + pose.height;
-    const top = bottom - pose.height - (upright ? 0 : 1);
-    const box = this.box[n]!;
-    if (box[0]! > right || box[2]! < left || box[1]! > bottom || box[3]! < top) return 0;
-    const list = this.pieces[n]!;
-    let sum = 0;
-    for (let s = 0; s < 4 * this.count[n]!; s += 4)
-      if (list[s]! <= right && list[s + 2]! >= left && list[s + 1]! <= bottom && list[s + 3]! >= top) sum++;
-    return sum;
   }
 
   /** How often the wires of these nets cross others, those among themselves twice. */
@@ -227,4 +205,15 @@ export class WireSketch {
     }
     return sum;
   }
+}
+
+/** The first so many of a list in order, by insertion: they are few. */
+function sorted(list: Int16Array, size: number, into: Int16Array): Int16Array {
+  for (let i = 0; i < size; i++) {
+    const value = list[i]!;
+    let k = i;
+    for (; k > 0 && into[k - 1]! > value; k--) into[k] = into[k - 1]!;
+    into[k] = value;
+  }
+  return into;
 }

@@ -1,0 +1,98 @@
+import type { Board } from '../circuit';
+import { findPart, pinNames } from '../circuit';
+import type { StageMap } from '../stages';
+import { artOf } from './art';
+import type { DrawnName, Drawing } from './drawing';
+import { pinLabels } from './pinLabels';
+import { joints } from './joints';
+import { stageWords } from './words';
+
+const escape = (text: string): string =>
+  text.replace(/[&<>"]/gu, (c) => ({ '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' })[c]!);
+
+/** The title block of a sheet. */
+export interface TitleBlock {
+  readonly lines: readonly string[];
+}
+
+const FOOT = 54;
+
+/** A drawing as an SVG document of its own, black on white, clean enough to be worked on elsewhere. */
+export function drawingSvg(d: Drawing, board: Board, map: StageMap, title: TitleBlock = { lines: [] }): string {
+  const labels = pinLabels(board, map);
+  const height = d.height + (title.lines.length > 0 ? FOOT : 0);
+  const out: string[] = [
+    `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${d.width} ${height}" width="${d.width}" height="${height}" font-family="Atkinson Hyperlegible Next, sans-serif">`,
+    `<title>${escape(board.title)}</title>`,
+    `<rect width="${d.width}" height="${height}" fill="#fff"/>`,
+    '<g id="stages" fill="#f4efe4">',
+    ...d.stages.map(
+      (s) =>
+        `<rect x="${s.x - 9}" y="${s.y - 9}" width="${s.width + 18}" height="${s.height + 18}" rx="10"><title>${escape(stageWords(s.kind))}</title></rect>`,
+    ),
+    '</g>',
+    '<g id="barrier" fill="none" stroke="#555" stroke-width="2.4" stroke-dasharray="12 6">',
+    ...d.barriers.map((b) => `<polyline points="${b.points.map((p) => p.join(',')).join(' ')}"/>`),
+    '</g>',
+    '<g id="wires" fill="none" stroke="#000" stroke-width="1.2">',
+    ...d.wires.map(
+      (w) => `<polyline data-net="${escape(w.net)}" points="${w.points.map((p) => p.join(',')).join(' ')}"/>`,
+    ),
+    '</g>',
+    '<g id="joints" fill="#000">',
+    ...joints(d).map(([x, y]) => `<circle cx="${x}" cy="${y}" r="2.6"/>`),
+    '</g>',
+    '<g id="symbols" fill="none" stroke="#000" stroke-width="1.5" stroke-linejoin="round">',
+  ];
+  for (const s of d.symbols) {
+    const art = artOf(s, (ref, i) => labels.get(ref)?.[i] ?? pinNames(findPart(board, ref)!)[i]!);
+    out.push(`<g data-refs="${escape(s.refs.join(' '))}">`, `<g transform="${art.transform}">`);
+    for (const k of art.strokes)
+      out.push(
+        `<path d="${k.d}"${k.filled ? ' fill="#000" stroke="none"' : ''}${k.bold ? ' stroke-width="2.6"' : ''}${k.dashed ? ' stroke-dasharray="4 3" stroke-width="1"' : ''}/>`,
+      );
+    out.push('</g>');
+    for (const m of art.marks)
+      out.push(
+        `<text x="${m.x}" y="${m.y + 3}" font-size="8.5" text-anchor="${m.anchor}" fill="#000" stroke="none">${escape(m.text)}</text>`,
+      );
+    out.push('</g>');
+  }
+  out.push('</g>', '<g id="names" font-size="9" fill="#000">', ...d.names.map(nameSvg), '</g>');
+  out.push('<g id="texts" fill="#000">');
+  for (const t of d.texts) {
+    const own = t.text === t.of || d.symbols.some((s) => s.refs.length > 1 && s.refs[0] === t.of);
+    out.push(
+      `<text x="${t.x}" y="${t.y + 10}" font-size="10.5"${own ? ' font-weight="700"' : ''}>${escape(t.text)}</text>`,
+    );
+  }
+  out.push('</g>');
+  title.lines.forEach((line, i) =>
+    out.push(`<text x="20" y="${d.height + 14 + 16 * i}" font-size="12">${escape(line)}</text>`),
+  );
+  out.push('</svg>');
+  return out.join('\n');
+}
+
+/** A net's name, or the sign of its reference. */
+function nameSvg(n: DrawnName): string {
+  if (n.sign === null)
+    return `<text x="${n.x + n.width / 2}" y="${n.y + 9}" text-anchor="middle">${escape(n.net)}</text>`;
+  return `<path d="${signPath(n)}" fill="none" stroke="#000" stroke-width="1.5"><title>${escape(n.net)}</title></path>`;
+}
+
+/** The sign of a reference at its pin, a shape of its own for each island. */
+export function signPath({ at: [x, y], side, sign }: DrawnName): string {
+  const [dx, dy] = { down: [0, 1], up: [0, -1], left: [-1, 0], right: [1, 0] }[side] as [number, number];
+  const to = (along: number, across: number): string =>
+    `${x + dx * along - dy * across} ${y + dy * along + dx * across}`;
+  const stem = `M${to(0, 0)}L${to(7, 0)}`;
+  switch ((sign ?? 0) % 3) {
+    case 0:
+      return `${stem}M${to(7, -8)}L${to(7, 8)}M${to(10.5, -5)}L${to(10.5, 5)}M${to(14, -2)}L${to(14, 2)}`;
+    case 1:
+      return `${stem}M${to(7, -8)}L${to(7, 8)}L${to(15, 0)}L${to(7, -8)}`;
+    default:
+      return `${stem}M${to(7, -8)}L${to(7, 8)}M${to(7, -6)}L${to(14, -8)}M${to(7, 0)}L${to(14, -2)}M${to(7, 6)}L${to(14, 4)}`;
+  }
+}
