@@ -6,6 +6,7 @@ import { GRID } from './drawing';
 import type { DrawnName, DrawnSymbol, Drawing, Side } from './drawing';
 import { CELL_HEIGHT, CELL_WIDTH } from './form';
 import { measureDrawing } from './measure';
+import { powerNets } from './neighbours';
 import { letter, lettersOf } from './lettering';
 import { Names, signBox } from './naming';
 import type { Written } from './naming';
@@ -95,11 +96,19 @@ export function drawPlaced(scene: Scene, p: Placement): Drawing {
       block(grid, box, at);
     }
   });
+  const power = powerNets(scene.board);
   const router = new Router(
     grid,
     scene.nets.flatMap((net, n) =>
       net.sign === null
-        ? [{ net: n, pins: pinsOf[n]!.map((q) => q.point), most: net.pins.length <= FEW ? MOST_FEW : MOST_MANY }]
+        ? [
+            {
+              net: n,
+              pins: pinsOf[n]!.map((q) => q.point),
+              most: net.pins.length <= FEW ? MOST_FEW : MOST_MANY,
+              isPower: power.has(net.key),
+            },
+          ]
         : [],
     ),
   );
@@ -143,32 +152,32 @@ export function drawPlaced(scene: Scene, p: Placement): Drawing {
 
 function placedSymbols(scene: Scene, p: Placement): readonly DrawnSymbol[] {
   const parts = new Map(scene.board.parts.map((x) => [x.ref, x]));
-  return scene.symbols.map((s, i): DrawnSymbol => {
+  return scene.symbols.flatMap((s, i) => {
     const pose = s.poses[p.pose[i]!]!;
     const x = (MARGIN + p.col[i]! * CELL_WIDTH) * GRID;
     const y = (MARGIN + p.row[i]! * CELL_HEIGHT) * GRID;
-    return {
-      refs: s.refs,
-      kind: s.kind,
-      x: x + pose.x * GRID,
-      y: y + pose.y * GRID,
-      width: pose.width * GRID,
-      height: pose.height * GRID,
-      turn: pose.turn,
-      flip: pose.flip,
-      pins: pose.pins.map((pin) => {
-        const part = parts.get(pin.ref)!;
+    return pose.parts.map((part, m): DrawnSymbol => ({
+      ...s.members[m]!,
+      x: x + part.x * GRID,
+      y: y + part.y * GRID,
+      width: part.width * GRID,
+      height: part.height * GRID,
+      turn: part.turn,
+      flip: part.flip,
+      pins: pose.pins.slice(part.from, part.to).map((pin, k) => {
+        const own = parts.get(pin.ref)!;
+        const seat = pose.pins[p.seats[i]?.[k] ?? part.from + k]!;
         return {
           ref: pin.ref,
-          pin: pinNames(part)[pin.pin]!,
+          pin: pinNames(own)[pin.pin]!,
           index: pin.pin,
-          net: part.nets[pin.pin]!,
-          x: x + pin.x * GRID,
-          y: y + pin.y * GRID,
-          side: pin.side,
+          net: own.nets[pin.pin]!,
+          x: x + seat.x * GRID,
+          y: y + seat.y * GRID,
+          side: seat.side,
         };
       }),
-    };
+    }));
   });
 }
 
@@ -190,8 +199,9 @@ function nearestOnWire(grid: WireGrid, ways: readonly (readonly number[])[]): nu
 }
 
 function stageBoxes(scene: Scene, symbols: readonly DrawnSymbol[]): Drawing['stages'] {
+  const byRef = new Map(symbols.flatMap((s) => s.refs.map((r) => [r, s] as const)));
   return scene.stages.map(({ kind, symbols: own }) => {
-    const boxes = own.map((i) => symbols[i]!);
+    const boxes = own.flatMap((i) => scene.symbols[i]!.members.map((m) => byRef.get(m.refs[0]!)!));
     const left = Math.min(...boxes.map((b) => b.x));
     const top = Math.min(...boxes.map((b) => b.y));
     const right = Math.max(...boxes.map((b) => b.x + b.width));

@@ -70,8 +70,9 @@ export class Energy {
     undo: () => void,
     crossing: number,
     accept: (more: number) => boolean,
+    touched = this.touched(symbols),
   ): void {
-    const { nets, stages } = this.touched(symbols);
+    const { nets, stages } = touched;
     let before = 0;
     for (const n of nets) before += this.netCost[n]!;
     for (const k of stages) before += this.stageCost[k]!;

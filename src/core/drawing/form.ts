@@ -23,17 +23,26 @@ export interface Form {
   readonly pins: readonly FormPin[];
 }
 
-/** A form as it may stand: turned, in its block of cells; box and pins in steps from the block's corner. */
-export interface Pose {
+/** One symbol of a block: its box in steps from the block's corner, and which of the block's pins are its own. */
+export interface PosePart {
   readonly turn: Turn;
   readonly flip: boolean;
-  readonly cols: number;
-  readonly rows: number;
   readonly x: number;
   readonly y: number;
   readonly width: number;
   readonly height: number;
+  readonly from: number;
+  readonly to: number;
+}
+
+/** A form as it may stand: turned, in its block of cells; box and pins in steps from the block's corner. */
+export interface Pose {
+  readonly turn: Turn;
+  readonly cols: number;
+  readonly rows: number;
   readonly pins: readonly FormPin[];
+  /** The symbols in the block, one after the other as their pins are. */
+  readonly parts: readonly PosePart[];
   /** What this pose costs by itself, in steps of wire. */
   readonly cost: number;
 }
@@ -71,5 +80,23 @@ export function pose(
 ): Pose {
   const { width, height, pins } = turned(form, turn, flip);
   const moved = pins.map((p) => ({ ...p, x: p.x + block.x, y: p.y + block.y }));
-  return { turn, flip, ...block, width, height, pins: moved, cost };
+  const { x, y, cols, rows } = block;
+  const parts = [{ turn, flip, x, y, width, height, from: 0, to: moved.length }];
+  return { turn, cols, rows, pins: moved, parts, cost };
+}
+
+/** Blocks one below the other, or one beside the other, as one. turn: how the whole counts as standing. */
+export function inLine(poses: readonly Pose[], across: boolean, turn: Turn, cost = 0): Pose {
+  const pins: FormPin[] = [];
+  const parts: PosePart[] = [];
+  let [cols, rows] = [0, 0];
+  for (const p of poses) {
+    const [dx, dy] = across ? [cols * CELL_WIDTH, 0] : [0, rows * CELL_HEIGHT];
+    const from = pins.length;
+    pins.push(...p.pins.map((q) => ({ ...q, x: q.x + dx, y: q.y + dy })));
+    parts.push(...p.parts.map((q) => ({ ...q, x: q.x + dx, y: q.y + dy, from: q.from + from, to: q.to + from })));
+    cols = across ? cols + p.cols : Math.max(cols, p.cols);
+    rows = across ? Math.max(rows, p.rows) : rows + p.rows;
+  }
+  return { turn, cols, rows, pins, parts, cost };
 }

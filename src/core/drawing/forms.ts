@@ -182,17 +182,18 @@ export function icForm(part: Part, sides: IcSides): Form {
   const most = Math.max(sides.left.length, sides.right.length, 1);
   const step = most <= ROOMY_PINS ? CELL_HEIGHT : CLOSE_STEP;
   const height = (most - 1) * step + 2 * IC_SHOULDER;
+  const width = Math.max(IC_WIDTH, 2 * Math.max(sides.up.length, sides.down.length) + 2);
   const along = (list: readonly number[], y: number, side: Side): readonly FormPin[] =>
-    list.map((i, k) => pin(part.ref, i, 2 + Math.min(2, Math.floor(6 / Math.max(1, list.length - 1))) * k, y, side));
+    list.map((i, k) => pin(part.ref, i, 2 + 2 * k, y, side));
   const down = (list: readonly number[], x: number, side: Side): readonly FormPin[] =>
     list.map((i, k) => pin(part.ref, i, x, IC_SHOULDER + step * k, side));
   const pins = [
     ...along(sides.up, 0, 'up'),
     ...along(sides.down, height, 'down'),
     ...down(sides.left, 0, 'left'),
-    ...down(sides.right, IC_WIDTH, 'right'),
+    ...down(sides.right, width, 'right'),
   ];
-  return { kind: 'ic', width: IC_WIDTH, height, pins };
+  return { kind: 'ic', width, height, pins };
 }
 
 /** A tall form from so many steps below its block's corner; the block takes the rows it needs. */

@@ -1,6 +1,13 @@
+import type { Board } from '../circuit';
 import { findPowerPath } from '../stages';
 import { POWER_ORDER } from './flow';
 import type { Scene } from './scene';
+
+/** Nets that carry the power, by key. */
+export function powerNets(board: Board): ReadonlySet<string> {
+  const { input, outputs } = findPowerPath(board);
+  return new Set([...input, ...outputs.flat()].flatMap((pole) => [...pole]));
+}
 
 /** Where on the power's way each stage stands: its place in its order; -1 for one that only hangs on it. */
 export function powerRanks(scene: Scene): readonly number[] {
@@ -28,7 +35,9 @@ export function twins(scene: Scene): readonly (readonly number[])[] {
   const netsOf = scene.symbols.map((): string[] => []);
   scene.nets.forEach((net) => net.pins.forEach(([i]) => netsOf[i]!.push(net.key)));
   const key = scene.symbols.map((s, i) =>
-    s.refs.length === 1 && netsOf[i]!.length === 2 ? `${s.stages[0]} ${[...netsOf[i]!].sort().join(' ')}` : '',
+    s.members[0]!.refs.length === 1 && s.members.length === 1 && netsOf[i]!.length === 2
+      ? `${s.stages[0]} ${[...netsOf[i]!].sort().join(' ')}`
+      : '',
   );
   return key.map((k, i) => (k === '' ? [] : key.flatMap((other, j) => (j !== i && other === k ? [j] : []))));
 }

@@ -11,10 +11,14 @@ export interface Placement {
   readonly col: Int16Array;
   readonly row: Int16Array;
   readonly pose: Int8Array;
+  /** For an IC the place that each of its pins takes among those of its pose; null where every pin has its own. */
+  readonly seats: (Int8Array | null)[];
 }
 
 /** Share of a sheet's cells that symbols fill: the rest is room for wires. */
 const FILL = 0.5;
+/** Each further attempt has more room. */
+const LOOSER = 0.04;
 /** Width to height that a sheet aims at. */
 const SHAPE = 1.55;
 
@@ -24,10 +28,10 @@ function cells(pose: Pose): number {
 }
 
 /** An empty sheet that is large enough, with its barrier where the sides' shares of the symbols put it. */
-export function emptySheet(scene: Scene): Placement {
+export function emptySheet(scene: Scene, attempt: number): Placement {
   const area = (side?: string): number =>
     scene.symbols.reduce((sum, s) => sum + (side === undefined || s.side === side ? cells(s.poses[0]!) : 0), 0);
-  const total = Math.max(6, area() / FILL);
+  const total = Math.max(6, area() / (FILL - LOOSER * (attempt - 1)));
   const tallest = Math.max(4, ...scene.symbols.map((s) => s.poses[0]!.rows + 1));
   const rows = Math.max(tallest, Math.round(Math.sqrt((total * CELL_WIDTH) / (SHAPE * CELL_HEIGHT))));
   const cols = Math.max(4, Math.ceil(total / rows));
@@ -41,6 +45,7 @@ export function emptySheet(scene: Scene): Placement {
     col: new Int16Array(n).fill(-1),
     row: new Int16Array(n).fill(-1),
     pose: new Int8Array(n),
+    seats: scene.symbols.map((s) => (s.seats.length === 0 ? null : Int8Array.from(s.poses[0]!.pins, (_, k) => k))),
   };
 }
 

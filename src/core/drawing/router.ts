@@ -6,6 +6,8 @@ export interface NetToWire {
   readonly pins: readonly number[];
   /** What a wire to one more pin may cost before its name is written there instead. */
   readonly most: number;
+  /** Whether it carries the power: it stays a line as long as it can. */
+  readonly isPower: boolean;
 }
 
 /** How a net was wired: its ways as neighbouring points, and the pins that no wire reaches. */
@@ -62,8 +64,14 @@ export class Router {
     for (let tries = 0; tries < 3 * this.nets.length && total() > most; tries++) {
       const worst = this.nets
         .filter(({ net, pins }) => !named.has(net) && (pins.length > FEW_PINS || left > 0))
-        .map((n) => ({ ...n, score: this.crossingsOf(n.net) * (n.pins.length > FEW_PINS ? 2 : 1) }))
-        .reduce((a, b) => (b.score > a.score ? b : a), { net: -1, pins: [] as readonly number[], most: 0, score: 0 });
+        .map((n) => ({ ...n, score: this.crossingsOf(n.net) * (n.pins.length <= FEW_PINS ? 1 : n.isPower ? 0.8 : 2) }))
+        .reduce((a, b) => (b.score > a.score ? b : a), {
+          net: -1,
+          pins: [] as readonly number[],
+          most: 0,
+          isPower: false,
+          score: 0,
+        });
       if (worst.score === 0) break;
       if (worst.pins.length > FEW_PINS) {
         const now = (reach.get(worst.net) ?? worst.most) * 0.6;

@@ -1,37 +1,29 @@
 import { netKey, NOT_CONNECTED } from '../circuit';
 import type { Board } from '../circuit';
-import type { Part } from '../part';
 import type { StageKind, StageMap } from '../stages';
+import { joinBlocks } from './blocks';
 import type { Pose } from './form';
-import { pose } from './form';
-import {
-  bridgeForm,
-  chokeForm,
-  connectorForm,
-  facingForm,
-  icForm,
-  icSides,
-  regulatorForm,
-  standingForm,
-  standingPoses,
-  tall,
-  tallMirrored,
-  transformerForm,
-  twoPinForm,
-  twoPinPoses,
-} from './forms';
-import type { StandingWinding } from './forms';
+import { chokeForm, tall, tallMirrored } from './forms';
 import { symbolKind } from './kinds';
 import { netLevels, signNets } from './levels';
+import { posesOf, transformer } from './poses';
 import { sheetSides } from './sheetSides';
 import type { SheetSide } from './sheetSides';
 
-/** A symbol to be placed: what it stands for, how it may stand, where on the sheet it belongs. */
-export interface SceneSymbol {
+/** One symbol of the sheet: the part it stands for, or the windings of a core. */
+export interface Member {
   readonly refs: readonly string[];
   readonly kind: string;
+}
+
+/** A block to be placed: what it stands for, how it may stand, where on the sheet it belongs. */
+export interface SceneSymbol {
+  /** What it is made of: one symbol, or several that always stand together. */
+  readonly members: readonly Member[];
   readonly poses: readonly Pose[];
   readonly side: SheetSide;
+  /** Groups of pins that may change places with each other: those of an IC on one side, or known of neither. */
+  readonly seats: readonly (readonly number[])[];
   /** Indices of the stages its parts belong to; empty for what has none. */
   readonly stages: readonly number[];
 }
@@ -69,7 +61,7 @@ export function readDrawing(board: Board, map: StageMap): Scene {
   const joined = new Set<string>();
   const add = (refs: readonly string[], kind: string, poses: readonly Pose[], side: SheetSide): void => {
     const stages = [...new Set(refs.flatMap((ref) => stageOf.get(ref) ?? []))];
-    symbols.push({ refs, kind, poses, side, stages });
+    symbols.push({ members: [{ refs, kind }], poses, side, stages, seats: seatsOf(map, refs[0]!, kind, poses[0]!) });
   };
   for (const core of map.cores) {
     const windings = core.refs.flatMap((ref) => byRef.get(ref) ?? []);
@@ -90,94 +82,25 @@ export function readDrawing(board: Board, map: StageMap): Scene {
     const side = sides.of(part.nets);
     add([part.ref], symbolKind(board, part), posesOf(board, map, part, side, sides), side);
   }
+  const blocks = joinBlocks(board, symbols, signs, levels);
   return {
     board,
     map,
-    symbols,
-    nets: netsOf(board, symbols, signs, levels),
-    stages: stagesOf(map, symbols),
+    symbols: blocks,
+    nets: netsOf(board, blocks, signs, levels),
+    stages: stagesOf(map, blocks),
     parted: sides.parted,
   };
 }
 
-function transformer(
-  windings: readonly Part[],
-  level: (net: string) => number,
-  sides: ReturnType<typeof sheetSides>,
-): [readonly Pose[], SheetSide] {
-  const stand = (part: Part): StandingWinding => ({ part, down: level(part.nets[0]!) < level(part.nets[1]!) });
-  const leftOf = windings.filter((w) => sides.of(w.nets) === 'left');
-  const rightOf = windings.filter((w) => sides.of(w.nets) === 'right');
-  const across = leftOf.length > 0 && rightOf.length > 0;
-  const [left, right] = across ? [leftOf, rightOf] : [windings.slice(0, 1), windings.slice(1)];
-  const rest = windings.filter((w) => !left.includes(w) && !right.includes(w));
-  const form = transformerForm(inTaps([...left, ...rest]).map(stand), inTaps(right).map(stand));
-  const poses = [tall(form, 2, 3, 1), ...(across ? [] : [tallMirrored(form, 2, 3, 1)])];
-  return [poses, across ? 'barrier' : sides.of(windings.flatMap((w) => w.nets))];
-}
-
-/** Windings that share a net next to each other. */
-function inTaps(windings: readonly Part[]): readonly Part[] {
-  const rest = [...windings];
-  const sorted: Part[] = [];
-  while (rest.length > 0) {
-    const nets = new Set(sorted.at(-1)?.nets.map(netKey));
-    const next = Math.max(
-      0,
-      rest.findIndex((w) => w.nets.some((n) => nets.has(netKey(n)))),
-    );
-    sorted.push(...rest.splice(next, 1));
-  }
-  return sorted;
-}
-
-function posesOf(
-  board: Board,
-  map: StageMap,
-  part: Part,
-  side: SheetSide,
-  sides: ReturnType<typeof sheetSides>,
-): readonly Pose[] {
-  const kind = symbolKind(board, part);
-  switch (part.kind) {
-    case 'mosfet':
-    case 'bjt':
-    case 'triac':
-    case 'shunt-reference':
-      return standingPoses(standingForm(part, kind));
-    case 'regulator': {
-      const form = regulatorForm(part);
-      const at = { cols: 1, rows: 1, x: 1, y: 1 };
-      return [pose(form, 0, false, at), pose(form, 0, true, at, 3)];
-    }
-    case 'opto':
-    case 'relay': {
-      const form = facingForm(part, kind);
-      const poses = [tall(form, 2, 3, 1), tallMirrored(form, 2, 3, 1)];
-      if (side !== 'barrier') return poses;
-      return [sides.of(part.nets.slice(0, 2)) === 'right' ? poses[1]! : poses[0]!];
-    }
-    case 'bridge': {
-      const form = bridgeForm(part);
-      return [tall(form, 1, 2, 2)];
-    }
-    case 'connector': {
-      const lines = part.nets.length === 2 && sides.isAlternating(part);
-      const form = connectorForm(part, lines);
-      return [tall(form, 1, 2, 1), tallMirrored(form, 1, 2, 1)];
-    }
-    case 'ic': {
-      const roles = part.nets.map((_, i) => map.pins[part.ref]?.[i]?.role ?? 'UNKNOWN');
-      const form = icForm(part, icSides(roles));
-      return [tall(form, 2, 1, 1, 1)];
-    }
-    default: {
-      const form = twoPinForm(part, kind);
-      if (side !== 'barrier') return twoPinPoses(form);
-      const turned = sides.of([part.nets[0]!]) === 'right';
-      return [pose(form, turned ? 2 : 0, false, { cols: 2, rows: 1, x: 6, y: 2 })];
-    }
-  }
+/** Pins of an IC at its sides: those of one side among each other, and what nothing is known of among all. */
+function seatsOf(map: StageMap, ref: string, kind: string, pose: Pose): readonly (readonly number[])[] {
+  if (kind !== 'ic') return [];
+  const at = (side: string): readonly number[] => pose.pins.flatMap((p, k) => (p.side === side ? [k] : []));
+  const unknown = (k: number): boolean =>
+    ['UNKNOWN', 'NC', undefined].includes(map.pins[ref]?.[pose.pins[k]!.pin]?.role);
+  const [left, right] = [at('left'), at('right')];
+  return [left, right, [...left, ...right].filter(unknown)].filter((g) => g.length > 1);
 }
 
 function netsOf(
@@ -205,7 +128,9 @@ function netsOf(
 
 function stagesOf(map: StageMap, symbols: readonly SceneSymbol[]): Scene['stages'] {
   return map.stages.flatMap(({ kind, parts }, i) => {
-    const own = symbols.flatMap((s, k) => (s.stages.includes(i) && s.refs.some((r) => parts.includes(r)) ? [k] : []));
+    const own = symbols.flatMap((s, k) =>
+      s.stages.includes(i) && s.members.some((m) => m.refs.some((r) => parts.includes(r))) ? [k] : [],
+    );
     return own.length === 0 ? [] : [{ kind, symbols: own }];
   });
 }

@@ -17,7 +17,7 @@ const ROUGH = 0.4;
 
 /** Places every symbol: first along the power's way, then by small changes that shorten and straighten the wires. */
 export function settle(scene: Scene, seed = 1): Placement {
-  const p = emptySheet(scene);
+  const p = emptySheet(scene, seed);
   const sheet = new Sheet(scene, p, seed);
   sheet.begin();
   sheet.anneal(TRIES * scene.symbols.length);
@@ -117,6 +117,10 @@ class Sheet {
     const i = Math.floor(random() * scene.symbols.length);
     const symbol = scene.symbols[i]!;
     const what = random();
+    if (symbol.seats.length > 0 && what < 0.5) {
+      this.changeSeats(i);
+      return;
+    }
     if (what < 0.2) {
       const pose = Math.floor(random() * symbol.poses.length);
       if (pose !== p.pose[i]) this.change(i, p.col[i]!, p.row[i]!, pose);
@@ -142,6 +146,19 @@ class Sheet {
     y = Math.min(p.rows - rows, Math.max(0, y));
     if (x === p.col[i] && y === p.row[i] && pose === p.pose[i]) return;
     this.change(i, x, y, pose);
+  }
+
+  /** Two pins of an IC change places. */
+  private changeSeats(i: number): void {
+    const { scene, random, energy } = this;
+    const { seats } = scene.symbols[i]!;
+    const group = seats[Math.floor(random() * seats.length)]!;
+    const k = group[Math.floor(random() * group.length)]!;
+    const l = group[Math.floor(random() * group.length)]!;
+    if (k === l) return;
+    const swap = (): void => energy.sketch.swap(i, k, l);
+    const touched = { nets: energy.sketch.netsAtPins(i, k, l), stages: [] };
+    energy.try([], swap, swap, this.crossing, this.accept, touched);
   }
 
   /** Puts a symbol there, or changes places with what stands there; takes it back where it costs too much. */

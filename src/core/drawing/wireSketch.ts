@@ -64,6 +64,21 @@ export class WireSketch {
     this.costs = new Float64Array(scene.nets.length);
   }
 
+  /** Two pins of a symbol change places: it has one pose. */
+  swap(i: number, k: number, l: number): void {
+    for (const list of [this.px, this.py, this.dx, this.dy]) {
+      const own = list[i]![0]!;
+      [own[k], own[l]] = [own[l]!, own[k]!];
+    }
+    const seats = this.p.seats[i]!;
+    [seats[k], seats[l]] = [seats[l]!, seats[k]!];
+  }
+
+  /** The nets of wires at two pins of a symbol. */
+  netsAtPins(i: number, k: number, l: number): readonly number[] {
+    return this.netsAt[i]!.filter((n) => this.scene.nets[n]!.pins.some(([s, q]) => s === i && (q === k || q === l)));
+  }
+
   /** What a net costs as it was drawn last. */
   cost(n: number): number {
     return this.costs[n]!;
