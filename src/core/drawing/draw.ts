@@ -30,7 +30,7 @@ const CROSSINGS_PER_NET = 0.22;
 const ATTEMPTS = 5;
 const LEAST_WIRED = 0.86;
 const MOST_CROSSED = 0.25;
-const MAY_BE_NAMED = 0.12;
+const MAY_BE_NAMED = 0.13;
 /** What the wire to a name may cost: the shorter first. */
 const REACHES = [12, 40, 120] as const;
 

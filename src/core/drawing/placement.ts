@@ -18,7 +18,7 @@ export interface Placement {
 /** Share of a sheet's cells that symbols fill: the rest is room for wires. */
 const FILL = 0.5;
 /** Each further attempt has more room. */
-const LOOSER = 0.04;
+const LOOSER = 0.03;
 /** Width to height that a sheet aims at. */
 const SHAPE = 1.55;
 

@@ -60,7 +60,7 @@ export class Router {
     const named = new Set<number>();
     const reach = new Map<number, number>();
     const total = (): number => this.nets.reduce((sum, n) => sum + this.crossingsOf(n.net), 0) / 2;
-    let left = mayName;
+    let left = mayName - this.nets.filter((n) => n.pins.length <= FEW_PINS && this.isShort(n.net)).length;
     for (let tries = 0; tries < 3 * this.nets.length && total() > most; tries++) {
       const worst = this.nets
         .filter(({ net, pins }) => !named.has(net) && (pins.length > FEW_PINS || left > 0))

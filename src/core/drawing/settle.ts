@@ -8,11 +8,11 @@ import type { Placement } from './placement';
 import type { Scene } from './scene';
 
 /** Tries for each symbol, and how warm it begins and ends: steps of wire that are given away for a try. */
-const TRIES = 1000;
+const TRIES = 1200;
 const WARM = 30;
 const COLD = 0.4;
 /** What a crossing costs, and the share of the tries before they count. */
-const CROSSING = 20;
+const CROSSING = 30;
 const ROUGH = 0.4;
 
 /** Places every symbol: first along the power's way, then by small changes that shorten and straighten the wires. */
