@@ -14,7 +14,9 @@ import type { Placement } from './placement';
 import { Router } from './router';
 import { readDrawing } from './scene';
 import type { Scene } from './scene';
-import { settle } from './settle';
+import { resettle, settle } from './settle';
+import { standingOf } from './standing';
+import type { Standing } from './standing';
 import { runs } from './runs';
 import { WireGrid } from './wireGrid';
 
@@ -34,18 +36,30 @@ const MAY_BE_NAMED = 0.13;
 /** What the wire to a name may cost: the shorter first. */
 const REACHES = [12, 40, 120] as const;
 
-/** Draws a board from what was traced of it. */
-export function draw(board: Board, map: StageMap = recogniseStages(board)): Drawing {
+/** A drawing, and where everything stands in it: what it is drawn from again when something was added. */
+export interface Drawn {
+  readonly drawing: Drawing;
+  readonly standing: Standing;
+}
+
+/**
+ * Draws a board from what was traced of it. before: where everything stood when it was drawn last; what is still there stays
+ * where it was.
+ */
+export function draw(board: Board, map: StageMap = recogniseStages(board), before?: Standing): Drawn {
   const scene = readDrawing(board, map);
-  let best: Drawing | null = null;
+  const kept = before ? resettle(scene, before) : null;
+  if (kept) return { drawing: drawPlaced(scene, kept), standing: standingOf(scene, kept) };
+  let best: { readonly drawing: Drawing; readonly p: Placement } | null = null;
   let least = Infinity;
-  for (let seed = 1; seed <= ATTEMPTS; seed++) {
-    const made = drawPlaced(scene, settle(scene, seed));
-    const faults = faultsOf(made);
-    if (faults < least) [best, least] = [made, faults];
+  for (let attempt = 1; attempt <= ATTEMPTS; attempt++) {
+    const p = settle(scene, attempt);
+    const drawing = drawPlaced(scene, p);
+    const faults = faultsOf(drawing);
+    if (faults < least) [best, least] = [{ drawing, p }, faults];
     if (faults === 0) break;
   }
-  return best!;
+  return { drawing: best!.drawing, standing: standingOf(scene, best!.p) };
 }
 
 /** What a drawing lacks of what is asked of every one; 0 for one that is good. */

@@ -1,4 +1,6 @@
-export { draw, drawPlaced } from './draw';
+export { draw } from './draw';
+export type { Drawn } from './draw';
+export type { Standing } from './standing';
 export { GRID } from './drawing';
 export type {
   DrawnName,

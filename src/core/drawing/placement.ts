@@ -37,6 +37,11 @@ export function emptySheet(scene: Scene, attempt: number): Placement {
   const cols = Math.max(4, Math.ceil(total / rows));
   const share = area('left') / Math.max(1, area('left') + area('right'));
   const barrier = scene.parted ? Math.min(cols - 3, Math.max(1, Math.round(share * (cols - 2)))) : -1;
+  return sheetOf(scene, cols, rows, barrier);
+}
+
+/** An empty sheet of so many cells. */
+export function sheetOf(scene: Scene, cols: number, rows: number, barrier: number): Placement {
   const n = scene.symbols.length;
   return {
     cols,
@@ -46,6 +51,28 @@ export function emptySheet(scene: Scene, attempt: number): Placement {
     row: new Int16Array(n).fill(-1),
     pose: new Int8Array(n),
     seats: scene.symbols.map((s) => (s.seats.length === 0 ? null : Int8Array.from(s.poses[0]!.pins, (_, k) => k))),
+  };
+}
+
+/** A sheet without the empty columns and rows at its edges. */
+export function trimmed(scene: Scene, p: Placement): Placement {
+  let [left, right, top, bottom] = [p.cols, 0, p.rows, 0];
+  scene.symbols.forEach((s, i) => {
+    const { cols, rows } = s.poses[p.pose[i]!]!;
+    left = Math.min(left, p.col[i]!);
+    right = Math.max(right, p.col[i]! + cols);
+    top = Math.min(top, p.row[i]!);
+    bottom = Math.max(bottom, p.row[i]! + rows);
+  });
+  if (left >= right) return p;
+  if (p.barrier >= 0) [left, right] = [Math.min(left, p.barrier), Math.max(right, p.barrier + 2)];
+  return {
+    ...p,
+    cols: right - left,
+    rows: bottom - top,
+    barrier: p.barrier < 0 ? -1 : p.barrier - left,
+    col: p.col.map((c) => c - left),
+    row: p.row.map((r) => r - top),
   };
 }
 

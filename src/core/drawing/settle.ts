@@ -1,200 +1,36 @@
-import { seededRandom } from '../quantity';
-import type { Random } from '../quantity';
-import { POWER_ORDER, tendency } from './flow';
-import { Energy } from './energy';
-import { powerRanks } from './neighbours';
-import { columnsFor, emptySheet } from './placement';
+import { emptySheet, trimmed } from './placement';
 import type { Placement } from './placement';
 import type { Scene } from './scene';
+import { Sheet } from './sheet';
+import { standingOn } from './standing';
+import type { Standing } from './standing';
 
-/** Tries for each symbol, and how warm it begins and ends: steps of wire that are given away for a try. */
+/** Tries for each symbol. */
 const TRIES = 1200;
-const WARM = 30;
-const COLD = 0.4;
-/** What a crossing costs, and the share of the tries before they count. */
-const CROSSING = 30;
-const ROUGH = 0.4;
 
 /** Places every symbol: first along the power's way, then by small changes that shorten and straighten the wires. */
-export function settle(scene: Scene, seed = 1): Placement {
-  const p = emptySheet(scene, seed);
-  const sheet = new Sheet(scene, p, seed);
+export function settle(scene: Scene, attempt = 1): Placement {
+  const p = emptySheet(scene, attempt);
+  const sheet = new Sheet(scene, p, attempt);
   sheet.begin();
   sheet.anneal(TRIES * scene.symbols.length);
-  return p;
+  return trimmed(scene, p);
 }
 
-/** A sheet with its symbols on it. */
-class Sheet {
-  private readonly taken: Int16Array;
-  private readonly energy: Energy;
-  private readonly random: Random;
-  private warmth = 0;
-  private crossing = 0;
+/** Rows that a sheet gets at its foot where there is no room left, and how often. */
+const MORE_ROWS = 4;
+const GROWS = 4;
 
-  constructor(
-    private readonly scene: Scene,
-    private readonly p: Placement,
-    seed: number,
-  ) {
-    this.random = seededRandom(seed);
-    this.taken = new Int16Array(p.cols * p.rows).fill(-1);
-    this.energy = new Energy(scene, p);
+/**
+ * Leaves every symbol where it stood on the sheet before, and finds room for those that are new. Null where too much is new
+ * for that: then the whole is better placed anew.
+ */
+export function resettle(scene: Scene, before: Standing): Placement | null {
+  if (before.barrier >= 0 !== scene.parted) return null;
+  for (let more = 0; more <= GROWS * MORE_ROWS; more += MORE_ROWS) {
+    const found = standingOn(scene, before, before.rows + more);
+    if (found === 'no room') continue;
+    return found;
   }
-
-  /** Every symbol as near as there is room to where its stage belongs. */
-  begin(): void {
-    const { scene, p } = this;
-    const ranks = powerRanks(scene);
-    const rank = (i: number): number => {
-      const stage = scene.stages.findIndex((k) => k.symbols.includes(i));
-      const at = ranks[stage] ?? -1;
-      return at < 0 ? 0.5 : at / POWER_ORDER.length;
-    };
-    const large = (i: number): number => scene.symbols[i]!.poses[0]!.cols * scene.symbols[i]!.poses[0]!.rows;
-    const order = scene.symbols.map((_, i) => i).sort((a, b) => large(b) - large(a) || rank(a) - rank(b));
-    for (const i of order) {
-      const [from, to] = columnsFor(scene, p, i);
-      const pose = scene.symbols[i]!.poses[0]!;
-      const kind = scene.stages.find((s) => s.symbols.includes(i))?.kind ?? 'unplaced';
-      const x = from + rank(i) * (to - from + 1 - pose.cols);
-      const y = tendency(kind) * (p.rows - pose.rows);
-      this.nearest(i, x, y);
-    }
-  }
-
-  private nearest(i: number, x: number, y: number): void {
-    const [from, to] = columnsFor(this.scene, this.p, i);
-    const { cols, rows } = this.scene.symbols[i]!.poses[0]!;
-    let best = Infinity;
-    let [col, row] = [-1, -1];
-    for (let c = from; c + cols <= to + 1; c++)
-      for (let r = 0; r + rows <= this.p.rows; r++) {
-        const far = Math.abs(c - x) + Math.abs(r - y);
-        if (far < best && this.free(i, c, r, cols, rows)) [best, col, row] = [far, c, r];
-      }
-    if (col < 0) throw new RangeError('the sheet has no room');
-    this.put(i, col, row, 0);
-  }
-
-  private free(i: number, col: number, row: number, cols: number, rows: number): boolean {
-    for (let c = col; c < col + cols; c++)
-      for (let r = row; r < row + rows; r++) {
-        const there = this.taken[r * this.p.cols + c]!;
-        if (there >= 0 && there !== i) return false;
-      }
-    return true;
-  }
-
-  private mark(i: number, as: number): void {
-    const { cols, rows } = this.scene.symbols[i]!.poses[this.p.pose[i]!]!;
-    for (let c = 0; c < cols; c++)
-      for (let r = 0; r < rows; r++) this.taken[(this.p.row[i]! + r) * this.p.cols + this.p.col[i]! + c] = as;
-  }
-
-  private put(i: number, col: number, row: number, pose: number): void {
-    if (this.p.col[i]! >= 0) this.mark(i, -1);
-    this.p.col[i] = col;
-    this.p.row[i] = row;
-    this.p.pose[i] = pose;
-    this.mark(i, i);
-  }
-
-  /** Many small changes, fewer and fewer of them for the worse; crossings count once things have found their region. */
-  anneal(tries: number): void {
-    this.energy.begin();
-    for (let t = 0; t < tries; t++) {
-      this.warmth = WARM * (COLD / WARM) ** (t / tries);
-      this.crossing = t > tries * ROUGH ? CROSSING : 0;
-      this.attempt(1 - t / tries);
-    }
-    this.warmth = 0;
-    for (let t = 0; t < tries / 8; t++) this.attempt(0.05);
-  }
-
-  private attempt(reach: number): void {
-    const { scene, p, random } = this;
-    const i = Math.floor(random() * scene.symbols.length);
-    const symbol = scene.symbols[i]!;
-    const what = random();
-    if (symbol.seats.length > 0 && what < 0.5) {
-      this.changeSeats(i);
-      return;
-    }
-    if (what < 0.2) {
-      const pose = Math.floor(random() * symbol.poses.length);
-      if (pose !== p.pose[i]) this.change(i, p.col[i]!, p.row[i]!, pose);
-      return;
-    }
-    const [from, to] = columnsFor(scene, p, i);
-    const pose = random() < 0.25 ? Math.floor(random() * symbol.poses.length) : p.pose[i]!;
-    const { cols, rows } = symbol.poses[pose]!;
-    let [x, y] = [p.col[i]!, p.row[i]!];
-    if (what < 0.75 || this.energy.sketch.netsAt[i]!.length === 0) {
-      const far = Math.max(1, reach * p.cols * 0.6);
-      x += Math.round((random() * 2 - 1) * far);
-      y += Math.round((random() * 2 - 1) * Math.max(1, reach * p.rows * 0.6));
-    } else {
-      // Beside something it is joined to.
-      const nets = this.energy.sketch.netsAt[i]!;
-      const { pins } = scene.nets[nets[Math.floor(random() * nets.length)]!]!;
-      const [j] = pins[Math.floor(random() * pins.length)]!;
-      x = p.col[j]! + Math.round((random() * 2 - 1) * 1.6);
-      y = p.row[j]! + Math.round((random() * 2 - 1) * 1.6);
-    }
-    x = Math.min(to + 1 - cols, Math.max(from, x));
-    y = Math.min(p.rows - rows, Math.max(0, y));
-    if (x === p.col[i] && y === p.row[i] && pose === p.pose[i]) return;
-    this.change(i, x, y, pose);
-  }
-
-  /** Two pins of an IC change places. */
-  private changeSeats(i: number): void {
-    const { scene, random, energy } = this;
-    const { seats } = scene.symbols[i]!;
-    const group = seats[Math.floor(random() * seats.length)]!;
-    const k = group[Math.floor(random() * group.length)]!;
-    const l = group[Math.floor(random() * group.length)]!;
-    if (k === l) return;
-    const swap = (): void => energy.sketch.swap(i, k, l);
-    const touched = { nets: energy.sketch.netsAtPins(i, k, l), stages: [] };
-    energy.try([], swap, swap, this.crossing, this.accept, touched);
-  }
-
-  /** Puts a symbol there, or changes places with what stands there; takes it back where it costs too much. */
-  private change(i: number, col: number, row: number, pose: number): void {
-    const { scene, p, energy } = this;
-    const { cols, rows } = scene.symbols[i]!.poses[pose]!;
-    if (this.free(i, col, row, cols, rows)) {
-      const [c, r, o] = [p.col[i]!, p.row[i]!, p.pose[i]!];
-      energy.try(
-        [i],
-        () => this.put(i, col, row, pose),
-        () => this.put(i, c, r, o),
-        this.crossing,
-        this.accept,
-      );
-      return;
-    }
-    const j = this.taken[row * p.cols + col]!;
-    if (j < 0 || j === i) return;
-    const own = scene.symbols[i]!.poses[p.pose[i]!]!;
-    const other = scene.symbols[j]!.poses[p.pose[j]!]!;
-    if (own.cols !== other.cols || own.rows !== other.rows || p.col[j] !== col || p.row[j] !== row) return;
-    const [from, to] = columnsFor(scene, p, j);
-    if (p.col[i]! < from || p.col[i]! + other.cols > to + 1) return;
-    const swap = (): void => this.swap(i, j);
-    energy.try([i, j], swap, swap, this.crossing, this.accept);
-  }
-
-  private swap(i: number, j: number): void {
-    const { p } = this;
-    [p.col[i], p.col[j]] = [p.col[j]!, p.col[i]!];
-    [p.row[i], p.row[j]] = [p.row[j]!, p.row[i]!];
-    this.mark(i, i);
-    this.mark(j, j);
-  }
-
-  private readonly accept = (more: number): boolean =>
-    more <= 0 || (this.warmth > 0 && this.random() < Math.exp(-more / this.warmth));
+  return null;
 }

@@ -1,0 +1,109 @@
+import type { Turn } from './drawing';
+import { CELL_HEIGHT, CELL_WIDTH } from './form';
+import { sheetOf } from './placement';
+import type { Placement } from './placement';
+import type { Scene } from './scene';
+import { Sheet } from './sheet';
+
+/** Where a part stood: its cell, and how it was turned; for an IC the places of its pins. */
+interface Stood {
+  readonly col: number;
+  readonly row: number;
+  readonly turn: Turn;
+  readonly flip: boolean;
+  readonly seats?: readonly number[];
+}
+
+/** Where everything stood on a sheet, by the first designator of each symbol: plain data, to be drawn from again. */
+export interface Standing {
+  readonly cols: number;
+  readonly rows: number;
+  readonly barrier: number;
+  readonly places: Readonly<Record<string, Stood>>;
+}
+
+/** More new blocks than this share are a new drawing. */
+const MOST_NEW = 0.4;
+
+export function standingOf(scene: Scene, p: Placement): Standing {
+  const places: Record<string, Stood> = {};
+  scene.symbols.forEach((s, i) =>
+    s.poses[p.pose[i]!]!.parts.forEach((part, m) => {
+      const seats = p.seats[i];
+      places[s.members[m]!.refs[0]!] = {
+        col: p.col[i]! + Math.floor(part.x / CELL_WIDTH),
+        row: p.row[i]! + Math.floor(part.y / CELL_HEIGHT),
+        turn: part.turn,
+        flip: part.flip,
+        ...(seats ? { seats: [...seats] } : {}),
+      };
+    }),
+  );
+  return { cols: p.cols, rows: p.rows, barrier: p.barrier, places };
+}
+
+/** A sheet of so many rows with what stood on it before, the rest fitted in; null where too much of it is new. */
+export function standingOn(scene: Scene, before: Standing, rows: number): Placement | 'no room' | null {
+  const p = sheetOf(scene, before.cols, rows, before.barrier);
+  const sheet = new Sheet(scene, p, 1);
+  const fresh: number[] = [];
+  scene.symbols.forEach((s, i) => {
+    const known = s.members.map((m) => before.places[m.refs[0]!]);
+    const [first] = known;
+    if (!first || !standAsBefore(scene, sheet, i, known)) fresh.push(i);
+    else if (first.seats && p.seats[i] && first.seats.length === p.seats[i].length) sheet.seat(i, first.seats);
+  });
+  if (fresh.length > Math.max(2, MOST_NEW * scene.symbols.length)) return null;
+  for (const i of fresh) {
+    const [x, y] = besides(scene, p, i, before);
+    try {
+      sheet.nearest(i, x, y);
+    } catch (error) {
+      if (error instanceof RangeError) return 'no room';
+      throw error;
+    }
+  }
+  if (fresh.length > 0) sheet.fit(fresh);
+  return p;
+}
+
+/** Puts a block where its first member stood, as it was turned. */
+function standAsBefore(scene: Scene, sheet: Sheet, i: number, known: readonly (Stood | undefined)[]): boolean {
+  const { poses } = scene.symbols[i]!;
+  const [first] = known as [Stood];
+  const order = poses
+    .map((pose, k) => ({
+      k,
+      pose,
+      alike: pose.parts.filter((part, m) => {
+        const stood = known[m];
+        if (!stood || part.turn !== stood.turn || part.flip !== stood.flip) return false;
+        const [dx, dy] = [stood.col - first.col, stood.row - first.row];
+        return (
+          Math.floor(part.x / CELL_WIDTH) - cell(pose.parts[0]!.x, CELL_WIDTH) === dx &&
+          cell(part.y, CELL_HEIGHT) - cell(pose.parts[0]!.y, CELL_HEIGHT) === dy
+        );
+      }).length,
+    }))
+    .sort((a, b) => b.alike - a.alike);
+  for (const { k, pose } of order) {
+    const lead = pose.parts[0]!;
+    if (sheet.stand(i, first.col - cell(lead.x, CELL_WIDTH), first.row - cell(lead.y, CELL_HEIGHT), k)) return true;
+  }
+  return false;
+}
+
+const cell = (steps: number, size: number): number => Math.floor(steps / size);
+
+/** The middle of what a block is joined to and of where it stood, among what stands already. */
+function besides(scene: Scene, p: Placement, i: number, before: Standing): readonly [number, number] {
+  const own = scene.symbols[i]!.members.flatMap((m) => before.places[m.refs[0]!] ?? []);
+  if (own.length > 0) return [own[0]!.col, own[0]!.row];
+  const near = scene.nets
+    .filter((n) => n.sign === null && n.pins.some(([s]) => s === i))
+    .flatMap((n) => n.pins.map(([s]) => s))
+    .filter((s) => s !== i && p.col[s]! >= 0);
+  if (near.length === 0) return [p.cols / 2, p.rows - 1];
+  const mean = (list: Int16Array): number => near.reduce((sum, s) => sum + list[s]!, 0) / near.length;
+  return [mean(p.col), mean(p.row)];
+}
