@@ -17,6 +17,7 @@ export const HELP = `Usage: ./lantern COMMAND
                                                            suspects, next reading, permit to power
   decode MARK [--kind K]  |  decode --requests FILE.jsonl  what a marking may mean, most likely first
   stages BOARD                                             stages, pin roles, topology, islands
+  draw BOARD [--svg FILE]                                  the schematic on one sheet, with its figures
   rate BOARD [--facts FILE] [--source V]                   stress of each part against its rating, usable output
   sum NAME key=value…  |  sum --list  |  sum --requests FILE.jsonl
   bench [--board NAME] [--faults N]                        the benchmark table

@@ -3,6 +3,7 @@ import { UnusableArguments } from './arguments';
 import { benchCommand } from './benchCommand';
 import { decodeCommand } from './decodeCommand';
 import { diagnoseCommand } from './diagnoseCommand';
+import { drawCommand } from './drawCommand';
 import { expectCommand } from './expectCommand';
 import { fuzzCommand } from './fuzzCommand';
 import { HELP } from './help';
@@ -16,6 +17,7 @@ const COMMANDS: Readonly<Record<string, (words: readonly string[]) => number | P
   read: readCommand,
   decode: decodeCommand,
   diagnose: diagnoseCommand,
+  draw: drawCommand,
   expect: expectCommand,
   stages: stagesCommand,
   rate: rateCommand,

@@ -47,9 +47,12 @@ export interface Drawn {
  * where it was.
  */
 export function draw(board: Board, map: StageMap = recogniseStages(board), before?: Standing): Drawn {
+  if (before) {
+    const known = readDrawing(board, map, before);
+    const kept = resettle(known, before);
+    if (kept) return { drawing: drawPlaced(known, kept), standing: standingOf(known, kept) };
+  }
   const scene = readDrawing(board, map);
-  const kept = before ? resettle(scene, before) : null;
-  if (kept) return { drawing: drawPlaced(scene, kept), standing: standingOf(scene, kept) };
   let best: { readonly drawing: Drawing; readonly p: Placement } | null = null;
   let least = Infinity;
   for (let attempt = 1; attempt <= ATTEMPTS; attempt++) {
@@ -225,7 +228,7 @@ function stageBoxes(scene: Scene, symbols: readonly DrawnSymbol[]): Drawing['sta
 }
 
 function barrierOf(scene: Scene, p: Placement, grid: WireGrid): Drawing['barriers'] {
-  if (p.barrier < 0) return [];
+  if (p.barrier < 0 || !scene.parted) return [];
   const x = (MARGIN + p.barrier * CELL_WIDTH + 8) * GRID;
   return [
     {

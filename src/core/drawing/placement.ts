@@ -79,7 +79,7 @@ export function trimmed(scene: Scene, p: Placement): Placement {
 /** The columns that a symbol may stand in: the first, and the last that its block may reach. */
 export function columnsFor(scene: Scene, p: Placement, symbol: number): readonly [number, number] {
   const { side } = scene.symbols[symbol]!;
-  if (p.barrier < 0) return [0, p.cols - 1];
+  if (p.barrier < 0 || !scene.parted) return [0, p.cols - 1];
   if (side === 'barrier') return [p.barrier, p.barrier + 1];
   return side === 'left' ? [0, p.barrier - 1] : [p.barrier + 2, p.cols - 1];
 }

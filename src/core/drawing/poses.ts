@@ -19,9 +19,12 @@ import {
   twoPinForm,
   twoPinPoses,
 } from './forms';
-import type { StandingWinding } from './forms';
+import type { IcSides, StandingWinding } from './forms';
 import { symbolKind } from './kinds';
 import type { SheetSide, SheetSides } from './sheetSides';
+
+/** What it costs a part that crosses the barrier to stand elsewhere. */
+const OFF_THE_BARRIER = 60;
 
 /** A transformer's windings on their sides of the core; on the barrier where they are of both sides. */
 export function transformer(
@@ -56,7 +59,14 @@ function inTaps(windings: readonly Part[]): readonly Part[] {
 }
 
 /** How the symbol of a part may stand. */
-export function posesOf(board: Board, map: StageMap, part: Part, side: SheetSide, sides: SheetSides): readonly Pose[] {
+export function posesOf(
+  board: Board,
+  map: StageMap,
+  part: Part,
+  side: SheetSide,
+  sides: SheetSides,
+  before?: IcSides,
+): readonly Pose[] {
   const kind = symbolKind(board, part);
   switch (part.kind) {
     case 'mosfet':
@@ -87,14 +97,17 @@ export function posesOf(board: Board, map: StageMap, part: Part, side: SheetSide
     }
     case 'ic': {
       const roles = part.nets.map((_, i) => map.pins[part.ref]?.[i]?.role ?? 'UNKNOWN');
-      const form = icForm(part, icSides(roles));
+      const all = before ? Object.values(before).flat().length : -1;
+      const form = icForm(part, before && all === part.nets.length ? before : icSides(roles));
       return [tall(form, form.width > 17 ? 3 : 2, 1, 1, 1)];
     }
     default: {
       const form = twoPinForm(part, kind);
       if (side !== 'barrier') return twoPinPoses(form);
       const turned = sides.of([part.nets[0]!]) === 'right';
-      return [pose(form, turned ? 2 : 0, false, { cols: 2, rows: 1, x: 6, y: 2 })];
+      const across = pose(form, turned ? 2 : 0, false, { cols: 2, rows: 1, x: 6, y: 2 });
+      // Where it stood before the barrier was known it may stay.
+      return [across, ...twoPinPoses(form).map((p) => ({ ...p, cost: OFF_THE_BARRIER }))];
     }
   }
 }

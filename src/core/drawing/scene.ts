@@ -9,6 +9,7 @@ import { netLevels, signNets } from './levels';
 import { posesOf, transformer } from './poses';
 import { sheetSides } from './sheetSides';
 import type { SheetSide } from './sheetSides';
+import type { Standing } from './standing';
 
 /** One symbol of the sheet: the part it stands for, or the windings of a core. */
 export interface Member {
@@ -50,7 +51,7 @@ export interface Scene {
 }
 
 /** What is to be drawn of a board: one symbol a part, one for the windings of a core. */
-export function readDrawing(board: Board, map: StageMap): Scene {
+export function readDrawing(board: Board, map: StageMap, before?: Standing): Scene {
   const signs = signNets(board, map);
   const levels = netLevels(board, map, signs);
   const sides = sheetSides(board, map);
@@ -80,7 +81,12 @@ export function readDrawing(board: Board, map: StageMap): Scene {
   for (const part of board.parts) {
     if (joined.has(part.ref)) continue;
     const side = sides.of(part.nets);
-    add([part.ref], symbolKind(board, part), posesOf(board, map, part, side, sides), side);
+    add(
+      [part.ref],
+      symbolKind(board, part),
+      posesOf(board, map, part, side, sides, before?.places[part.ref]?.sides),
+      side,
+    );
   }
   const blocks = joinBlocks(board, symbols, signs, levels);
   return {

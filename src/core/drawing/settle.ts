@@ -26,7 +26,7 @@ const GROWS = 4;
  * for that: then the whole is better placed anew.
  */
 export function resettle(scene: Scene, before: Standing): Placement | null {
-  if (before.barrier >= 0 !== scene.parted) return null;
+  if (before.barrier < 0 && scene.parted) return null;
   for (let more = 0; more <= GROWS * MORE_ROWS; more += MORE_ROWS) {
     const found = standingOn(scene, before, before.rows + more);
     if (found === 'no room') continue;

@@ -59,24 +59,13 @@ export class Sheet {
     }
   }
 
-  /** Puts a symbol where there is room for it in a pose, if it may stand there. */
+  /** Puts a symbol there in a pose, whatever side it belongs to, if there is room for it. */
   stand(i: number, col: number, row: number, pose: number): boolean {
     const { cols, rows } = this.scene.symbols[i]!.poses[pose]!;
-    const [from, to] = columnsFor(this.scene, this.p, i);
-    if (col < from || col + cols > to + 1 || row < 0 || row + rows > this.p.rows) return false;
+    if (col < 0 || col + cols > this.p.cols || row < 0 || row + rows > this.p.rows) return false;
     if (!this.free(i, col, row, cols, rows)) return false;
     this.put(i, col, row, pose);
     return true;
-  }
-
-  /** Gives an IC's pins the places they had. */
-  seat(i: number, seats: readonly number[]): void {
-    seats.forEach((wanted, k) => {
-      const now = this.p.seats[i]!;
-      if (now[k] === wanted) return;
-      const l = now.indexOf(wanted);
-      if (l >= 0) this.energy.sketch.swap(i, k, l);
-    });
   }
 
   /** Puts a symbol as near to a place as there is room. */

@@ -1,5 +1,6 @@
 import { netKey } from '../circuit';
 import type { Board } from '../circuit';
+import { DisjointSets } from '../graph';
 import type { Part } from '../part';
 import type { StageMap } from '../stages';
 
@@ -19,10 +20,7 @@ const ORDER = { mains: 0, hv: 1, battery: 2, elv: 3 } as const;
 
 export function sheetSides(board: Board, map: StageMap): SheetSides {
   const island = new Map(map.islands.flatMap((x, i) => x.nets.map((n) => [netKey(n), i] as const)));
-  const first = firstIsland(board, map, island);
-  const apart = new Set(
-    map.islands.flatMap((x, i) => (i !== first && standsApart(board, island, i) && x.nets.length > 1 ? [i] : [])),
-  );
+  const apart = isolated(board, map, island);
   const references = new Set(map.islands.flatMap((x) => x.references.map(netKey)));
   const sideOf = (net: string): 'left' | 'right' => (apart.has(island.get(netKey(net)) ?? -1) ? 'right' : 'left');
   return {
@@ -54,4 +52,28 @@ function firstIsland(board: Board, map: StageMap, island: ReadonlyMap<string, nu
 /** Whether more than a lone winding stands on an island: then it has a side of its own. */
 function standsApart(board: Board, island: ReadonlyMap<string, number>, i: number): boolean {
   return board.parts.filter((p) => p.nets.some((n) => island.get(netKey(n)) === i)).length > 1;
+}
+
+/**
+ * The islands behind the barrier: those that a core, an opto or a relay joins to where the power comes in, or, where that is
+ * not traced so far, to the most dangerous one of theirs. What nothing joins is no side of its own.
+ */
+function isolated(board: Board, map: StageMap, island: ReadonlyMap<string, number>): ReadonlySet<number> {
+  const first = firstIsland(board, map, island);
+  const joined = new DisjointSets(map.islands.length);
+  const linked = new Set<number>();
+  const byRef = new Map(board.parts.map((p) => [p.ref, p]));
+  const join = (nets: readonly string[]): void => {
+    const [a, ...rest] = [...new Set(nets.flatMap((n) => island.get(netKey(n)) ?? []))];
+    for (const b of rest) {
+      joined.union(a!, b);
+      linked.add(a!).add(b);
+    }
+  };
+  for (const { refs } of map.cores) join(refs.flatMap((ref) => byRef.get(ref)?.nets ?? []));
+  for (const p of board.parts) if (p.kind === 'opto' || p.kind === 'relay') join(p.nets);
+  const before = new Map<number, number>([[joined.find(first), first]]);
+  const worst = [...linked].sort((a, b) => ORDER[map.islands[a]!.hazard] - ORDER[map.islands[b]!.hazard] || a - b);
+  for (const i of worst) if (!before.has(joined.find(i))) before.set(joined.find(i), i);
+  return new Set([...linked].filter((i) => before.get(joined.find(i)) !== i && standsApart(board, island, i)));
 }

@@ -1,17 +1,18 @@
-import type { Turn } from './drawing';
+import type { Side, Turn } from './drawing';
 import { CELL_HEIGHT, CELL_WIDTH } from './form';
+import type { IcSides } from './forms';
 import { sheetOf } from './placement';
 import type { Placement } from './placement';
 import type { Scene } from './scene';
 import { Sheet } from './sheet';
 
-/** Where a part stood: its cell, and how it was turned; for an IC the places of its pins. */
+/** Where a part stood: its cell, and how it was turned; for an IC the sides of its pins. */
 interface Stood {
   readonly col: number;
   readonly row: number;
   readonly turn: Turn;
   readonly flip: boolean;
-  readonly seats?: readonly number[];
+  readonly sides?: IcSides;
 }
 
 /** Where everything stood on a sheet, by the first designator of each symbol: plain data, to be drawn from again. */
@@ -29,17 +30,29 @@ export function standingOf(scene: Scene, p: Placement): Standing {
   const places: Record<string, Stood> = {};
   scene.symbols.forEach((s, i) =>
     s.poses[p.pose[i]!]!.parts.forEach((part, m) => {
-      const seats = p.seats[i];
+      const sides = s.members[m]!.kind === 'ic' ? sidesNow(scene, p, i) : null;
       places[s.members[m]!.refs[0]!] = {
         col: p.col[i]! + Math.floor(part.x / CELL_WIDTH),
         row: p.row[i]! + Math.floor(part.y / CELL_HEIGHT),
         turn: part.turn,
         flip: part.flip,
-        ...(seats ? { seats: [...seats] } : {}),
+        ...(sides ? { sides } : {}),
       };
     }),
   );
   return { cols: p.cols, rows: p.rows, barrier: p.barrier, places };
+}
+
+/** The sides that an IC's pins are at, in their order there. */
+function sidesNow(scene: Scene, p: Placement, i: number): IcSides {
+  const { pins } = scene.symbols[i]!.poses[p.pose[i]!]!;
+  const at = (side: Side): readonly number[] =>
+    pins
+      .map((pin, k) => ({ pin: pin.pin, seat: pins[p.seats[i]?.[k] ?? k]! }))
+      .filter(({ seat }) => seat.side === side)
+      .sort((a, b) => a.seat.y - b.seat.y || a.seat.x - b.seat.x)
+      .map(({ pin }) => pin);
+  return { up: at('up'), down: at('down'), left: at('left'), right: at('right') };
 }
 
 /** A sheet of so many rows with what stood on it before, the rest fitted in; null where too much of it is new. */
@@ -50,11 +63,15 @@ export function standingOn(scene: Scene, before: Standing, rows: number): Placem
   scene.symbols.forEach((s, i) => {
     const known = s.members.map((m) => before.places[m.refs[0]!]);
     const [first] = known;
-    if (!first || !standAsBefore(scene, sheet, i, known)) fresh.push(i);
-    else if (first.seats && p.seats[i] && first.seats.length === p.seats[i].length) sheet.seat(i, first.seats);
+    if (!first || !standAsBefore(scene, sheet, i, known, true)) fresh.push(i);
   });
-  if (fresh.length > Math.max(2, MOST_NEW * scene.symbols.length)) return null;
-  for (const i of fresh) {
+  // What has another shape now stands as near to how it stood as there is room.
+  const left = fresh.filter((i) => {
+    const known = scene.symbols[i]!.members.map((m) => before.places[m.refs[0]!]);
+    return !known[0] || !standAsBefore(scene, sheet, i, known, false);
+  });
+  if (left.length > Math.max(2, MOST_NEW * scene.symbols.length)) return null;
+  for (const i of left) {
     const [x, y] = besides(scene, p, i, before);
     try {
       sheet.nearest(i, x, y);
@@ -63,12 +80,20 @@ export function standingOn(scene: Scene, before: Standing, rows: number): Placem
       throw error;
     }
   }
-  if (fresh.length > 0) sheet.fit(fresh);
+  // What stood somewhere stays near there; the best place is looked for only for what is new.
+  const unknown = left.filter((i) => scene.symbols[i]!.members.every((m) => !before.places[m.refs[0]!]));
+  if (unknown.length > 0) sheet.fit(unknown);
   return p;
 }
 
 /** Puts a block where its first member stood, as it was turned. */
-function standAsBefore(scene: Scene, sheet: Sheet, i: number, known: readonly (Stood | undefined)[]): boolean {
+function standAsBefore(
+  scene: Scene,
+  sheet: Sheet,
+  i: number,
+  known: readonly (Stood | undefined)[],
+  whole: boolean,
+): boolean {
   const { poses } = scene.symbols[i]!;
   const [first] = known as [Stood];
   const order = poses
@@ -86,7 +111,8 @@ function standAsBefore(scene: Scene, sheet: Sheet, i: number, known: readonly (S
       }).length,
     }))
     .sort((a, b) => b.alike - a.alike);
-  for (const { k, pose } of order) {
+  for (const { k, pose, alike } of order) {
+    if (whole && alike < pose.parts.length) continue;
     const lead = pose.parts[0]!;
     if (sheet.stand(i, first.col - cell(lead.x, CELL_WIDTH), first.row - cell(lead.y, CELL_HEIGHT), k)) return true;
   }
