@@ -1,21 +1,14 @@
-import { copyFileSync, existsSync, mkdirSync } from 'node:fs';
+import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import { ROOT, fingerprint, onceFor, show } from './run.mjs';
 import { SetUpProblem, say } from './say.mjs';
 
 const SOURCES = ['src', 'next.config.ts', 'postcss.config.mjs', 'tsconfig.json', 'package-lock.json'];
 
-/** The layout engine runs as a web worker of its own file. */
-export function layoutWorker() {
-  mkdirSync(join(ROOT, 'public'), { recursive: true });
-  copyFileSync(join(ROOT, 'node_modules/elkjs/lib/elk-worker.min.js'), join(ROOT, 'public/elk-worker.min.js'));
-}
-
 /** Builds the production application when its sources have changed. */
 export async function buildApplication() {
   const work = async () => {
     say('Building the application (when sources changed, a minute or so) …');
-    layoutWorker();
     const env = { ...process.env, NODE_ENV: 'production', NEXT_TELEMETRY_DISABLED: '1' };
     const status = await show(process.execPath, [join(ROOT, 'node_modules/next/dist/bin/next'), 'build'], { env });
     if (status !== 0) throw new SetUpProblem('The application could not be built: see above.');

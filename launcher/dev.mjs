@@ -1,4 +1,3 @@
-import { layoutWorker } from './build.mjs';
 import { migrateDatabase, seedDemo } from './database.mjs';
 import { bundle, npmPackages } from './packages.mjs';
 import { freePort, startCluster } from './postgres.mjs';
@@ -12,7 +11,6 @@ const cluster = given ? { url: given, stop: async () => {} } : await startCluste
 try {
   await migrateDatabase(cluster.url);
   await seedDemo(cluster.url);
-  layoutWorker();
   const port = await freePort(4740);
   say(`Being written: http://127.0.0.1:${port}/`);
   process.exitCode = await show('node_modules/.bin/next', ['dev', '--hostname', '127.0.0.1', '--port', String(port)], {

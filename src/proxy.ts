@@ -28,4 +28,4 @@ export function proxy(request: NextRequest): NextResponse {
 }
 
 /** Pages only: what is sent to the interfaces goes past, so that no body is copied here. */
-export const config = { matcher: ['/((?!api/|_next/|elk-worker|icon).*)'] };
+export const config = { matcher: ['/((?!api/|_next/|icon).*)'] };

@@ -4,7 +4,7 @@ import { checklistPoints } from '../../bench/checklist';
 import { decisionMs, dictionaryCost, solveRate } from '../../bench/dictionaryBench';
 import { ALL_BOARDS, exampleBoard } from '../../bench/exampleBoards';
 import { firstLoads } from '../../bench/firstLoad';
-import { layoutMs } from '../../bench/layoutTime';
+import { drawingTime } from '../../bench/drawingTime';
 import {
   NOISY_METER,
   SLIPS,
@@ -35,7 +35,7 @@ export async function benchCommand(words: readonly string[]): Promise<number> {
   for (const name of ALL_BOARDS.filter((b) => only === undefined || b === only)) {
     const row = {
       ...benchBoard(name, faults),
-      layoutMs: await layoutMs(exampleBoard(name)),
+      drawing: drawingTime(exampleBoard(name)),
       stages: accuracyOf(name),
       powered: poweredTime(name),
       working: workingTime(name),
@@ -96,7 +96,7 @@ const REPAIRS = 500;
 const BESIDE = 100;
 
 type Row = ReturnType<typeof benchBoard> & {
-  readonly layoutMs: number;
+  readonly drawing: ReturnType<typeof drawingTime>;
   readonly stages: ReturnType<typeof accuracyOf>;
   readonly powered: ReturnType<typeof poweredTime>;
   readonly working: ReturnType<typeof workingTime>;
@@ -244,11 +244,17 @@ function text(r: Row): string {
     `    read straight across    ${repairs.across.found} of ${repairs.across.asked} among the first three, drifted to 2 or 1/2 ${repairs.drifted.found} of ${repairs.drifted.asked}`,
     `    odds stated : true      ${calibrated(repairs.calibration)}`,
     `    held invisible          ${repairs.invisible.join(' ')}`,
-    `  5 schematic           ${Math.round(r.layoutMs)} ms for stages and layout`,
+    drawingLine(r.drawing),
     `    touches per pin      proposals ${r.touches.ours.toFixed(2)} (groups left apart ${r.touches.missed.toFixed(1)}); all pairs ${r.touches.allPairs.toFixed(1)}, representatives ${r.touches.representatives.toFixed(2)}, guesswork ${r.touches.guesswork.toFixed(2)}; ${r.touches.pins} pins on ${r.touches.nets} nets`,
     `  6 stages              F1 ${r.stages.f1.toFixed(3)}, pins ${r.stages.pins.right} of ${r.stages.pins.of}, ${r.stages.topology}; disturbed, mean/worst: ${disturbed.join(', ')}`,
     powerLine(r.powered),
     ...workingLine(r.working),
     ...complaintLine(r.complaint),
   ].join('\n');
+}
+
+function drawingLine(d: Row['drawing']): string {
+  const figures = `${d.crossingsPerNet.toFixed(2)} crossings a net, ${d.bendsPerWire.toFixed(2)} bends a wire, ${Math.round(100 * d.wired)} % of small nets as wires, ${d.shape.toFixed(2)} wide for its height`;
+  const wrong = d.overlaps.length + d.through.length + d.unreached.length;
+  return `  5 drawing             ${Math.round(d.ms)} ms with its stages; ${d.symbols} symbols, ${figures}${wrong === 0 ? '' : `, ${wrong} faults`}`;
 }

@@ -27,7 +27,6 @@ const TIERS: Readonly<Record<string, number>> = {
   work: 8,
   trace: 7,
   safety: 8,
-  schematic: 7,
   drawing: 8,
   stress: 8,
   meter: 8,

@@ -12,11 +12,11 @@ import { Names, signBox } from './naming';
 import type { Written } from './naming';
 import type { Placement } from './placement';
 import { Router } from './router';
-import { readDrawing } from './scene';
+import { readDrawing } from './readDrawing';
 import type { Scene } from './scene';
 import { resettle, settle } from './settle';
 import { standingOf } from './standing';
-import type { Standing } from './standing';
+import type { Standing } from './remembered';
 import { runs } from './runs';
 import { WireGrid } from './wireGrid';
 

@@ -1,6 +1,6 @@
 export { draw } from './draw';
 export type { Drawn } from './draw';
-export type { Standing } from './standing';
+export type { Standing } from './remembered';
 export { GRID } from './drawing';
 export type {
   DrawnName,

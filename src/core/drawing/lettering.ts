@@ -2,7 +2,7 @@ import { GRID } from './drawing';
 import type { DrawnSymbol, DrawnText } from './drawing';
 import { marking } from '../part';
 import type { Part } from '../part';
-import { shortValue } from '../schematic';
+import { shortValue } from '../part';
 
 /** Width of a letter of a designator or a value, and of a net's name, pixels: the widest of the face at their sizes. */
 export const LETTER = 6;

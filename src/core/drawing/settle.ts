@@ -3,7 +3,7 @@ import type { Placement } from './placement';
 import type { Scene } from './scene';
 import { Sheet } from './sheet';
 import { standingOn } from './standing';
-import type { Standing } from './standing';
+import type { Standing } from './remembered';
 
 /** Tries for each symbol. */
 const TRIES = 1200;

@@ -1,27 +1,11 @@
-import type { Side, Turn } from './drawing';
+import type { Side } from './drawing';
 import { CELL_HEIGHT, CELL_WIDTH } from './form';
 import type { IcSides } from './forms';
 import { sheetOf } from './placement';
 import type { Placement } from './placement';
 import type { Scene } from './scene';
+import type { Standing, Stood } from './remembered';
 import { Sheet } from './sheet';
-
-/** Where a part stood: its cell, and how it was turned; for an IC the sides of its pins. */
-interface Stood {
-  readonly col: number;
-  readonly row: number;
-  readonly turn: Turn;
-  readonly flip: boolean;
-  readonly sides?: IcSides;
-}
-
-/** Where everything stood on a sheet, by the first designator of each symbol: plain data, to be drawn from again. */
-export interface Standing {
-  readonly cols: number;
-  readonly rows: number;
-  readonly barrier: number;
-  readonly places: Readonly<Record<string, Stood>>;
-}
 
 /** More new blocks than this share are a new drawing. */
 const MOST_NEW = 0.4;

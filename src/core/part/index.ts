@@ -27,3 +27,4 @@ export { BLOCK_KINDS } from './part';
 export type { BlockKind, BlockPart, IcPart, KeyText, ModelPart, Part, PartKind, PassivePart, SourcePart } from './part';
 export { SHEET_FACTS, heldPinVolts, sheetFact, sheetOf } from './sheet';
 export type { SheetFact, Sheets } from './sheet';
+export { shortValue } from './shortValue';

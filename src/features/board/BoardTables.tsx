@@ -7,7 +7,7 @@ import type { Board } from '@/core/circuit';
 import { marking, partFigure } from '@/core/part';
 import type { Part } from '@/core/part';
 import { formatQuantity } from '@/core/quantity';
-import { shortValue } from '@/core/schematic';
+import { shortValue } from '@/core/part';
 import { DataTable } from '@/ui/DataTable';
 import { BasisMark } from './BasisMark';
 

@@ -7,7 +7,7 @@ import { recogniseStages } from '@/core/stages';
 import { useJob } from '@/features/job/JobContext';
 import { Select } from '@/ui/Select';
 import { PlaceChoice } from './PlaceChoice';
-import { roomName } from '@/features/schematic/Drawing';
+import { stageWords } from '@/core/drawing';
 
 const SEVERITIES: readonly Severity[] = ['note', 'doubt', 'fault', 'danger'];
 
@@ -23,7 +23,7 @@ export function LookPanel({ picked }: { picked: string | undefined }) {
   const parts = here.flatMap((s) => s.parts);
   const own = LOOK_SIGNS.filter((s) => s.stages.some((k) => k === stage));
   const others = LOOK_SIGNS.filter((s) => !own.includes(s));
-  const at = place.trim() || picked || roomName(stage);
+  const at = place.trim() || picked || stageWords(stage);
   const findings = linesOf(lines, 'finding').filter(({ line }) => line.boardId === active.id || line.boardId === null);
   const note = (words: string, usual: Severity): void =>
     void addLine({ kind: 'finding', body: { place: at, severity: severity ?? usual, words } }, active.id);
@@ -34,7 +34,7 @@ export function LookPanel({ picked }: { picked: string | undefined }) {
           label="Stage"
           place="beside"
           value={stage}
-          options={kinds.map((k) => ({ value: k, words: roomName(k) }))}
+          options={kinds.map((k) => ({ value: k, words: stageWords(k) }))}
           onChoose={(k) => (setStage(k), setPlace(''))}
         />
         <PlaceChoice board={active.board} place={at} first={parts} onChoose={setPlace} />

@@ -17,7 +17,7 @@ import { useCommands, useJob } from '@/features/job/JobContext';
 import { SumLink } from '@/features/frame/SumLink';
 import { expectedWords, seenWords } from '@/features/frame/lineWords';
 import type { Selection } from '@/features/schematic/selection';
-import { shortValue } from '@/core/schematic';
+import { shortValue } from '@/core/part';
 import { Button } from '@/ui/Button';
 import { TextField } from '@/ui/Field';
 import { BasisMark } from './BasisMark';

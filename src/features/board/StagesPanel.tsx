@@ -6,7 +6,7 @@ import { useJob } from '@/features/job/JobContext';
 import { Hint } from '@/ui/Hint';
 import { Select } from '@/ui/Select';
 import { ConverterReading } from './ConverterReading';
-import { roomName } from '@/features/schematic/Drawing';
+import { stageWords } from '@/core/drawing';
 import type { Selection } from '@/features/schematic/selection';
 
 /** What the board is made of, from input to output: topology, stages with their evidence, pins, islands, twins. */
@@ -38,7 +38,7 @@ export function StagesPanel({ picked, onPick }: { picked: string | undefined; on
           value={stageOf ?? ''}
           options={[
             ...(stageOf === undefined ? [{ value: '' as const, words: 'no stage yet' }] : []),
-            ...STAGE_KINDS.map((k) => ({ value: k, words: roomName(k) })),
+            ...STAGE_KINDS.map((k) => ({ value: k, words: stageWords(k) })),
           ]}
           onChoose={(k) => k !== '' && settle(`stage ${picked} ${k}`)}
         />
@@ -55,7 +55,7 @@ export function StagesPanel({ picked, onPick }: { picked: string | undefined; on
                 onClick={() => setOpen(open === key ? '' : key)}
                 className="grid w-full grid-cols-[10rem_1fr_4rem] items-baseline gap-3 px-1 py-1 text-left hover:bg-raised"
               >
-                <span className="font-semibold">{roomName(s.kind)}</span>
+                <span className="font-semibold">{stageWords(s.kind)}</span>
                 <span className="figure truncate text-sm">{s.parts.join(' ')}</span>
                 <span className="figure text-right text-sm text-faint">{Math.round(100 * s.confidence)} %</span>
               </button>

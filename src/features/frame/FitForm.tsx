@@ -7,7 +7,7 @@ import { z } from 'zod';
 import type { Unit } from '@/core/quantity';
 import { isElectrolytic, marking } from '@/core/part';
 import type { Part } from '@/core/part';
-import { shortValue } from '@/core/schematic';
+import { shortValue } from '@/core/part';
 import { judgeSubstitution, safetyKind } from '@/core/substitute';
 import type { FittedPart } from '@/core/substitute';
 import { FormSelect } from './FormSelect';

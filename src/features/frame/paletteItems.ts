@@ -3,7 +3,7 @@ import { boardNets, placesOnNet } from '@/core/circuit';
 import type { Board } from '@/core/circuit';
 import { STEPS, STEP_NAMES, TOOLS } from '@/core/job';
 import { marking } from '@/core/part';
-import { shortValue } from '@/core/schematic';
+import { shortValue } from '@/core/part';
 import { SUMS } from '@/core/sums';
 import type { FoundGroup } from '@/ui/Finder';
 

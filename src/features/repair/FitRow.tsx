@@ -7,7 +7,7 @@ import { coldReading } from '@/features/job/coldReading';
 import { useCommands } from '@/features/job/JobContext';
 import type { JobBoard } from '@/features/job/jobBoard';
 import { seenWords } from '@/features/frame/lineWords';
-import { shortValue } from '@/core/schematic';
+import { shortValue } from '@/core/part';
 import { OutcomeMark } from './OutcomeMark';
 import { QuickReading } from './QuickReading';
 import type { FitState } from '@/core/job';

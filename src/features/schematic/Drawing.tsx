@@ -2,236 +2,245 @@
 import { memo, useMemo } from 'react';
 import { netKey } from '@/core/circuit';
 import type { Board } from '@/core/circuit';
-import type { IslandFinding } from '@/core/stages';
-import { PartSymbol } from './PartSymbol';
-import type { SchematicLayout } from './elkLayout';
+import { joints, pinLabels, signPath, stageWords } from '@/core/drawing';
+import type { DrawnName, Drawing as Drawn } from '@/core/drawing';
+import { shortValue } from '@/core/part';
+import { recogniseStages } from '@/core/stages';
+import { NetVolts } from './NetVolts';
+import { PartSign, partSentence } from './PartSign';
+import { Suspicion } from './Suspicion';
+import { Leads } from './Leads';
 import type { Selection } from './selection';
 
-/** The drawing itself: rooms, glow of suspicion, wires, symbols with their labels. */
+/** How much is shown, by how large it is looked at. */
+const FAR = 0.5;
+
+/** The drawing itself: stages, the barrier, glow of suspicion, wires, symbols with their letters. */
 export const Drawing = memo(function Drawing({
-  layout,
+  drawing,
   board,
   selection,
   byPart,
-  islands,
   volts,
   lit: pointed,
+  scale = 1,
   onPickPart,
   onPickNet,
   onHoverPart,
 }: {
-  layout: SchematicLayout;
+  drawing: Drawn;
   board: Board;
   selection: Selection;
   byPart?: ReadonlyMap<string, number> | undefined;
-  islands: readonly IslandFinding[];
   /** What stands at nets at work, by key. */
   volts: ReadonlyMap<string, string>;
   onPickPart(ref: string): void;
   onPickNet?: ((net: string) => void) | undefined;
   /** A part pointed at elsewhere. */
   lit?: string | undefined;
+  /** How large it is looked at: far away only stages and rails are told. */
+  scale?: number;
   onHoverPart?: ((ref: string | undefined) => void) | undefined;
 }) {
   const lit = new Set(selection.nets?.map(netKey));
-  const grounds = useMemo(() => new Set(islands.map((i) => netKey(i.reference))), [islands]);
+  const parts = useMemo(() => new Map(board.parts.map((p) => [p.ref, p])), [board]);
+  const labels = useMemo(() => pinLabels(board, recogniseStages(board)), [board]);
+  const dots = useMemo(() => joints(drawing), [drawing]);
+  const far = scale < FAR;
   return (
     <>
-      <defs>
-        <radialGradient id="suspicion">
-          <stop offset="0%" stopColor="rgb(var(--glow))" stopOpacity="0.85" />
-          <stop offset="100%" stopColor="rgb(var(--glow))" stopOpacity="0" />
-        </radialGradient>
-      </defs>
-      <Rooms layout={layout} />
-      {layout.symbols.map((s) => {
-        const p = byPart?.get(s.ref) ?? 0;
-        const at = layout.at.get(s.ref);
-        if (!at || p < 0.02) return null;
+      <Stages drawing={drawing} far={far} />
+      <Suspicion drawing={drawing} byPart={byPart} />
+      <g fill="none">
+        {drawing.wires.map((w) => {
+          const points = w.points.map((p) => p.join(',')).join(' ');
+          const bright = lit.has(netKey(w.net));
+          return (
+            <g key={`${w.net} ${points}`} className={onPickNet && 'cursor-pointer'} onClick={() => onPickNet?.(w.net)}>
+              {onPickNet && <polyline points={points} stroke="transparent" strokeWidth={9} />}
+              <polyline
+                points={points}
+                stroke={bright ? 'var(--slate)' : 'var(--faint)'}
+                strokeWidth={bright ? 3.2 : 1.3}
+              />
+            </g>
+          );
+        })}
+      </g>
+      <g fill="var(--faint)">
+        {dots.map(([x, y]) => (
+          <circle key={`${x} ${y}`} cx={x} cy={y} r={2.6} />
+        ))}
+      </g>
+      {drawing.symbols.map((s) => {
+        const own = s.refs.map((r) => parts.get(r)!);
         return (
-          <ellipse
-            key={s.ref}
-            cx={at.x + s.width / 2}
-            cy={at.y + s.height / 2}
-            rx={s.width * (0.6 + 0.7 * p)}
-            ry={s.height * (0.7 + 0.9 * p) + 8}
-            fill="url(#suspicion)"
-            opacity={0.3 + 0.7 * p}
+          <PartSign
+            key={s.refs[0]}
+            symbol={s}
+            labels={labels}
+            look={lookOf(own, s.refs, selection, pointed)}
+            name={own.map((p) => partSentence(p, shortValue(p))).join('; ')}
+            onPick={onPickPart}
+            onHover={onHoverPart}
           />
         );
       })}
-      {layout.graph.rooms
-        .flatMap((r) => r.wires)
-        .map((w) => {
-          const points = layout.wires.get(w.id) ?? [];
-          const bright = lit.has(netKey(w.net));
-          return (
-            <polyline
-              key={w.id}
-              points={points.map((p) => `${p.x},${p.y}`).join(' ')}
-              fill="none"
-              stroke={bright ? 'var(--slate)' : 'var(--faint)'}
-              strokeWidth={bright ? 3 : 1.2}
-            />
-          );
-        })}
-      {layout.flags.map((f) => {
-        const at = layout.at.get(f.id)!;
-        const bright = lit.has(netKey(f.net));
-        return (
-          <text
-            key={f.id}
-            x={at.x + 6}
-            y={at.y + 10}
-            fontSize={8.5}
-            fill={bright ? 'var(--slate)' : 'var(--faint)'}
-            className="cursor-pointer"
-            onClick={() => onPickNet?.(f.net)}
-          >
-            {f.net}
-            {volts.has(netKey(f.net)) && <tspan fill="var(--brass)">{` ${volts.get(netKey(f.net))}`}</tspan>}
-          </text>
-        );
-      })}
-      {layout.symbols.map((s) => {
-        const part = board.parts.find((p) => p.ref === s.ref)!;
-        const at = layout.at.get(s.ref)!;
-        const p = byPart?.get(s.ref) ?? 0;
-        const picked = selection.part === s.ref || pointed === s.ref;
-        return (
-          <g
-            key={s.ref}
-            transform={`translate(${at.x} ${at.y})`}
-            onClick={() => onPickPart(s.ref)}
-            onPointerEnter={onHoverPart && (() => onHoverPart(s.ref))}
-            onPointerLeave={onHoverPart && (() => onHoverPart(undefined))}
-            className="cursor-pointer"
-          >
-            <rect
-              x={-2}
-              y={-16}
-              width={s.width + 4}
-              height={s.height + 18}
-              fill="transparent"
-              stroke={picked ? 'var(--slate)' : 'none'}
-              strokeWidth={2}
-            />
-            <g
-              fill="none"
-              stroke={part.basis === 'assumed' ? 'var(--faint)' : 'var(--ink)'}
-              strokeWidth={part.basis === 'assumed' ? 1 : 1.6}
-              strokeDasharray={part.fitted ? (part.basis === 'assumed' ? '3 2' : undefined) : '1 4'}
-              color={part.basis === 'assumed' ? 'var(--faint)' : 'var(--ink)'}
-            >
-              <PartSymbol part={part} box={s} />
-            </g>
-            <text x={s.width / 2} y={-4} textAnchor="middle" fontSize={11} fill="var(--ink)">
-              {s.ref}
-              <tspan fill="var(--faint)">{s.label.slice(s.ref.length)}</tspan>
-              {p >= 0.02 && <tspan fill="var(--brass)" fontWeight={700}>{` ${Math.round(100 * p)} %`}</tspan>}
-            </text>
-            {s.ports.map((port) =>
-              port.stub === null ? (
-                // The wire ends where names have their room: lead it up to the symbol.
-                <path
-                  key={port.id}
-                  d={port.side === 'west' ? `M0 ${port.y}h-${s.margin.west}` : `M${s.width} ${port.y}h${s.margin.east}`}
-                  fill="none"
-                  stroke={lit.has(netKey(part.nets[port.pin]!)) ? 'var(--slate)' : 'var(--faint)'}
-                  strokeWidth={lit.has(netKey(part.nets[port.pin]!)) ? 3 : 1.2}
-                />
-              ) : (
-                <g key={port.id}>
-                  <path
-                    d={port.side === 'west' ? `M0 ${port.y}h-8` : `M${s.width} ${port.y}h8`}
-                    stroke={lit.has(netKey(port.stub)) ? 'var(--slate)' : 'var(--faint)'}
-                    strokeWidth={lit.has(netKey(port.stub)) ? 3 : 1.2}
-                  />
-                  {grounds.has(netKey(port.stub)) && (
-                    <GroundSign
-                      x={port.side === 'west' ? -8 : s.width + 8}
-                      y={port.y}
-                      turn={port.side === 'west' ? -1 : 1}
-                    />
-                  )}
-                  <text
-                    x={port.side === 'west' ? -16 : s.width + 16}
-                    y={port.y + 3}
-                    textAnchor={port.side === 'west' ? 'end' : 'start'}
-                    fontSize={8.5}
-                    fill={lit.has(netKey(port.stub)) ? 'var(--slate)' : 'var(--faint)'}
-                  >
-                    {port.stub}
-                    {volts.has(netKey(port.stub)) && (
-                      <tspan x={port.side === 'west' ? -16 : s.width + 16} dy={8.5} fontSize={8} fill="var(--brass)">
-                        {volts.get(netKey(port.stub))}
-                      </tspan>
-                    )}
-                  </text>
-                </g>
-              ),
-            )}
-          </g>
-        );
-      })}
+      {drawing.names.map((n) => (
+        <NetName
+          key={`${n.net} ${n.x} ${n.y}`}
+          name={n}
+          lit={lit.has(netKey(n.net))}
+          volts={volts.get(netKey(n.net))}
+          onPick={onPickNet}
+        />
+      ))}
+      {!far && <Letters drawing={drawing} byPart={byPart} parts={parts} />}
+      <NetVolts drawing={drawing} volts={volts} far={far} />
+      <Leads drawing={drawing} nets={selection.nets ?? []} />
     </>
   );
 });
 
-/** The stages' rooms with their names, and the barrier between primary and secondary. */
-function Rooms({ layout }: { layout: SchematicLayout }) {
+function lookOf(
+  own: Board['parts'],
+  refs: readonly string[],
+  selection: Selection,
+  pointed: string | undefined,
+): { readonly assumed: boolean; readonly empty: boolean; readonly picked: boolean } {
+  return {
+    assumed: own.every((p) => p.basis === 'assumed'),
+    empty: own.every((p) => !p.fitted),
+    picked: refs.some((r) => selection.part === r || pointed === r),
+  };
+}
+
+/** Soft tints behind the stages, and the barrier from top to bottom. */
+function Stages({ drawing, far }: { drawing: Drawn; far: boolean }) {
   return (
     <>
-      {layout.rooms.map((r) => {
-        const room = layout.graph.rooms.find((g) => g.id === r.id)!;
-        return (
-          <g key={r.id}>
+      <g>
+        {drawing.stages.map((s) => (
+          <g key={`${s.kind} ${s.x} ${s.y}`}>
+            <title>{stageWords(s.kind)}</title>
             <rect
-              x={r.x}
-              y={r.y}
-              width={r.width}
-              height={r.height}
+              x={s.x - 12}
+              y={s.y - 12}
+              width={s.width + 24}
+              height={s.height + 24}
+              rx={14}
               fill="var(--raised)"
-              fillOpacity={0.35}
-              stroke="var(--line)"
+              fillOpacity={0.75}
             />
-            <text x={r.x + 8} y={r.y + 14} fontSize={10.5} fontWeight={600} fill="var(--faint)">
-              {roomName(room.kind)}
+          </g>
+        ))}
+      </g>
+      {far && (
+        <g fontSize={20} fontWeight={600} fill="var(--faint)" textAnchor="middle">
+          {drawing.stages
+            .filter((s) => s.width * s.height > 12_000)
+            .map((s) => (
+              <text key={`${s.kind} ${s.x} ${s.y}`} x={s.x + s.width / 2} y={s.y - 16}>
+                {stageWords(s.kind)}
+              </text>
+            ))}
+        </g>
+      )}
+      {drawing.barriers.map((b) => {
+        const [[x = 0, top = 0] = [], [, bottom = 0] = []] = b.points;
+        return (
+          <g key={x}>
+            <path d={`M${x} ${top}V${bottom}`} stroke="var(--oxide)" strokeWidth={2.6} strokeDasharray="14 7" />
+            <text
+              x={x + 14}
+              y={top + 16}
+              fontSize={11}
+              fill="var(--oxide)"
+              transform={`rotate(90 ${x + 6} ${top + 16})`}
+            >
+              isolation
             </text>
           </g>
         );
       })}
-      {layout.barrier.map((b) => (
-        <g key={`${b.x} ${b.top}`}>
-          <path d={`M${b.x} ${b.top}V${b.bottom}`} stroke="var(--oxide)" strokeWidth={2} strokeDasharray="10 5" />
-          <text
-            x={b.x + 4}
-            y={(b.top + b.bottom) / 2}
-            fontSize={9}
-            fill="var(--oxide)"
-            transform={`rotate(-90 ${b.x + 12} ${(b.top + b.bottom) / 2})`}
-          >
-            isolation
-          </text>
-        </g>
-      ))}
     </>
   );
 }
 
-/** A stage's name on screen. */
-export function roomName(kind: string): string {
-  const words = kind === 'unplaced' ? 'no stage yet' : kind.replaceAll('-', ' ');
-  return words.replace('emi', 'EMI').replace('pfc', 'power factor');
+/** A net by its name, or by the sign of its island's reference. */
+function NetName({
+  name: n,
+  lit,
+  volts,
+  onPick,
+}: {
+  name: DrawnName;
+  lit: boolean;
+  volts: string | undefined;
+  onPick: ((net: string) => void) | undefined;
+}) {
+  const colour = lit ? 'var(--slate)' : 'var(--ink)';
+  if (n.sign !== null)
+    return (
+      <g className={onPick && 'cursor-pointer'} onClick={() => onPick?.(n.net)}>
+        <title>{n.net}</title>
+        <rect x={n.x} y={n.y} width={n.width} height={n.height} fill="transparent" />
+        <path d={signPath(n)} fill="none" stroke={colour} strokeWidth={lit ? 2.6 : 1.5} />
+      </g>
+    );
+  return (
+    <text
+      x={n.x + n.width / 2}
+      y={n.y + 9.5}
+      fontSize={9.5}
+      textAnchor="middle"
+      fill={lit ? 'var(--slate)' : 'var(--faint)'}
+      fontWeight={lit ? 700 : 400}
+      className={onPick && 'cursor-pointer'}
+      onClick={() => onPick?.(n.net)}
+    >
+      <title>{volts === undefined ? n.net : `${n.net}, ${volts}`}</title>
+      {n.net}
+    </text>
+  );
 }
 
-function GroundSign({ x, y, turn }: { x: number; y: number; turn: 1 | -1 }) {
+/** Designators and values, and how much a part is suspected. */
+function Letters({
+  drawing,
+  byPart,
+  parts,
+}: {
+  drawing: Drawn;
+  byPart: ReadonlyMap<string, number> | undefined;
+  parts: ReadonlyMap<string, Board['parts'][number]>;
+}) {
+  const marked = new Set<string>();
   return (
-    <path
-      d={`M${x} ${y - 5}v10M${x + 2 * turn} ${y - 3}v6M${x + 4 * turn} ${y - 1.2}v2.4`}
-      stroke="var(--ink)"
-      strokeWidth={1.2}
-      fill="none"
-    />
+    <>
+      {drawing.texts.map((t) => {
+        const first = !marked.has(t.of);
+        marked.add(t.of);
+        const odds = first ? (byPart?.get(t.of) ?? 0) : 0;
+        const assumed = parts.get(t.of)?.basis === 'assumed';
+        return (
+          <text
+            key={`${t.of} ${t.text}`}
+            x={t.x}
+            y={t.y + 10}
+            fontSize={10.5}
+            fill={first && !assumed ? 'var(--ink)' : 'var(--faint)'}
+            fontWeight={first ? 700 : 400}
+          >
+            {t.text}
+            {odds >= 0.02 && (
+              <tspan fill="var(--brass)" fontWeight={700}>
+                {` ${Math.round(100 * odds)} %`}
+              </tspan>
+            )}
+          </text>
+        );
+      })}
+    </>
   );
 }

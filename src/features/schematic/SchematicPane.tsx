@@ -1,8 +1,8 @@
 'use client';
-import { Download, Expand, Shrink } from 'lucide-react';
-import { useCallback, useMemo, useRef, useState } from 'react';
+import { Download, Expand, Shrink, Shuffle } from 'lucide-react';
+import { useCallback, useMemo, useState } from 'react';
 import type { ComponentProps, ReactNode } from 'react';
-import { netKey } from '@/core/circuit';
+import { findPart, netKey } from '@/core/circuit';
 import type { Board } from '@/core/circuit';
 import { operatingPoint } from '@/core/operate';
 import { formatQuantity } from '@/core/quantity';
@@ -10,12 +10,15 @@ import type { RailVolts } from '@/core/work';
 import { Modal } from '@/ui/Modal';
 import { PaneTool, ZoomPane } from '@/ui/ZoomPane';
 import type { Sight } from '@/ui/ZoomPane';
+import type { Drawing as Drawn } from '@/core/drawing';
+import { shortValue } from '@/core/part';
 import { Drawing } from './Drawing';
 import { inSight } from './inSight';
+import { partSentence } from './PartSign';
 import type { Selection } from './selection';
 import { saveSvg } from './saveSvg';
-import { useSchematicLayout } from './useSchematicLayout';
-import type { SchematicLayout } from './elkLayout';
+import { useDrawing } from './useDrawing';
+import { walk } from './walk';
 
 /** The schematic that draws itself, to move about in. Suspicion glows behind the parts; enlarged it has the window to itself. */
 export function SchematicPane({
@@ -40,8 +43,8 @@ export function SchematicPane({
   onHoverPart?: ((ref: string | undefined) => void) | undefined;
   height: number;
 }) {
-  const { drawn: laid, failed } = useSchematicLayout(board);
-  const layout = laid?.layout ?? null;
+  const { drawn: laid, failed, anew } = useDrawing(board);
+  const drawing = laid?.drawing ?? null;
   const { computed } = operatingPoint(board);
   const written = useMemo(
     () =>
@@ -54,28 +57,24 @@ export function SchematicPane({
     [volts, computed],
   );
   const [large, setLarge] = useState(false);
-  const begin = useCallback((width: number, high: number) => (layout ? fit(layout, width, high) : WHOLE), [layout]);
+  const begin = useCallback((width: number, high: number) => (drawing ? fit(drawing, width, high) : WHOLE), [drawing]);
   // What is picked elsewhere comes into sight here.
-  const goTo = useMemo(
-    () => (laid && layout ? inSight(laid.board, layout, selection) : null),
-    [laid, layout, selection],
-  );
-  if (failed) return <p className="p-3 text-faint">The schematic could not be laid out. The tables hold everything.</p>;
-  if (!laid || !layout) return <p className="p-3 text-faint">Drawing the schematic …</p>;
+  const goTo = useMemo(() => (drawing ? inSight(drawing, selection) : null), [drawing, selection]);
+  if (failed) return <p className="p-3 text-faint">The schematic could not be drawn. The tables hold everything.</p>;
+  if (!laid || !drawing) return <p className="p-3 text-faint">Drawing the schematic …</p>;
   const shared = {
     board: laid.board,
     selection,
     byPart,
-    islands: laid.islands,
     onPickPart,
     onPickNet,
     volts: written,
     lit,
     onHoverPart,
-    layout,
-    title: board.title,
+    drawing,
     begin,
     goTo,
+    anew,
   };
   return (
     <>
@@ -99,52 +98,67 @@ export function SchematicPane({
 
 /** One pane with the drawing in it; children: tools of its own. */
 function Pane({
-  layout,
-  title,
   begin,
   goTo,
+  anew,
   height,
   children,
-  ...drawing
-}: ComponentProps<typeof Drawing> & {
-  readonly title: string;
+  ...drawn
+}: Omit<ComponentProps<typeof Drawing>, 'scale'> & {
   readonly begin: NonNullable<ComponentProps<typeof ZoomPane>['begin']>;
   readonly goTo: Exclude<ComponentProps<typeof ZoomPane>['goTo'], undefined>;
+  readonly anew: () => void;
   readonly height: number;
   readonly children: ReactNode;
 }) {
-  const svg = useRef<SVGSVGElement>(null);
+  const { drawing, board, selection, onPickPart } = drawn;
+  const part = selection.part === undefined ? undefined : findPart(board, selection.part);
   return (
-    <ZoomPane
-      label={`Schematic of ${title}`}
-      content={{ x: 0, y: layout.top, width: layout.width, height: layout.height }}
-      height={height}
-      begin={begin}
-      goTo={goTo}
-      drawn={svg}
-      tools={
-        <>
-          {children}
-          <PaneTool label="Save the drawing as SVG" onPress={() => saveSvg(svg.current, layout, title)}>
-            <Download aria-hidden className="size-4.5" />
-          </PaneTool>
-        </>
-      }
-    >
-      <Drawing layout={layout} {...drawing} />
-    </ZoomPane>
+    <>
+      <ZoomPane
+        label={`Schematic of ${board.title}`}
+        content={{ x: 0, y: 0, width: drawing.width, height: drawing.height }}
+        height={height}
+        begin={begin}
+        goTo={goTo}
+        onKey={({ key }) => {
+          const next = selection.part === undefined ? null : walk(drawing, selection.part, key);
+          if (next !== null) onPickPart(next);
+          return next !== null;
+        }}
+        tools={
+          <>
+            {children}
+            <PaneTool label="Place everything anew" onPress={anew}>
+              <Shuffle aria-hidden className="size-4.5" />
+            </PaneTool>
+            <PaneTool label="Save the drawing as SVG" onPress={() => saveSvg(drawing, board)}>
+              <Download aria-hidden className="size-4.5" />
+            </PaneTool>
+          </>
+        }
+      >
+        {(scale) => <Drawing {...drawn} scale={scale < FAR ? 0 : 1} />}
+      </ZoomPane>
+      <p className="sr-only" aria-live="polite">
+        {part ? `On the drawing: ${partSentence(part, shortValue(part))}. Arrows walk along its wires.` : ''}
+      </p>
+    </>
   );
 }
 
 const WHOLE: Sight = { x: 0, y: 0, scale: 1 };
 
+/** Below this only stages and rails are told. */
+const FAR = 0.5;
 /** Smallest scale at which designators can still be read. */
-const READABLE = 0.88;
+const READABLE = 0.8;
 
-function fit(layout: SchematicLayout, width: number, height: number): Sight {
-  const scale = Math.min(1, (height - 16) / Math.max(1, layout.height), (width - 16) / Math.max(1, layout.width));
-  if (scale >= READABLE) return { x: 8, y: 8 - layout.top * scale, scale };
+function fit(drawing: Drawn, width: number, height: number): Sight {
+  const scale = Math.min(1, (height - 8) / drawing.height, (width - 8) / drawing.width);
+  if (scale >= READABLE) return { x: 4, y: 4, scale };
   // Too large to be read whole: it begins where the power comes in.
-  const inlet = layout.rooms.find((r) => layout.graph.rooms.find((g) => g.id === r.id)?.row === 'input');
-  return { x: 8, y: 8 - (inlet?.y ?? 0) * READABLE, scale: READABLE };
+  const inlet = drawing.stages.find((s) => s.kind === 'mains-input') ?? drawing.stages[0];
+  const y = Math.max(0, Math.min((inlet?.y ?? 0) - 40, drawing.height - height / READABLE));
+  return { x: 4, y: 4 - y * READABLE, scale: READABLE };
 }
