@@ -6,7 +6,7 @@ import { GRID } from './drawing';
 import type { DrawnName, DrawnSymbol, Drawing, Side } from './drawing';
 import { CELL_HEIGHT, CELL_WIDTH } from './form';
 import { measureDrawing } from './measure';
-import { powerNets } from './neighbours';
+import { orderedPairs, powerNets, powerRanks } from './neighbours';
 import { letter, lettersOf } from './lettering';
 import { Names, signBox } from './naming';
 import type { Written } from './naming';
@@ -32,6 +32,7 @@ const CROSSINGS_PER_NET = 0.22;
 const ATTEMPTS = 5;
 const LEAST_WIRED = 0.86;
 const MOST_CROSSED = 0.25;
+const OUT_OF_ORDER = 3;
 const MAY_BE_NAMED = 0.13;
 /** What the wire to a name may cost: the shorter first. */
 const REACHES = [12, 40, 120] as const;
@@ -58,7 +59,7 @@ export function draw(board: Board, map: StageMap = recogniseStages(board), befor
   for (let attempt = 1; attempt <= ATTEMPTS; attempt++) {
     const p = settle(scene, attempt);
     const drawing = drawPlaced(scene, p);
-    const faults = faultsOf(drawing);
+    const faults = faultsOf(drawing) + OUT_OF_ORDER * backwards(scene, drawing);
     if (faults < least) [best, least] = [{ drawing, p }, faults];
     if (faults === 0) break;
   }
@@ -70,6 +71,12 @@ function faultsOf(drawing: Drawing): number {
   const { unreached, overlaps, through, wired, crossingsPerNet } = measureDrawing(drawing);
   const wrong = unreached.length + overlaps.length + through.length;
   return 10 * wrong + 100 * Math.max(0, LEAST_WIRED - wired) + 40 * Math.max(0, crossingsPerNet - MOST_CROSSED);
+}
+
+/** Pairs of stages of which the second is not right of the first, though the power goes from that to this. */
+function backwards(scene: Scene, { stages }: Drawing): number {
+  const centre = (k: number): number => stages[k]!.x + stages[k]!.width / 2;
+  return orderedPairs(powerRanks(scene)).filter(([a, b]) => centre(b) <= centre(a)).length;
 }
 
 const DX: Readonly<Record<Side, number>> = { left: -1, right: 1, up: 0, down: 0 };
@@ -217,8 +224,8 @@ function nearestOnWire(grid: WireGrid, ways: readonly (readonly number[])[]): nu
 
 function stageBoxes(scene: Scene, symbols: readonly DrawnSymbol[]): Drawing['stages'] {
   const byRef = new Map(symbols.flatMap((s) => s.refs.map((r) => [r, s] as const)));
-  return scene.stages.map(({ kind, symbols: own }) => {
-    const boxes = own.flatMap((i) => scene.symbols[i]!.members.map((m) => byRef.get(m.refs[0]!)!));
+  return scene.stages.map(({ kind, body }) => {
+    const boxes = body.flatMap((i) => scene.symbols[i]!.members.map((m) => byRef.get(m.refs[0]!)!));
     const left = Math.min(...boxes.map((b) => b.x));
     const top = Math.min(...boxes.map((b) => b.y));
     const right = Math.max(...boxes.map((b) => b.x + b.width));

@@ -12,7 +12,7 @@ const UPSIDE_DOWN = 10;
 /** A part that lies though its ends are far apart in height, and one that stands though they are not. */
 const LYING_DOWN = 12;
 const STANDING_UP = 8;
-const OUT_OF_ORDER = 14;
+const OUT_OF_ORDER = 80;
 const COHESION = 0.5;
 const TENDENCY = 1.2;
 /** Parts on the same two nets stand side by side. */
@@ -127,7 +127,7 @@ export class Energy {
   /** How far a stage is spread, and how far it stands on the wrong side of those next to it. */
   private stage(k: number): number {
     let [left, right, top, bottom] = [Infinity, -Infinity, Infinity, -Infinity];
-    for (const i of this.scene.stages[k]!.symbols) {
+    for (const i of this.scene.stages[k]!.body) {
       const pose = this.scene.symbols[i]!.poses[this.p.pose[i]!]!;
       left = Math.min(left, this.p.col[i]!);
       right = Math.max(right, this.p.col[i]! + pose.cols);
@@ -145,7 +145,7 @@ export class Energy {
 
   private centre(k: number): number {
     let [left, right] = [Infinity, -Infinity];
-    for (const i of this.scene.stages[k]!.symbols) {
+    for (const i of this.scene.stages[k]!.body) {
       left = Math.min(left, this.p.col[i]!);
       right = Math.max(right, this.p.col[i]! + this.scene.symbols[i]!.poses[this.p.pose[i]!]!.cols);
     }

@@ -99,6 +99,7 @@ function stagesOf(map: StageMap, symbols: readonly SceneSymbol[]): Scene['stages
     const own = symbols.flatMap((s, k) =>
       s.stages.includes(i) && s.members.some((m) => m.refs.some((r) => parts.includes(r))) ? [k] : [],
     );
-    return own.length === 0 ? [] : [{ kind, symbols: own }];
+    const off = own.filter((k) => symbols[k]!.side !== 'barrier');
+    return own.length === 0 ? [] : [{ kind, symbols: own, body: off.length > 0 ? off : own }];
   });
 }

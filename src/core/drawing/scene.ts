@@ -37,7 +37,12 @@ export interface Scene {
   readonly map: StageMap;
   readonly symbols: readonly SceneSymbol[];
   readonly nets: readonly SceneNet[];
-  readonly stages: readonly { readonly kind: StageKind | 'unplaced'; readonly symbols: readonly number[] }[];
+  readonly stages: readonly {
+    readonly kind: StageKind | 'unplaced';
+    readonly symbols: readonly number[];
+    /** Those of them that say where the stage stands: what stands on the barrier only where there is nothing else. */
+    readonly body: readonly number[];
+  }[];
   /** Whether the sheet is parted by a barrier. */
   readonly parted: boolean;
 }

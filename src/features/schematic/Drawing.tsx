@@ -215,13 +215,14 @@ function Letters({
   byPart: ReadonlyMap<string, number> | undefined;
   parts: ReadonlyMap<string, Board['parts'][number]>;
 }) {
-  const marked = new Set<string>();
   return (
     <>
-      {drawing.texts.map((t) => {
-        const first = !marked.has(t.of);
-        marked.add(t.of);
-        const odds = first ? (byPart?.get(t.of) ?? 0) : 0;
+      {drawing.texts.map((t, i) => {
+        const first = drawing.texts[i - 1]?.of !== t.of;
+        const next = drawing.texts[i + 1];
+        // The odds stand at the end of the designator's line.
+        const last = next?.of !== t.of || next.y !== t.y;
+        const odds = last && (first || drawing.texts[i - 1]!.y === t.y) ? (byPart?.get(t.of) ?? 0) : 0;
         const assumed = parts.get(t.of)?.basis === 'assumed';
         return (
           <text
