@@ -3,6 +3,7 @@ import type { Board } from '../circuit';
 import { powerConverters } from '../stages';
 import type { Pose } from './form';
 import { inLine } from './form';
+import type { Standing } from './remembered';
 import type { SceneSymbol } from './scene';
 
 /** Most parts that stand in one line as a block. */
@@ -11,15 +12,16 @@ const LYING_BLOCK = 3;
 
 /**
  * Symbols that always stand together, as one block each: the transistors of a leg between its rails, parts in series, the
- * two halves of a divider. The others stay alone.
+ * two halves of a divider. The others stay alone, and so do those that stood apart before.
  */
 export function joinBlocks(
   board: Board,
   symbols: readonly SceneSymbol[],
   signs: ReadonlyMap<string, number>,
   levels: ReadonlyMap<string, number>,
+  before?: Standing,
 ): readonly SceneSymbol[] {
-  const joiner = new Joiner(board, symbols, signs, levels);
+  const joiner = new Joiner(board, symbols, signs, levels, before);
   joiner.legs();
   joiner.chains();
   return joiner.blocks();
@@ -42,6 +44,7 @@ class Joiner {
     private readonly symbols: readonly SceneSymbol[],
     private readonly signs: ReadonlyMap<string, number>,
     private readonly levels: ReadonlyMap<string, number>,
+    private readonly before: Standing | undefined,
   ) {
     const parts = new Map(board.parts.map((p) => [p.ref, p]));
     this.netsOf = symbols.map((s) => s.poses[0]!.pins.map((p) => netKey(parts.get(p.ref)!.nets[p.pin]!)));
@@ -156,8 +159,11 @@ class Joiner {
     return null;
   }
 
+  /** Of one stage, and not known to stand apart. */
   private together(a: number, b: number): boolean {
-    return this.symbols[a]!.stages[0] === this.symbols[b]!.stages[0];
+    if (this.symbols[a]!.stages[0] !== this.symbols[b]!.stages[0]) return false;
+    const [p, q] = [a, b].map((i) => this.before?.places[this.symbols[i]!.members[0]!.refs[0]!]);
+    return !p || !q || Math.abs(p.col - q.col) + Math.abs(p.row - q.row) < LONGEST;
   }
 
   private chain(line: readonly End[]): void {

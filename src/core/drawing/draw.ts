@@ -6,7 +6,7 @@ import { GRID } from './drawing';
 import type { DrawnName, DrawnSymbol, Drawing, Side } from './drawing';
 import { CELL_HEIGHT, CELL_WIDTH } from './form';
 import { measureDrawing } from './measure';
-import { orderedPairs, powerNets, powerRanks } from './neighbours';
+import { orderedPairs, powerNets } from './neighbours';
 import { letter, lettersOf } from './lettering';
 import { Names, signBox } from './naming';
 import type { Written } from './naming';
@@ -28,14 +28,19 @@ const MOST_MANY = 70;
 const FEW = 5;
 /** Crossings that a drawing may have for each of its nets, and the share of nets of few pins that may be named for it. */
 const CROSSINGS_PER_NET = 0.22;
-/** How often a board is placed anew where the drawing is not good, and what makes it so. */
-const ATTEMPTS = 5;
+/** How often a board is placed anew where the drawing is not good: the fewer symbols the more often. And what makes it so. */
+const ATTEMPTED = 400;
+const LEAST_ATTEMPTS = 4;
+const MOST_ATTEMPTS = 14;
 const LEAST_WIRED = 0.86;
 const MOST_CROSSED = 0.25;
 const OUT_OF_ORDER = 3;
+const SHORT_OF = 250;
 const MAY_BE_NAMED = 0.13;
 /** What the wire to a name may cost: the shorter first. */
-const REACHES = [12, 40, 120] as const;
+const REACHES = [12, 40, 120, 400] as const;
+/** What it costs the wire to a name to cross another: names are there to be rid of crossings. */
+const NAME_CROSSING = 100;
 
 /** A drawing, and where everything stands in it: what it is drawn from again when something was added. */
 export interface Drawn {
@@ -56,7 +61,8 @@ export function draw(board: Board, map: StageMap = recogniseStages(board), befor
   const scene = readDrawing(board, map);
   let best: { readonly drawing: Drawing; readonly p: Placement } | null = null;
   let least = Infinity;
-  for (let attempt = 1; attempt <= ATTEMPTS; attempt++) {
+  const attempts = Math.min(MOST_ATTEMPTS, Math.max(LEAST_ATTEMPTS, Math.round(ATTEMPTED / scene.symbols.length)));
+  for (let attempt = 1; attempt <= attempts; attempt++) {
     const p = settle(scene, attempt);
     const drawing = drawPlaced(scene, p);
     const faults = faultsOf(drawing) + OUT_OF_ORDER * backwards(scene, drawing);
@@ -70,13 +76,13 @@ export function draw(board: Board, map: StageMap = recogniseStages(board), befor
 function faultsOf(drawing: Drawing): number {
   const { unreached, overlaps, through, wired, crossingsPerNet } = measureDrawing(drawing);
   const wrong = unreached.length + overlaps.length + through.length;
-  return 10 * wrong + 100 * Math.max(0, LEAST_WIRED - wired) + 40 * Math.max(0, crossingsPerNet - MOST_CROSSED);
+  return 10 * wrong + SHORT_OF * (Math.max(0, LEAST_WIRED - wired) + Math.max(0, crossingsPerNet - MOST_CROSSED));
 }
 
 /** Pairs of stages of which the second is not right of the first, though the power goes from that to this. */
 function backwards(scene: Scene, { stages }: Drawing): number {
   const centre = (k: number): number => stages[k]!.x + stages[k]!.width / 2;
-  return orderedPairs(powerRanks(scene)).filter(([a, b]) => centre(b) <= centre(a)).length;
+  return orderedPairs(scene).filter(([a, b]) => centre(b) <= centre(a)).length;
 }
 
 const DX: Readonly<Record<Side, number>> = { left: -1, right: 1, up: 0, down: 0 };
@@ -86,12 +92,19 @@ const DY: Readonly<Record<Side, number>> = { left: 0, right: 0, up: -1, down: 1 
 export function drawPlaced(scene: Scene, p: Placement): Drawing {
   const symbols = placedSymbols(scene, p);
   const parts = new Map(scene.board.parts.map((x) => [x.ref, x]));
-  const texts = letter(symbols, (s) =>
-    lettersOf(
-      s.refs,
-      s.kind,
-      s.refs.map((r) => parts.get(r)!),
-    ),
+  const signOf = new Map(scene.nets.map((n) => [n.key, n.sign]));
+  const signs = symbols.flatMap((s) =>
+    s.pins.filter((q) => (signOf.get(netKey(q.net)) ?? null) !== null).map((q) => signBox(q.x, q.y, q.side)),
+  );
+  const texts = letter(
+    symbols,
+    (s) =>
+      lettersOf(
+        s.refs,
+        s.kind,
+        s.refs.map((r) => parts.get(r)!),
+      ),
+    signs,
   );
   const grid = new WireGrid(p.cols * CELL_WIDTH + 2 * MARGIN, p.rows * CELL_HEIGHT + 2 * MARGIN);
   const point = (x: number, y: number): number => grid.at(Math.round(x / GRID), Math.round(y / GRID));
@@ -140,6 +153,7 @@ export function drawPlaced(scene: Scene, p: Placement): Drawing {
   const few = scene.nets.filter((n) => n.sign === null && n.pins.length >= 2 && n.pins.length <= FEW).length;
   router.thin(CROSSINGS_PER_NET * scene.nets.length, Math.floor(few * MAY_BE_NAMED));
   const { wired } = router;
+  grid.crossingCost = NAME_CROSSING;
   const writer = new Names(grid, [...symbols, ...texts, ...names]);
   const ways = new Map([...wired].map(([n, w]) => [n, [...w.ways]]));
   for (const [n, { lone }] of wired) {
@@ -147,10 +161,15 @@ export function drawPlaced(scene: Scene, p: Placement): Drawing {
     if (net.pins.length < 2 || lone.length === 0) continue;
     const own = ways.get(n)!;
     const sideOf = new Map(pinsOf[n]!.map((q) => [q.point, q.side]));
-    const anchors = own.length > 0 ? [...lone, nearestOnWire(grid, own)] : lone;
-    for (const at of anchors) {
+    // What the wires join is named once too: at the first of their points where there is room.
+    const anchors = [...lone.map((at) => [at]), ...(own.length > 0 ? [spots(grid, own)] : [])];
+    for (const places of anchors) {
       const written = REACHES.reduce<Written | null>(
-        (found, far) => found ?? writer.write(n, at, net.name, sideOf.get(at) ?? 'up', far),
+        (found, far) =>
+          places.reduce<Written | null>(
+            (one, at) => one ?? writer.write(n, at, net.name, sideOf.get(at) ?? 'up', far),
+            found,
+          ),
         null,
       );
       if (!written) continue;
@@ -188,19 +207,22 @@ function placedSymbols(scene: Scene, p: Placement): readonly DrawnSymbol[] {
       height: part.height * GRID,
       turn: part.turn,
       flip: part.flip,
-      pins: pose.pins.slice(part.from, part.to).map((pin, k) => {
-        const own = parts.get(pin.ref)!;
-        const seat = pose.pins[p.seats[i]?.[k] ?? part.from + k]!;
-        return {
-          ref: pin.ref,
-          pin: pinNames(own)[pin.pin]!,
-          index: pin.pin,
-          net: own.nets[pin.pin]!,
-          x: x + seat.x * GRID,
-          y: y + seat.y * GRID,
-          side: seat.side,
-        };
-      }),
+      pins: pose.pins
+        .slice(part.from, part.to)
+        .map((pin, k) => {
+          const own = parts.get(pin.ref)!;
+          const seat = pose.pins[p.seats[i]?.[k] ?? part.from + k]!;
+          return {
+            ref: pin.ref,
+            pin: pinNames(own)[pin.pin]!,
+            index: pin.pin,
+            net: own.nets[pin.pin]!,
+            x: x + seat.x * GRID,
+            y: y + seat.y * GRID,
+            side: seat.side,
+          };
+        })
+        .sort((a, b) => s.members[m]!.refs.indexOf(a.ref) - s.members[m]!.refs.indexOf(b.ref) || a.index - b.index),
     }));
   });
 }
@@ -216,10 +238,16 @@ function block(
       if (grid.inside(x, y) && grid.at(x, y) !== but) grid.blocked[grid.at(x, y)] = 1;
 }
 
-/** The point of a net's wires where a name finds the most room: the end of its last way. */
-function nearestOnWire(grid: WireGrid, ways: readonly (readonly number[])[]): number {
-  const points = ways.flat().filter((i) => grid.pin[i] === -1);
-  return points[Math.floor(points.length / 2)] ?? ways[0]![0]!;
+/** Points of a net's wires where its name may stand, from their middle outwards. */
+function spots(grid: WireGrid, ways: readonly (readonly number[])[]): readonly number[] {
+  const points = ways
+    .flat()
+    .filter((i) => grid.pin[i] === -1 && grid.mayStop(grid.across[i]! >= 0 ? grid.across[i]! : grid.down[i]!, i));
+  const middle = Math.floor(points.length / 2);
+  const order = points.map((at, i) => ({ at, far: Math.abs(i - middle) })).sort((x, y) => x.far - y.far);
+  return [...order.map((o) => o.at), ...ways.flatMap((w) => [w[0]!, w.at(-1)!])].filter(
+    (_, i) => i % 2 === 0 || i < 20,
+  );
 }
 
 function stageBoxes(scene: Scene, symbols: readonly DrawnSymbol[]): Drawing['stages'] {

@@ -1,6 +1,6 @@
 import { CELL_HEIGHT, CELL_WIDTH } from './form';
 import { tendency } from './flow';
-import { orderedPairs, powerRanks, twins } from './neighbours';
+import { orderedPairs, twins } from './neighbours';
 import type { Placement } from './placement';
 import type { Scene } from './scene';
 import { WireSketch } from './wireSketch';
@@ -41,7 +41,7 @@ export class Energy {
   ) {
     this.sketch = new WireSketch(scene, p);
     this.stagesAt = scene.symbols.map((_, i) => scene.stages.flatMap((s, k) => (s.symbols.includes(i) ? [k] : [])));
-    this.order = orderedPairs(powerRanks(scene));
+    this.order = orderedPairs(scene);
     this.pairsAt = scene.stages.map((_, k) => this.order.flatMap(([a, b], j) => (a === k || b === k ? [j] : [])));
     this.twinsAt = twins(scene);
     this.standing = standingCosts(scene);

@@ -98,8 +98,9 @@ export function letterPlaces(symbol: DrawnSymbol, lines: readonly string[]): rea
 export function letter(
   symbols: readonly DrawnSymbol[],
   linesOf: (symbol: DrawnSymbol) => readonly string[],
+  signs: readonly Box[],
 ): readonly DrawnText[] {
-  const taken: Box[] = [...symbols, ...symbols.flatMap((s) => s.pins.map((p) => doorstep(p)))];
+  const taken: Box[] = [...symbols, ...signs, ...symbols.flatMap((s) => s.pins.map((p) => doorstep(p)))];
   const texts: DrawnText[] = [];
   for (const symbol of symbols) {
     const lines = linesOf(symbol);

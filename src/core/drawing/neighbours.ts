@@ -23,11 +23,17 @@ export function powerRanks(scene: Scene): readonly number[] {
   );
 }
 
-/** Stages that follow each other on the power's way, as pairs of their indices. */
-export function orderedPairs(ranks: readonly number[]): readonly (readonly [number, number])[] {
+/** Stages that follow each other on the power's way, as pairs of their indices: the way never leads back over the barrier. */
+export function orderedPairs(scene: Scene): readonly (readonly [number, number])[] {
+  const ranks = powerRanks(scene);
   const present = [...new Set(ranks.filter((r) => r >= 0))].sort((a, b) => a - b);
   const of = (rank: number): readonly number[] => ranks.flatMap((r, i) => (r === rank ? [i] : []));
-  return present.slice(1).flatMap((rank, i) => of(present[i]!).flatMap((a) => of(rank).map((b) => [a, b] as const)));
+  const place = (k: number): number =>
+    Math.min(...scene.stages[k]!.body.map((i) => ['left', 'barrier', 'right'].indexOf(scene.symbols[i]!.side)));
+  return present
+    .slice(1)
+    .flatMap((rank, i) => of(present[i]!).flatMap((a) => of(rank).map((b) => [a, b] as const)))
+    .filter(([a, b]) => !scene.parted || place(a) <= place(b));
 }
 
 /** For each two-pin symbol the others of its stage on the same two nets. */

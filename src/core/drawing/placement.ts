@@ -18,9 +18,11 @@ export interface Placement {
 /** Share of a sheet's cells that symbols fill: the rest is room for wires. */
 const FILL = 0.5;
 /** Each further attempt has more room. */
-const LOOSER = 0.03;
+const LOOSER = 0.06;
 /** Width to height that a sheet aims at. */
 const SHAPE = 1.55;
+const LEAST_SHAPE = 1.1;
+const MOST_SHAPE = 2.1;
 
 /** Cells that a symbol takes as it first stands. */
 function cells(pose: Pose): number {
@@ -66,10 +68,12 @@ export function trimmed(scene: Scene, p: Placement): Placement {
   });
   if (left >= right) return p;
   if (p.barrier >= 0) [left, right] = [Math.min(left, p.barrier), Math.max(right, p.barrier + 2)];
+  // Neither a strip nor a tower: what is left over is margin.
+  const [wide, high] = [right - left, bottom - top];
   return {
     ...p,
-    cols: right - left,
-    rows: bottom - top,
+    cols: Math.max(wide, Math.ceil((LEAST_SHAPE * high * CELL_HEIGHT) / CELL_WIDTH)),
+    rows: Math.max(high, Math.ceil((wide * CELL_WIDTH) / (MOST_SHAPE * CELL_HEIGHT))),
     barrier: p.barrier < 0 ? -1 : p.barrier - left,
     col: p.col.map((c) => c - left),
     row: p.row.map((r) => r - top),

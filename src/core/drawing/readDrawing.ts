@@ -50,7 +50,7 @@ export function readDrawing(board: Board, map: StageMap, before?: Standing): Sce
       side,
     );
   }
-  const blocks = joinBlocks(board, symbols, signs, levels);
+  const blocks = joinBlocks(board, symbols, signs, levels, before);
   return {
     board,
     map,
@@ -87,7 +87,11 @@ function netsOf(
       pins.set(netKey(name), known);
     }),
   );
-  return [...pins].flatMap(([key, { name, list }]) =>
+  // In an order of their own, whatever that of the parts and pins.
+  const order = (i: number, k: number): string => symbols[i]!.poses[0]!.pins.map((p) => `${p.ref} ${p.pin}`)[k]!;
+  const sorted = [...pins].sort(([a], [b]) => (a < b ? -1 : 1));
+  for (const [, { list }] of sorted) list.sort((a, b) => (order(...a) < order(...b) ? -1 : 1));
+  return sorted.flatMap(([key, { name, list }]) =>
     key === netKey(NOT_CONNECTED)
       ? []
       : [{ key, name, pins: list, sign: signs.get(key) ?? null, level: levels.get(key) ?? 0.5 }],

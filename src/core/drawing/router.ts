@@ -1,3 +1,4 @@
+import { CROSSING_COST } from './wireGrid';
 import type { WireGrid } from './wireGrid';
 
 /** A net to be wired: where its pins are, as points of the grid. */
@@ -24,6 +25,10 @@ const PUSHES = 3;
 const FEW_PINS = 5;
 /** A rail keeps what reaches no further than this. */
 const SHORTEST = 9;
+/** What a crossing costs once there are too many. */
+const ROUND_ABOUT = 60;
+/** Wires come back as long as there are no more crossings than so many times what was aimed at. */
+const RESTORED = 1.02;
 
 /** Wires nets on a grid: the shortest first, then each of them anew among the others; what finds no way pushes others aside. */
 export class Router {
@@ -57,22 +62,36 @@ export class Router {
    * their names; then whole nets of few pins, of which so many may be named.
    */
   thin(most: number, mayName: number): void {
+    // Round about, where that is a way, before anything is cut.
+    this.grid.crossingCost = ROUND_ABOUT;
+    for (const net of this.nets)
+      if (this.crossingsOf(net.net) > 0 && net.pins.length <= FEW_PINS) this.anew({ ...net, most: 2 * net.most });
     const named = new Set<number>();
     const reach = new Map<number, number>();
-    const total = (): number => this.nets.reduce((sum, n) => sum + this.crossingsOf(n.net), 0) / 2;
+    this.cut(most, mayName, named, reach);
+    for (const net of this.nets)
+      if (!named.has(net.net) && !reach.has(net.net) && this.crossingsOf(net.net) > 0) this.anew(net);
+    this.grid.crossingCost = CROSSING_COST;
+    this.restore(() => this.total() <= RESTORED * most);
+    // What came back leaves room in the share for what crosses more.
+    this.grid.crossingCost = ROUND_ABOUT;
+    this.cut(RESTORED * most, mayName, named, reach);
+    this.grid.crossingCost = CROSSING_COST;
+  }
+
+  /** How many crossings there are. */
+  private total(): number {
+    return this.nets.reduce((sum, n) => sum + this.crossingsOf(n.net), 0) / 2;
+  }
+
+  private cut(most: number, mayName: number, named: Set<number>, reach: Map<number, number>): void {
     let left = mayName - this.nets.filter((n) => n.pins.length <= FEW_PINS && this.isShort(n.net)).length;
-    for (let tries = 0; tries < 3 * this.nets.length && total() > most; tries++) {
-      const worst = this.nets
-        .filter(({ net, pins }) => !named.has(net) && (pins.length > FEW_PINS || left > 0))
-        .map((n) => ({ ...n, score: this.crossingsOf(n.net) * (n.pins.length <= FEW_PINS ? 1 : n.isPower ? 0.8 : 2) }))
-        .reduce((a, b) => (b.score > a.score ? b : a), {
-          net: -1,
-          pins: [] as readonly number[],
-          most: 0,
-          isPower: false,
-          score: 0,
-        });
-      if (worst.score === 0) break;
+    const score = (n: NetToWire): number =>
+      this.crossingsOf(n.net) * (n.pins.length <= FEW_PINS ? 1 : n.isPower ? 0.8 : 2);
+    for (let tries = 0; tries < 3 * this.nets.length && this.total() > most; tries++) {
+      const candidates = this.nets.filter(({ net, pins }) => !named.has(net) && (pins.length > FEW_PINS || left > 0));
+      const [worst] = candidates.map((n) => ({ ...n, score: score(n) })).sort((a, b) => b.score - a.score);
+      if (!worst || worst.score === 0) break;
       if (worst.pins.length > FEW_PINS) {
         const now = (reach.get(worst.net) ?? worst.most) * 0.6;
         reach.set(worst.net, now);
@@ -85,8 +104,19 @@ export class Router {
         this.wired.set(worst.net, { ways: [], lone: worst.pins });
       }
     }
-    for (const net of this.nets)
-      if (!named.has(net.net) && !reach.has(net.net) && this.crossingsOf(net.net) > 0) this.anew(net);
+  }
+
+  /** Wires nets of few pins after all that were cut, where it stays good. */
+  private restore(isGood: () => boolean): void {
+    const cut = this.nets.filter((n) => n.pins.length <= FEW_PINS && this.isShort(n.net));
+    for (const net of cut.sort((a, b) => this.span(a.pins) - this.span(b.pins))) {
+      const before = this.wired.get(net.net)!;
+      this.anew({ ...net, most: 3 * net.most });
+      if (!this.isShort(net.net) && isGood()) continue;
+      this.lift(net.net);
+      for (const way of before.ways) this.grid.lay(net.net, way);
+      this.wired.set(net.net, before);
+    }
   }
 
   /** Takes a net's wires up. */

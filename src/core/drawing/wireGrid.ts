@@ -20,6 +20,9 @@ export class WireGrid {
   /** The net whose pin needs this point to get out. */
   readonly doorstep: Int16Array;
 
+  /** What a wire that crosses another costs more. */
+  crossingCost = CROSSING_COST;
+
   private readonly cost: Float32Array;
   private readonly seen: Int32Array;
   private readonly done: Int32Array;
@@ -105,7 +108,7 @@ export class WireGrid {
         }
         if (point === start && !force && !this.mayLeave(net, point, e)) continue;
         if (e !== d && point !== start) more += BEND_COST;
-        if (this.crosses(net, next)) more += CROSSING_COST;
+        if (this.crosses(net, next)) more += this.crossingCost;
         const step = this.doorstep[next]!;
         if (step !== NONE && step !== net) more += DOORSTEP_COST;
         const to = 4 * next + e;
@@ -163,7 +166,8 @@ export class WireGrid {
     return (a !== NONE && a !== net) || (d !== NONE && d !== net);
   }
 
-  private mayStop(net: number, i: number): boolean {
+  /** Whether a net's wire may end at a point: no other runs through it. */
+  mayStop(net: number, i: number): boolean {
     return !this.crosses(net, i);
   }
 

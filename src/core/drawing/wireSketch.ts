@@ -7,6 +7,7 @@ import type { Scene } from './scene';
 const BEND = 4;
 const AWAY = 5;
 const TAP = 1.5;
+const MANY_PINS = 12;
 
 const DX: Readonly<Record<Side, number>> = { left: -1, right: 1, up: 0, down: 0 };
 const DY: Readonly<Record<Side, number>> = { left: 0, right: 0, up: -1, down: 1 };
@@ -20,9 +21,13 @@ export class WireSketch {
   private readonly py: readonly (readonly Int16Array[])[];
   private readonly dx: readonly (readonly Int8Array[])[];
   private readonly dy: readonly (readonly Int8Array[])[];
-  /** Each net's pieces: left, top, right, bottom. */
-  private readonly pieces: readonly Int16Array[];
-  private readonly count: Int16Array;
+  /** Each net's level pieces (y, left, right) and upright ones (x, top, bottom). */
+  private readonly level: readonly Int16Array[];
+  private readonly upright: readonly Int16Array[];
+  private readonly levelCount: Int16Array;
+  private readonly uprightCount: Int16Array;
+  /** Nets whose crossings count: those of very many pins are names for the most part. */
+  private readonly counts: Uint8Array;
   private readonly box: readonly Int16Array[];
   private readonly costs: Float64Array;
   private readonly xs = new Int16Array(512);
@@ -58,8 +63,13 @@ export class WireSketch {
       (q) => DY[q.side],
       (l) => Int8Array.from(l),
     );
-    this.pieces = scene.nets.map((n) => new Int16Array(4 * (n.pins.length + 3)));
-    this.count = new Int16Array(scene.nets.length);
+    this.level = scene.nets.map((n) => new Int16Array(3 * (n.pins.length + 3)));
+    this.upright = scene.nets.map((n) => new Int16Array(3 * (n.pins.length + 3)));
+    this.levelCount = new Int16Array(scene.nets.length);
+    this.uprightCount = new Int16Array(scene.nets.length);
+    this.counts = Uint8Array.from(scene.nets, (n) =>
+      n.sign === null && n.pins.length > 1 && n.pins.length <= MANY_PINS ? 1 : 0,
+    );
     this.box = scene.nets.map(() => new Int16Array(4));
     this.costs = new Float64Array(scene.nets.length);
   }
@@ -87,23 +97,15 @@ export class WireSketch {
   /** Draws a net where its pins are now. */
   draw(n: number): void {
     const net = this.scene.nets[n]!;
-    this.count[n] = 0;
+    this.levelCount[n] = 0;
+    this.uprightCount[n] = 0;
     this.costs[n] = 0;
+    const box = this.box[n]!;
+    box[0] = box[1] = 32000;
+    box[2] = box[3] = -1;
     if (net.sign !== null || net.pins.length < 2) return;
     if (net.pins.length === 2) this.pair(n);
     else this.trunk(n);
-    const [pieces, box] = [this.pieces[n]!, this.box[n]!];
-    let [left, top, right, bottom] = [32000, 32000, -1, -1];
-    for (let s = 0; s < 4 * this.count[n]!; s += 4) {
-      left = Math.min(left, pieces[s]!);
-      top = Math.min(top, pieces[s + 1]!);
-      right = Math.max(right, pieces[s + 2]!);
-      bottom = Math.max(bottom, pieces[s + 3]!);
-    }
-    box[0] = left;
-    box[1] = top;
-    box[2] = right;
-    box[3] = bottom;
   }
 
   private pair(n: number): void {
@@ -188,38 +190,58 @@ export class WireSketch {
   }
 
   private piece(n: number, x1: number, y1: number, x2: number, y2: number): void {
-    const list = this.pieces[n]!;
-    const s = 4 * this.count[n]!++;
-    list[s] = Math.min(x1, x2);
-    list[s + 1] = Math.min(y1, y2);
-    list[s + 2] = Math.max(x1, x2);
-    list[s + 3] = Math.max(y1, y2);
+    if (y1 === y2) {
+      if (x1 === x2) return;
+      const s = 3 * this.levelCount[n]!++;
+      const list = this.level[n]!;
+      list[s] = y1;
+      list[s + 1] = Math.min(x1, x2);
+      list[s + 2] = Math.max(x1, x2);
+    } else {
+      const s = 3 * this.uprightCount[n]!++;
+      const list = this.upright[n]!;
+      list[s] = x1;
+      list[s + 1] = Math.min(y1, y2);
+      list[s + 2] = Math.max(y1, y2);
+    }
+    const box = this.box[n]!;
+    box[0] = Math.min(box[0]!, x1, x2);
+    box[1] = Math.min(box[1]!, y1, y2);
+    box[2] = Math.max(box[2]!, x1, x2);
+    box[3] = Math.max(box[3]!, y1, y2);
   }
 
   /** How often the wires of these nets cross others, those among themselves twice. */
   crossings(nets: readonly number[]): number {
     let sum = 0;
     for (const n of nets) {
-      const [a, box] = [this.pieces[n]!, this.box[n]!];
-      const end = 4 * this.count[n]!;
-      for (let m = 0; m < this.pieces.length; m++) {
-        if (m === n || this.count[m] === 0) continue;
+      const box = this.box[n]!;
+      if (!this.counts[n]) continue;
+      for (let m = 0; m < this.counts.length; m++) {
+        if (m === n || this.counts[m] === 0) continue;
         const other = this.box[m]!;
         if (other[0]! >= box[2]! || other[2]! <= box[0]! || other[1]! >= box[3]! || other[3]! <= box[1]!) continue;
-        const b = this.pieces[m]!;
-        const stop = 4 * this.count[m]!;
-        for (let s = 0; s < end; s += 4) {
-          const level = a[s + 1] === a[s + 3];
-          for (let t = 0; t < stop; t += 4) {
-            if ((b[t + 1] === b[t + 3]) === level) continue;
-            const [h, i, v, j] = level ? [a, s, b, t] : [b, t, a, s];
-            if (v[j]! > h[i]! && v[j]! < h[i + 2]! && h[i + 1]! > v[j + 1]! && h[i + 1]! < v[j + 3]!) sum++;
-          }
-        }
+        sum += over(this.level[n]!, this.levelCount[n]!, this.upright[m]!, this.uprightCount[m]!);
+        sum += over(this.level[m]!, this.levelCount[m]!, this.upright[n]!, this.uprightCount[n]!);
       }
     }
     return sum;
   }
+}
+
+/** How many level pieces are crossed by upright ones. */
+function over(level: Int16Array, levels: number, upright: Int16Array, uprights: number): number {
+  let sum = 0;
+  for (let s = 0; s < 3 * levels; s += 3) {
+    const y = level[s]!;
+    const left = level[s + 1]!;
+    const right = level[s + 2]!;
+    for (let t = 0; t < 3 * uprights; t += 3) {
+      const x = upright[t]!;
+      if (x > left && x < right && y > upright[t + 1]! && y < upright[t + 2]!) sum++;
+    }
+  }
+  return sum;
 }
 
 /** The first so many of a list in order, by insertion: they are few. */

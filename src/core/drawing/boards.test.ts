@@ -1,0 +1,159 @@
+import { netKey } from '../circuit';
+import type { Board } from '../circuit';
+import { recogniseStages } from '../stages';
+import { testBoards } from '@/testing/boards';
+import { draw, measureDrawing } from '.';
+import type { Drawing } from '.';
+import { readDrawing } from './readDrawing';
+import { orderedPairs } from './neighbours';
+
+const drawn = testBoards().map(({ name, board }) => ({ name, board, drawing: draw(board).drawing }));
+
+describe.each(drawn)('$name', ({ board, drawing }) => {
+  test('symbols and letters touch neither each other nor a wire; every pin is reached; few crossings and bends', () => {
+    const m = measureDrawing(drawing);
+    expect([m.overlaps, m.through, m.unreached]).toEqual([[], [], []]);
+    expect(m.crossingsPerNet).toBeLessThanOrEqual(0.25);
+    expect(m.bendsPerWire).toBeLessThanOrEqual(2.5);
+    expect(m.wired).toBeGreaterThanOrEqual(0.85);
+    expect(m.shape).toBeGreaterThanOrEqual(1);
+    expect(m.shape).toBeLessThanOrEqual(2.2);
+  });
+
+  test('every part is drawn once, with every pin on its net, on the grid and on the edge of its symbol', () => {
+    expect(drawing.symbols.flatMap((s) => s.refs).sort()).toEqual(board.parts.map((p) => p.ref).sort());
+    const pins = drawing.symbols.flatMap((s) =>
+      s.pins.map((p) => {
+        expect([p.x % drawing.grid, p.y % drawing.grid]).toEqual([0, 0]);
+        const edge = p.x === s.x || p.x === s.x + s.width || p.y === s.y || p.y === s.y + s.height;
+        expect([p.ref, p.pin, edge]).toEqual([p.ref, p.pin, true]);
+        return `${p.ref} ${p.index} ${netKey(p.net)}`;
+      }),
+    );
+    expect(pins.sort()).toEqual(board.parts.flatMap((p) => p.nets.map((n, i) => `${p.ref} ${i} ${netKey(n)}`)).sort());
+  });
+
+  test('wires join what is joined and nothing else', () => {
+    expect(wrongJoints(board, drawing)).toEqual([]);
+  });
+
+  test('everything lies on the sheet, and every symbol has its designator', () => {
+    for (const box of [...drawing.symbols, ...drawing.texts, ...drawing.names])
+      expect(
+        box.x >= 0 && box.y >= 0 && box.x + box.width <= drawing.width && box.y + box.height <= drawing.height,
+      ).toBe(true);
+    const lettered = new Set(drawing.texts.map((t) => t.of));
+    expect(drawing.symbols.filter((s) => !s.refs.some((r) => lettered.has(r))).map((s) => s.refs)).toEqual([]);
+  });
+
+  test('a transformer between islands is one symbol on the barrier', () => {
+    const map = recogniseStages(board);
+    const [barrier] = drawing.barriers;
+    for (const { refs, purpose } of map.cores) {
+      const symbols = drawing.symbols.filter((s) => s.refs.some((r) => refs.includes(r)));
+      expect(symbols.map((s) => [...s.refs].sort())).toEqual([[...refs].sort()]);
+      const [symbol] = symbols;
+      const islands = new Set(
+        symbol!.pins.flatMap((p) => {
+          const i = map.islands.findIndex((x) => x.nets.some((n) => netKey(n) === netKey(p.net)));
+          return i < 0 ? [] : [i];
+        }),
+      );
+      if (purpose !== 'transformer' || islands.size < 2 || !barrier) continue;
+      const [[x]] = barrier.points as [readonly [number, number]];
+      // Both sides of a core stand on their sides of the line, or both on one where the islands share a side.
+      if (symbol!.x < x && x < symbol!.x + symbol!.width) expect(symbol!.x + symbol!.width / 2).toBe(x);
+    }
+  });
+});
+
+/** Groups of pins that the wires and names join, held against the nets of the board. */
+function wrongJoints(board: Board, drawing: Drawing): readonly string[] {
+  const wrong: string[] = [];
+  // A wire's every grid point belongs to its net; another net may only cross it.
+  const ends = new Map<string, string>();
+  for (const p of drawing.symbols.flatMap((s) => s.pins)) ends.set(`${p.x} ${p.y}`, netKey(p.net));
+  for (const w of drawing.wires) {
+    for (const [x, y] of w.points) {
+      const there = ends.get(`${x} ${y}`);
+      if (there !== undefined && there !== netKey(w.net)) wrong.push(`${w.net} ends at a pin of ${there}`);
+      ends.set(`${x} ${y}`, netKey(w.net));
+    }
+    // No pin of another net lies along a wire.
+    for (let i = 1; i < w.points.length; i++) {
+      const [[x1, y1], [x2, y2]] = [w.points[i - 1]!, w.points[i]!];
+      if (x1 !== x2 && y1 !== y2) wrong.push(`${w.net} is aslant`);
+      for (const p of drawing.symbols.flatMap((s) => s.pins)) {
+        const on = between(p.x, x1, x2) && between(p.y, y1, y2);
+        if (on && netKey(p.net) !== netKey(w.net)) wrong.push(`${w.net} runs over ${p.ref}.${p.pin}`);
+      }
+    }
+  }
+  // Pieces of a net that no wire joins are told by name at each.
+  for (const net of new Set(board.parts.flatMap((p) => p.nets.map(netKey)))) {
+    if (net === 'nc') continue;
+    const pieces = piecesOf(drawing, net);
+    if (pieces.length > 1 && pieces.some((piece) => !piece.named)) wrong.push(`${net} falls apart`);
+  }
+  return wrong;
+}
+
+const between = (v: number, a: number, b: number): boolean => v >= Math.min(a, b) && v <= Math.max(a, b);
+
+/** The points of the grid from one place to another. */
+function along([x1, y1]: readonly [number, number], [x2, y2]: readonly [number, number], grid: number): string[] {
+  const steps = Math.max(Math.abs(x1 - x2), Math.abs(y1 - y2)) / grid;
+  return Array.from({ length: steps + 1 }, (_, i) => {
+    const part = steps === 0 ? 0 : i / steps;
+    return `${x1 + (x2 - x1) * part} ${y1 + (y2 - y1) * part}`;
+  });
+}
+
+/** What hangs together of a net by wires, and whether each piece is named. */
+function piecesOf(drawing: Drawing, net: string): readonly { readonly named: boolean }[] {
+  const wires = drawing.wires.filter((w) => netKey(w.net) === net);
+  const pins = drawing.symbols.flatMap((s) => s.pins).filter((p) => netKey(p.net) === net);
+  const names = drawing.names.filter((n) => netKey(n.net) === net);
+  const spots: string[][] = [
+    ...wires.map((w) => w.points.flatMap((p, i) => along(w.points[i - 1] ?? p, p, drawing.grid))),
+    ...pins.map((p) => [`${p.x} ${p.y}`]),
+  ];
+  const groups: Set<string>[] = [];
+  for (const list of spots) {
+    const own = groups.filter((g) => list.some((s) => g.has(s)));
+    const merged = new Set([...list, ...own.flatMap((g) => [...g])]);
+    for (const g of own) groups.splice(groups.indexOf(g), 1);
+    groups.push(merged);
+  }
+  return groups.map((g) => ({ named: names.some((n) => g.has(n.at.join(' '))) }));
+}
+
+test('the power goes from left to right: each stage of its way is right of the one before', () => {
+  let [right, all] = [0, 0];
+  for (const { board, drawing } of drawn) {
+    const centre = (k: number): number => drawing.stages[k]!.x + drawing.stages[k]!.width / 2;
+    for (const [a, b] of orderedPairs(readDrawing(board, recogniseStages(board)))) {
+      all++;
+      if (centre(b) > centre(a)) right++;
+    }
+  }
+  expect(all).toBeGreaterThan(200);
+  expect(right / all).toBeGreaterThanOrEqual(0.96);
+});
+
+test('what hangs between a rail and its return hangs down from it', () => {
+  let [right, all] = [0, 0];
+  for (const { board, drawing } of drawn) {
+    const signs = new Set(drawing.names.flatMap((n) => (n.sign === null ? [] : [netKey(n.net)])));
+    for (const s of drawing.symbols) {
+      if (s.pins.length !== 2 || s.turn % 2 === 0 || board.parts.find((p) => p.ref === s.refs[0])?.kind !== 'capacitor')
+        continue;
+      const foot = s.pins.find((p) => signs.has(netKey(p.net)));
+      if (!foot || s.pins.every((p) => signs.has(netKey(p.net)))) continue;
+      all++;
+      if (foot.side === 'down') right++;
+    }
+  }
+  expect(all).toBeGreaterThan(100);
+  expect(right / all).toBeGreaterThanOrEqual(0.97);
+});
