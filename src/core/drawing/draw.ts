@@ -103,6 +103,7 @@ export function drawPlaced(scene: Scene, p: Placement): Drawing {
         s.refs,
         s.kind,
         s.refs.map((r) => parts.get(r)!),
+        (ref) => parts.has(ref),
       ),
     signs,
   );
@@ -155,14 +156,14 @@ export function drawPlaced(scene: Scene, p: Placement): Drawing {
   const { wired } = router;
   grid.crossingCost = NAME_CROSSING;
   const writer = new Names(grid, [...symbols, ...texts, ...names]);
-  const ways = new Map([...wired].map(([n, w]) => [n, [...w.ways]]));
-  for (const [n, { lone }] of wired) {
+  const ways = new Map([...wired].map(([n, w]) => [n, [...w.trees.flat()]]));
+  for (const [n, { trees, lone }] of wired) {
     const net = scene.nets[n]!;
-    if (net.pins.length < 2 || lone.length === 0) continue;
+    if (net.pins.length < 2 || lone.length + trees.length < 2) continue;
     const own = ways.get(n)!;
     const sideOf = new Map(pinsOf[n]!.map((q) => [q.point, q.side]));
-    // What the wires join is named once too: at the first of their points where there is room.
-    const anchors = [...lone.map((at) => [at]), ...(own.length > 0 ? [spots(grid, own)] : [])];
+    // What wires join is named once too: at the first of their points where there is room.
+    const anchors = [...lone.map((at) => [at]), ...trees.map((tree) => spots(grid, tree))];
     for (const places of anchors) {
       const written = REACHES.reduce<Written | null>(
         (found, far) =>

@@ -22,8 +22,13 @@ export function overlap(a: Box, b: Box): boolean {
 }
 
 /** What is written at a symbol: its designator, and its value or marking. */
-export function lettersOf(refs: readonly string[], kind: string, parts: readonly Part[]): readonly string[] {
-  if (refs.length > 1) return [coreName(refs)];
+export function lettersOf(
+  refs: readonly string[],
+  kind: string,
+  parts: readonly Part[],
+  isTaken: (ref: string) => boolean,
+): readonly string[] {
+  if (refs.length > 1) return [coreName(refs, isTaken)];
   const [part] = parts as [Part];
   const value = shortValue(part);
   if (value !== '') return [part.ref, value];
@@ -39,11 +44,13 @@ export function lettersOf(refs: readonly string[], kind: string, parts: readonly
 }
 
 /** What the windings of a core have in common in their names, without the L before it: T1 of LT1P and LT1S. */
-export function coreName(refs: readonly string[]): string {
+export function coreName(refs: readonly string[], isTaken: (ref: string) => boolean): string {
   const [first = ''] = refs;
   let length = first.length;
   for (const ref of refs) while (length > 0 && !ref.startsWith(first.slice(0, length))) length--;
-  const common = first.slice(0, length).replace(/^L(?=[A-Z])/u, '');
+  const whole = first.slice(0, length);
+  const short = whole.replace(/^L(?=[A-Z])/u, '');
+  const common = isTaken(short) ? whole : short;
   return common === '' ? refs.join(' ') : common;
 }
 

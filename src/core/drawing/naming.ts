@@ -55,7 +55,14 @@ export class Names {
       );
       if (!found) return null;
       way = [...found.points].reverse();
-      turn = fits(way.at(-1)!)!;
+      const last = way.at(-1)!;
+      // The name must not lie over the wire that leads to it.
+      const clear = (s: Side): boolean => {
+        const box = this.boxAt(last, s, text);
+        return this.isFree(box, last) && !(this.points(box) ?? []).some((i) => i !== last && way.includes(i));
+      };
+      turn = sides.find(clear) ?? null;
+      if (turn === null) return null;
       grid.lay(net, way);
     }
     const end = way.at(-1)!;

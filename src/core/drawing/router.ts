@@ -13,7 +13,8 @@ export interface NetToWire {
 
 /** How a net was wired: its ways as neighbouring points, and the pins that no wire reaches. */
 export interface WiredNet {
-  readonly ways: readonly (readonly number[])[];
+  /** What hangs together by wires: a list of ways for each; one where the net is whole. */
+  readonly trees: readonly (readonly (readonly number[])[])[];
   readonly lone: readonly number[];
 }
 
@@ -54,7 +55,7 @@ export class Router {
 
   /** How often a net's wires cross others. */
   crossingsOf(net: number): number {
-    return (this.wired.get(net)?.ways ?? []).reduce((sum, way) => sum + this.grid.crossingsOf(net, way), 0);
+    return (this.wired.get(net)?.trees.flat() ?? []).reduce((sum, way) => sum + this.grid.crossingsOf(net, way), 0);
   }
 
   /**
@@ -101,7 +102,7 @@ export class Router {
         named.add(worst.net);
         left--;
         this.lift(worst.net);
-        this.wired.set(worst.net, { ways: [], lone: worst.pins });
+        this.wired.set(worst.net, { trees: [], lone: worst.pins });
       }
     }
   }
@@ -114,14 +115,14 @@ export class Router {
       this.anew({ ...net, most: 3 * net.most });
       if (!this.isShort(net.net) && isGood()) continue;
       this.lift(net.net);
-      for (const way of before.ways) this.grid.lay(net.net, way);
+      for (const way of before.trees.flat()) this.grid.lay(net.net, way);
       this.wired.set(net.net, before);
     }
   }
 
   /** Takes a net's wires up. */
   lift(net: number): void {
-    for (const way of this.wired.get(net)?.ways ?? []) this.grid.lift(net, way);
+    for (const way of this.wired.get(net)?.trees.flat() ?? []) this.grid.lift(net, way);
     this.wired.delete(net);
   }
 
@@ -152,7 +153,7 @@ export class Router {
 
   private isShort(net: number): boolean {
     const wired = this.wired.get(net);
-    return wired !== undefined && this.byNet.get(net)!.pins.length > 1 && wired.lone.length > 0;
+    return wired !== undefined && this.byNet.get(net)!.pins.length > 1 && wired.lone.length + wired.trees.length > 1;
   }
 
   private span(pins: readonly number[]): number {
@@ -161,8 +162,26 @@ export class Router {
     return Math.max(...xs) - Math.min(...xs) + Math.max(...ys) - Math.min(...ys) + pins.length;
   }
 
-  private wire({ net, pins, most }: NetToWire, force: boolean): WiredNet {
-    if (pins.length < 2) return { ways: [], lone: pins };
+  /** Wires a net as one tree; what that does not reach as further ones. */
+  private wire(net: NetToWire, force: boolean): WiredNet {
+    if (net.pins.length < 2) return { trees: [], lone: net.pins };
+    const trees: (readonly (readonly number[])[])[] = [];
+    const lone: number[] = [];
+    let rest = net.pins;
+    while (rest.length > 0) {
+      const { ways, first, left } = this.grow(net, rest, force);
+      if (ways.length > 0) trees.push(ways);
+      else lone.push(first);
+      rest = left;
+    }
+    return { trees, lone };
+  }
+
+  private grow(
+    { net, most }: NetToWire,
+    pins: readonly number[],
+    force: boolean,
+  ): { readonly ways: readonly (readonly number[])[]; readonly first: number; readonly left: readonly number[] } {
     const { grid } = this;
     const ways: (readonly number[])[] = [];
     const tree = new Set<number>();
@@ -171,11 +190,11 @@ export class Router {
     const first = this.middle(pins);
     tree.add(first);
     rest.delete(first);
-    const lone: number[] = [];
+    const left: number[] = [];
     const xy = (p: number): readonly [number, number] => [p % grid.width, Math.floor(p / grid.width)];
-    let [left, top] = xy(first);
-    let [right, bottom] = [left, top];
-    const guess = (x: number, y: number): number => Math.max(0, left - x, x - right) + Math.max(0, top - y, y - bottom);
+    let [west, north] = xy(first);
+    let [east, south] = [west, north];
+    const guess = (x: number, y: number): number => Math.max(0, west - x, x - east) + Math.max(0, north - y, y - south);
     const isEnd = (p: number): boolean => tree.has(p);
     while (rest.size > 0) {
       const next = [...rest].reduce((a, b) => (guess(...xy(b)) < guess(...xy(a)) ? b : a));
@@ -186,7 +205,7 @@ export class Router {
         if (found) for (const other of grid.inTheWay(net, found.points)) this.lift(other);
       }
       if (!found) {
-        lone.push(next);
+        left.push(next);
         continue;
       }
       grid.lay(net, found.points);
@@ -194,11 +213,10 @@ export class Router {
       for (const p of found.points) {
         tree.add(p);
         const [x, y] = xy(p);
-        [left, right, top, bottom] = [Math.min(left, x), Math.max(right, x), Math.min(top, y), Math.max(bottom, y)];
+        [west, east, north, south] = [Math.min(west, x), Math.max(east, x), Math.min(north, y), Math.max(south, y)];
       }
     }
-    // A tree of one pin is no wire.
-    return ways.length === 0 ? { ways, lone: [...pins] } : { ways, lone };
+    return { ways, first, left };
   }
 
   private middle(pins: readonly number[]): number {

@@ -1,6 +1,9 @@
 import { netKey } from '@/core/circuit';
 import type { Drawing, DrawnSymbol } from '@/core/drawing';
 
+/** How much nearer something must be that no wire joins, pixels. */
+const STRANGER = 250;
+
 const WAYS: Readonly<Record<string, readonly [number, number]>> = {
   ArrowLeft: [-1, 0],
   ArrowRight: [1, 0],
@@ -29,7 +32,7 @@ export function walk(drawing: Drawing, ref: string, key: string): string | null 
     const aside = Math.abs(dx * way[1]) + Math.abs(dy * way[0]);
     if (along <= 0 || aside > 2 * along) continue;
     const joined = s.pins.some((p) => nets.has(netKey(p.net)));
-    const far = along + 2 * aside + (joined ? 0 : 1e4);
+    const far = along + 2 * aside + (joined ? 0 : STRANGER);
     if (far < least) [best, least] = [s.refs[0]!, far];
   }
   return best;
