@@ -3,13 +3,13 @@ import type { Board } from '../circuit';
 import { recogniseStages } from '../stages';
 import type { StageMap } from '../stages';
 import { GRID } from './drawing';
-import type { DrawnName, DrawnSymbol, Drawing, Side } from './drawing';
+import type { DrawnSymbol, Drawing, Side } from './drawing';
 import { CELL_HEIGHT, CELL_WIDTH } from './form';
 import { measureDrawing } from './measure';
 import { orderedPairs, powerNets } from './neighbours';
 import { letter, lettersOf } from './lettering';
-import { Names, signBox } from './naming';
-import type { Written } from './naming';
+import { nameNets, placeSigns } from './nameNets';
+import type { GridPin } from './nameNets';
 import type { Placement } from './placement';
 import { Router } from './router';
 import { readDrawing } from './readDrawing';
@@ -17,7 +17,6 @@ import type { Scene } from './scene';
 import { resettle, settle } from './settle';
 import { standingOf } from './standing';
 import type { Standing } from './remembered';
-import { runs } from './runs';
 import { WireGrid } from './wireGrid';
 
 /** Steps of the grid around the sheet. */
@@ -34,13 +33,10 @@ const LEAST_ATTEMPTS = 4;
 const MOST_ATTEMPTS = 14;
 const LEAST_WIRED = 0.86;
 const MOST_CROSSED = 0.25;
-const OUT_OF_ORDER = 3;
+const OUT_OF_ORDER = 1.5;
 const SHORT_OF = 250;
-const MAY_BE_NAMED = 0.13;
-/** What the wire to a name may cost: the shorter first. */
-const REACHES = [12, 40, 120, 400] as const;
-/** What it costs the wire to a name to cross another: names are there to be rid of crossings. */
-const NAME_CROSSING = 100;
+const WRONG = 100;
+const MAY_BE_NAMED = 0.11;
 
 /** A drawing, and where everything stands in it: what it is drawn from again when something was added. */
 export interface Drawn {
@@ -76,7 +72,7 @@ export function draw(board: Board, map: StageMap = recogniseStages(board), befor
 function faultsOf(drawing: Drawing): number {
   const { unreached, overlaps, through, wired, crossingsPerNet } = measureDrawing(drawing);
   const wrong = unreached.length + overlaps.length + through.length;
-  return 10 * wrong + SHORT_OF * (Math.max(0, LEAST_WIRED - wired) + Math.max(0, crossingsPerNet - MOST_CROSSED));
+  return WRONG * wrong + SHORT_OF * (Math.max(0, LEAST_WIRED - wired) + Math.max(0, crossingsPerNet - MOST_CROSSED));
 }
 
 /** Pairs of stages of which the second is not right of the first, though the power goes from that to this. */
@@ -92,10 +88,7 @@ const DY: Readonly<Record<Side, number>> = { left: 0, right: 0, up: -1, down: 1 
 export function drawPlaced(scene: Scene, p: Placement): Drawing {
   const symbols = placedSymbols(scene, p);
   const parts = new Map(scene.board.parts.map((x) => [x.ref, x]));
-  const signOf = new Map(scene.nets.map((n) => [n.key, n.sign]));
-  const signs = symbols.flatMap((s) =>
-    s.pins.filter((q) => (signOf.get(netKey(q.net)) ?? null) !== null).map((q) => signBox(q.x, q.y, q.side)),
-  );
+  const signs = placeSigns(scene, symbols);
   const texts = letter(
     symbols,
     (s) =>
@@ -112,7 +105,7 @@ export function drawPlaced(scene: Scene, p: Placement): Drawing {
   for (const s of symbols) block(grid, s);
   for (const t of texts) block(grid, { x: t.x + 1, y: t.y + 1, width: t.width - 2, height: t.height - 2 });
   const netOf = new Map(scene.nets.map((n, i) => [n.key, i]));
-  const pinsOf = scene.nets.map((): { point: number; side: Side }[] => []);
+  const pinsOf = scene.nets.map((): GridPin[] => []);
   for (const s of symbols)
     for (const pin of s.pins) {
       const n = netOf.get(netKey(pin.net));
@@ -124,16 +117,7 @@ export function drawPlaced(scene: Scene, p: Placement): Drawing {
       const door = point(pin.x + DX[pin.side] * GRID, pin.y + DY[pin.side] * GRID);
       if (grid.doorstep[door] === -1) grid.doorstep[door] = n;
     }
-  const names: DrawnName[] = [];
-  scene.nets.forEach((net, n) => {
-    if (net.sign === null) return;
-    for (const { point: at, side } of pinsOf[n]!) {
-      const [x, y] = [at % grid.width, Math.floor(at / grid.width)];
-      const box = signBox(x * GRID, y * GRID, side);
-      names.push({ net: net.name, ...box, sign: net.sign, at: [x * GRID, y * GRID], side });
-      block(grid, box, at);
-    }
-  });
+  for (const sign of signs) block(grid, sign, point(...sign.at));
   const power = powerNets(scene.board);
   const router = new Router(
     grid,
@@ -153,41 +137,14 @@ export function drawPlaced(scene: Scene, p: Placement): Drawing {
   router.wireAll();
   const few = scene.nets.filter((n) => n.sign === null && n.pins.length >= 2 && n.pins.length <= FEW).length;
   router.thin(CROSSINGS_PER_NET * scene.nets.length, Math.floor(few * MAY_BE_NAMED));
-  const { wired } = router;
-  grid.crossingCost = NAME_CROSSING;
-  const writer = new Names(grid, [...symbols, ...texts, ...names]);
-  const ways = new Map([...wired].map(([n, w]) => [n, [...w.trees.flat()]]));
-  for (const [n, { trees, lone }] of wired) {
-    const net = scene.nets[n]!;
-    if (net.pins.length < 2 || lone.length + trees.length < 2) continue;
-    const own = ways.get(n)!;
-    const sideOf = new Map(pinsOf[n]!.map((q) => [q.point, q.side]));
-    // What wires join is named once too: at the first of their points where there is room.
-    const anchors = [...lone.map((at) => [at]), ...trees.map((tree) => spots(grid, tree))];
-    for (const places of anchors) {
-      const written = REACHES.reduce<Written | null>(
-        (found, far) =>
-          places.reduce<Written | null>(
-            (one, at) => one ?? writer.write(n, at, net.name, sideOf.get(at) ?? 'up', far),
-            found,
-          ),
-        null,
-      );
-      if (!written) continue;
-      names.push(written.name);
-      if (written.way.length > 1) own.push(written.way);
-    }
-  }
-  const wires = [...ways].flatMap(([n, list]) =>
-    runs(grid, list).map((points) => ({ net: scene.nets[n]!.name, points })),
-  );
+  const { names, wires } = nameNets(scene, grid, router.wired, pinsOf, [...symbols, ...texts, ...signs]);
   return {
     grid: GRID,
     width: grid.width * GRID,
     height: grid.height * GRID,
     symbols,
     wires,
-    names,
+    names: [...signs, ...names],
     texts,
     stages: stageBoxes(scene, symbols),
     barriers: barrierOf(scene, p, grid),
@@ -237,18 +194,6 @@ function block(
   for (let y = Math.ceil(box.y / GRID); y <= Math.floor((box.y + box.height) / GRID); y++)
     for (let x = Math.ceil(box.x / GRID); x <= Math.floor((box.x + box.width) / GRID); x++)
       if (grid.inside(x, y) && grid.at(x, y) !== but) grid.blocked[grid.at(x, y)] = 1;
-}
-
-/** Points of a net's wires where its name may stand, from their middle outwards. */
-function spots(grid: WireGrid, ways: readonly (readonly number[])[]): readonly number[] {
-  const points = ways
-    .flat()
-    .filter((i) => grid.pin[i] === -1 && grid.mayStop(grid.across[i]! >= 0 ? grid.across[i]! : grid.down[i]!, i));
-  const middle = Math.floor(points.length / 2);
-  const order = points.map((at, i) => ({ at, far: Math.abs(i - middle) })).sort((x, y) => x.far - y.far);
-  return [...order.map((o) => o.at), ...ways.flatMap((w) => [w[0]!, w.at(-1)!])].filter(
-    (_, i) => i % 2 === 0 || i < 20,
-  );
 }
 
 function stageBoxes(scene: Scene, symbols: readonly DrawnSymbol[]): Drawing['stages'] {

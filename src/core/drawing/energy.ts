@@ -12,7 +12,7 @@ const UPSIDE_DOWN = 10;
 /** A part that lies though its ends are far apart in height, and one that stands though they are not. */
 const LYING_DOWN = 12;
 const STANDING_UP = 8;
-const OUT_OF_ORDER = 80;
+const OUT_OF_ORDER = 200;
 const COHESION = 0.5;
 const TENDENCY = 1.2;
 /** Parts on the same two nets stand side by side. */

@@ -49,7 +49,7 @@ export function coreName(refs: readonly string[], isTaken: (ref: string) => bool
   let length = first.length;
   for (const ref of refs) while (length > 0 && !ref.startsWith(first.slice(0, length))) length--;
   const whole = first.slice(0, length);
-  const short = whole.replace(/^L(?=[A-Z])/u, '');
+  const short = whole.replace(/^L(?=T\d|CM)/u, '');
   const common = isTaken(short) ? whole : short;
   return common === '' ? refs.join(' ') : common;
 }

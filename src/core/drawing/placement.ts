@@ -19,6 +19,7 @@ export interface Placement {
 const FILL = 0.5;
 /** Each further attempt has more room. */
 const LOOSER = 0.06;
+const LEAST_FILL = 0.25;
 /** Width to height that a sheet aims at. */
 const SHAPE = 1.55;
 const LEAST_SHAPE = 1.1;
@@ -30,16 +31,16 @@ function cells(pose: Pose): number {
 }
 
 /** An empty sheet that is large enough, with its barrier where the sides' shares of the symbols put it. */
-export function emptySheet(scene: Scene, attempt: number): Placement {
+export function emptySheet(scene: Scene, attempt: number, more = 0): Placement {
   const area = (side?: string): number =>
     scene.symbols.reduce((sum, s) => sum + (side === undefined || s.side === side ? cells(s.poses[0]!) : 0), 0);
-  const total = Math.max(6, area() / (FILL - LOOSER * (attempt - 1)));
+  const total = Math.max(6, area() / Math.max(LEAST_FILL, FILL - LOOSER * (attempt - 1)));
   const tallest = Math.max(4, ...scene.symbols.map((s) => s.poses[0]!.rows + 1));
   const rows = Math.max(tallest, Math.round(Math.sqrt((total * CELL_WIDTH) / (SHAPE * CELL_HEIGHT))));
   const cols = Math.max(4, Math.ceil(total / rows));
   const share = area('left') / Math.max(1, area('left') + area('right'));
   const barrier = scene.parted ? Math.min(cols - 3, Math.max(1, Math.round(share * (cols - 2)))) : -1;
-  return sheetOf(scene, cols, rows, barrier);
+  return sheetOf(scene, cols, rows + more, barrier);
 }
 
 /** An empty sheet of so many cells. */
@@ -56,28 +57,46 @@ export function sheetOf(scene: Scene, cols: number, rows: number, barrier: numbe
   };
 }
 
-/** A sheet without the empty columns and rows at its edges. */
+/** A sheet without the empty columns and rows at its edges, and with no more than one of them next to each other inside. */
 export function trimmed(scene: Scene, p: Placement): Placement {
-  let [left, right, top, bottom] = [p.cols, 0, p.rows, 0];
-  scene.symbols.forEach((s, i) => {
-    const { cols, rows } = s.poses[p.pose[i]!]!;
-    left = Math.min(left, p.col[i]!);
-    right = Math.max(right, p.col[i]! + cols);
-    top = Math.min(top, p.row[i]!);
-    bottom = Math.max(bottom, p.row[i]! + rows);
-  });
-  if (left >= right) return p;
-  if (p.barrier >= 0) [left, right] = [Math.min(left, p.barrier), Math.max(right, p.barrier + 2)];
+  if (scene.symbols.length === 0) return p;
+  const cols = kept(
+    p.cols,
+    (c) => (p.barrier >= 0 && (c === p.barrier || c === p.barrier + 1)) || uses(scene, p, c, true),
+  );
+  const rows = kept(p.rows, (r) => uses(scene, p, r, false));
   // Neither a strip nor a tower: what is left over is margin.
-  const [wide, high] = [right - left, bottom - top];
+  const [wide, high] = [cols.count, rows.count];
   return {
     ...p,
     cols: Math.max(wide, Math.ceil((LEAST_SHAPE * high * CELL_HEIGHT) / CELL_WIDTH)),
     rows: Math.max(high, Math.ceil((wide * CELL_WIDTH) / (MOST_SHAPE * CELL_HEIGHT))),
-    barrier: p.barrier < 0 ? -1 : p.barrier - left,
-    col: p.col.map((c) => c - left),
-    row: p.row.map((r) => r - top),
+    barrier: p.barrier < 0 ? -1 : cols.now[p.barrier]!,
+    col: p.col.map((c) => cols.now[c]!),
+    row: p.row.map((r) => rows.now[r]!),
   };
+}
+
+/** Whether a block stands in a column or row. */
+function uses(scene: Scene, p: Placement, line: number, column: boolean): boolean {
+  return scene.symbols.some((s, i) => {
+    const pose = s.poses[p.pose[i]!]!;
+    const [from, size] = column ? [p.col[i]!, pose.cols] : [p.row[i]!, pose.rows];
+    return line >= from && line < from + size;
+  });
+}
+
+/** The lines of a sheet that stay, and the place of each then. */
+function kept(lines: number, isUsed: (line: number) => boolean): { readonly count: number; readonly now: Int16Array } {
+  const used = Array.from({ length: lines }, (_, i) => isUsed(i));
+  const now = new Int16Array(lines);
+  const last = used.lastIndexOf(true);
+  let count = 0;
+  used.forEach((is, i) => {
+    now[i] = count;
+    if (is || (i > 0 && used[i - 1]! && i < last)) count++;
+  });
+  return { count: Math.max(1, count), now };
 }
 
 /** The columns that a symbol may stand in: the first, and the last that its block may reach. */

@@ -10,11 +10,14 @@ const TRIES = 1200;
 
 /** Places every symbol: first along the power's way, then by small changes that shorten and straighten the wires. */
 export function settle(scene: Scene, attempt = 1): Placement {
-  const p = emptySheet(scene, attempt);
-  const sheet = new Sheet(scene, p, attempt);
-  sheet.begin();
-  sheet.anneal(TRIES * scene.symbols.length);
-  return trimmed(scene, p);
+  for (let more = 0; ; more += MORE_ROWS) {
+    const p = emptySheet(scene, attempt, more);
+    const sheet = new Sheet(scene, p, attempt);
+    // Large symbols on the barrier may need a taller sheet than all of them together.
+    if (!sheet.begin()) continue;
+    sheet.anneal(TRIES * scene.symbols.length);
+    return trimmed(scene, p);
+  }
 }
 
 /** Rows that a sheet gets at its foot where there is no room left, and how often. */

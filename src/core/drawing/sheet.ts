@@ -38,8 +38,8 @@ export class Sheet {
     this.movable = scene.symbols.map((_, i) => i);
   }
 
-  /** Every symbol as near as there is room to where its stage belongs. */
-  begin(): void {
+  /** Every symbol as near as there is room to where its stage belongs; false where there is no room for one. */
+  begin(): boolean {
     const { scene, p } = this;
     const ranks = powerRanks(scene);
     const rank = (i: number): number => {
@@ -55,8 +55,9 @@ export class Sheet {
       const kind = scene.stages.find((s) => s.symbols.includes(i))?.kind ?? 'unplaced';
       const x = from + rank(i) * (to - from + 1 - pose.cols);
       const y = tendency(kind) * (p.rows - pose.rows);
-      this.nearest(i, x, y);
+      if (!this.nearest(i, x, y)) return false;
     }
+    return true;
   }
 
   /** Puts a symbol there in a pose, whatever side it belongs to, if there is room for it. */
@@ -68,8 +69,8 @@ export class Sheet {
     return true;
   }
 
-  /** Puts a symbol as near to a place as there is room. */
-  nearest(i: number, x: number, y: number): void {
+  /** Puts a symbol as near to a place as there is room; false where there is none. */
+  nearest(i: number, x: number, y: number): boolean {
     const [from, to] = columnsFor(this.scene, this.p, i);
     const { cols, rows } = this.scene.symbols[i]!.poses[0]!;
     let best = Infinity;
@@ -79,8 +80,9 @@ export class Sheet {
         const far = Math.abs(c - x) + Math.abs(r - y);
         if (far < best && this.free(i, c, r, cols, rows)) [best, col, row] = [far, c, r];
       }
-    if (col < 0) throw new RangeError('the sheet has no room');
+    if (col < 0) return false;
     this.put(i, col, row, 0);
+    return true;
   }
 
   private free(i: number, col: number, row: number, cols: number, rows: number): boolean {

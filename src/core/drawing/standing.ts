@@ -57,12 +57,7 @@ export function standingOn(scene: Scene, before: Standing, rows: number): Placem
   if (left.length > Math.max(2, MOST_NEW * scene.symbols.length)) return null;
   for (const i of left) {
     const [x, y] = besides(scene, p, i, before);
-    try {
-      sheet.nearest(i, x, y);
-    } catch (error) {
-      if (error instanceof RangeError) return 'no room';
-      throw error;
-    }
+    if (!sheet.nearest(i, x, y)) return 'no room';
   }
   // What stood somewhere stays near there; the best place is looked for only for what is new.
   const unknown = left.filter((i) => scene.symbols[i]!.members.every((m) => !before.places[m.refs[0]!]));
