@@ -1,7 +1,7 @@
 import { netKey } from '@/core/circuit';
 import type { Drawing, DrawnPin } from '@/core/drawing';
 
-/** Both leads where they touch: the nearest two pins of the nets, red round, black square. */
+/** Both leads where they touch: the nearest two pins of the nets, red a diamond, black round, as everywhere. */
 export function Leads({ drawing, nets }: { drawing: Drawing; nets: readonly string[] }) {
   const [red, black] = nets;
   if (red === undefined || black === undefined) return null;
@@ -12,10 +12,10 @@ export function Leads({ drawing, nets }: { drawing: Drawing; nets: readonly stri
   const [r, b] = pair;
   return (
     <g strokeWidth={2.4}>
-      <circle cx={r.x} cy={r.y} r={7} fill="none" stroke="var(--oxide)" />
+      <path d={`M${r.x} ${r.y - 8}l8 8l-8 8l-8 -8z`} fill="none" stroke="var(--oxide)" />
       <path d={`M${r.x - 5} ${r.y - 5}l-14 -14`} stroke="var(--oxide)" strokeWidth={4} strokeLinecap="round" />
-      <rect x={b.x - 6} y={b.y - 6} width={12} height={12} fill="none" stroke="var(--ink)" />
-      <path d={`M${b.x + 6} ${b.y - 6}l13 -13`} stroke="var(--ink)" strokeWidth={4} strokeLinecap="square" />
+      <circle cx={b.x} cy={b.y} r={7} fill="none" stroke="var(--ink)" />
+      <path d={`M${b.x + 5} ${b.y - 5}l14 -14`} stroke="var(--ink)" strokeWidth={4} strokeLinecap="round" />
     </g>
   );
 }
