@@ -1,7 +1,6 @@
 import { writeFileSync } from 'node:fs';
-import { draw, drawingSvg, measureDrawing } from '@/core/drawing';
+import { draw, drawingSvg, measureDrawing, titleLines } from '@/core/drawing';
 import type { Drawing } from '@/core/drawing';
-import { recogniseStages } from '@/core/stages';
 import { openBoard } from '@/wire/openBoard';
 import { UnusableArguments, option, readArguments } from './arguments';
 
@@ -11,13 +10,10 @@ export function drawCommand(words: readonly string[]): number {
   const [path] = args.plain;
   if (path === undefined) throw new UnusableArguments('draw needs a board file.');
   const board = openBoard(path, option(args, 'facts'));
-  const map = recogniseStages(board);
-  const { drawing } = draw(board, map);
+  const { drawing } = draw(board);
   const file = option(args, 'svg');
   if (file !== undefined) {
-    const assumed = board.parts.filter((p) => p.basis === 'assumed').length;
-    const lines = [board.title, `drawn from ${board.parts.length - assumed} traced facts, ${assumed} assumed`];
-    writeFileSync(file, drawingSvg(drawing, board, map, { lines }));
+    writeFileSync(file, drawingSvg(drawing, board.title, titleLines(board)));
   }
   if (option(args, 'json') !== undefined) console.log(JSON.stringify(contractJson(drawing)));
   else console.log(text(drawing, file));

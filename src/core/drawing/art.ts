@@ -9,8 +9,8 @@ export interface PlacedArt {
   readonly marks: readonly Mark[];
 }
 
-/** The lines and letters of a placed symbol. nameOf: what is written at its pins. */
-export function artOf(symbol: DrawnSymbol, nameOf: (ref: string, index: number) => string): PlacedArt {
+/** The lines and letters of a placed symbol. */
+export function artOf(symbol: DrawnSymbol): PlacedArt {
   const { x, y, width, height, turn, flip } = symbol;
   const upright = turn % 2 === 0;
   const [w, h] = upright ? [width, height] : [height, width];
@@ -30,7 +30,7 @@ export function artOf(symbol: DrawnSymbol, nameOf: (ref: string, index: number) 
   };
   const pins = symbol.pins.map((p) => {
     const [a, b] = back(p.x, p.y);
-    return { ref: p.ref, name: nameOf(p.ref, p.index), index: p.index, x: a, y: b };
+    return { ref: p.ref, name: p.label, index: p.index, x: a, y: b };
   });
   const { strokes, marks = [] } = SYMBOLS[symbol.kind]!({ width: w, height: h, pins });
   return { transform: matrix(there), strokes, marks: marks.map((m) => standing(m, there, flip)) };

@@ -9,6 +9,8 @@ import type { SceneSymbol } from './scene';
 /** Most parts that stand in one line as a block. */
 const LONGEST = 4;
 const LYING_BLOCK = 3;
+/** A divider hangs on something at least as high as this. */
+const HIGH = 0.3;
 
 /**
  * Symbols that always stand together, as one block each: the transistors of a leg between its rails, parts in series, the
@@ -32,6 +34,10 @@ interface End {
   readonly symbol: number;
   readonly pin: 0 | 1;
 }
+
+/** A line of parts from its other end. */
+const fromBehind = (line: readonly End[]): readonly End[] =>
+  [...line].reverse().map(({ symbol, pin }) => ({ symbol, pin: pin === 0 ? 1 : 0 }));
 
 class Joiner {
   private readonly used = new Set<number>();
@@ -130,12 +136,11 @@ class Joiner {
     };
     const after = grow({ symbol: i, pin: 0 });
     const before = grow({ symbol: i, pin: 1 });
-    const turned = before.reverse().map(({ symbol, pin }): End => ({ symbol, pin: (1 - pin) as 0 | 1 }));
-    const line = [...turned, { symbol: i, pin: 0 } as End, ...after];
+    const line = [...fromBehind(before), { symbol: i, pin: 0 } as End, ...after];
     // From the higher end to the lower.
     const first = this.level(line[0]!, 0);
     const last = this.level(line.at(-1)!, 1);
-    return last > first ? line.reverse().map(({ symbol, pin }): End => ({ symbol, pin: (1 - pin) as 0 | 1 })) : line;
+    return last > first ? fromBehind(line) : line;
   }
 
   /** The level where a part is entered (0) or left (1). */
@@ -173,7 +178,7 @@ class Joiner {
       ends.map(({ symbol, pin }) => this.symbols[symbol]!.poses[pin === 0 ? 1 : 3]!);
     const along = (ends: readonly End[]): Pose[] =>
       ends.map(({ symbol, pin }) => this.symbols[symbol]!.poses[pin === 0 ? 0 : 2]!);
-    const back = [...line].reverse().map(({ symbol, pin }): End => ({ symbol, pin: (1 - pin) as 0 | 1 }));
+    const back = fromBehind(line);
     const standing = 8 * Math.max(0, 0.2 - drop);
     const lying = LYING_BLOCK + 20 * Math.max(0, drop - 0.2);
     this.join(list, [
@@ -196,9 +201,6 @@ class Joiner {
     });
   }
 }
-
-/** A line that begins at its other end has its high level there. */
-const HIGH = 0.3;
 
 /** A block built from its last member to its first, with pins and parts in the order of the members. */
 function reordered(pose: Pose, members: number): Pose {

@@ -5,7 +5,6 @@ import { testBoards } from '@/testing/boards';
 import { draw, measureDrawing } from '.';
 import type { Drawing } from '.';
 import { readDrawing } from './readDrawing';
-import { orderedPairs } from './neighbours';
 
 const drawn = testBoards().map(({ name, board }) => ({ name, board, drawing: draw(board).drawing }));
 
@@ -132,7 +131,7 @@ test('the power goes from left to right: each stage of its way is right of the o
   let [right, all] = [0, 0];
   for (const { board, drawing } of drawn) {
     const centre = (k: number): number => drawing.stages[k]!.x + drawing.stages[k]!.width / 2;
-    for (const [a, b] of orderedPairs(readDrawing(board, recogniseStages(board)))) {
+    for (const [a, b] of readDrawing(board, recogniseStages(board)).order) {
       all++;
       if (centre(b) > centre(a)) right++;
     }

@@ -2,16 +2,16 @@ import { netKey, pinNames } from '../circuit';
 import type { Board } from '../circuit';
 import { recogniseStages } from '../stages';
 import type { StageMap } from '../stages';
-import { GRID } from './drawing';
-import type { DrawnSymbol, Drawing, Side } from './drawing';
+import { GRID, STEP_TO } from './drawing';
+import type { Box, DrawnSymbol, Drawing } from './drawing';
 import { CELL_HEIGHT, CELL_WIDTH } from './form';
 import { measureDrawing } from './measure';
-import { orderedPairs, powerNets } from './neighbours';
 import { letter, lettersOf } from './lettering';
 import { nameNets, placeSigns } from './nameNets';
 import type { GridPin } from './nameNets';
 import type { Placement } from './placement';
-import { Router } from './router';
+import { pinLabels } from './pinLabels';
+import { FEW_PINS, Router } from './router';
 import { readDrawing } from './readDrawing';
 import type { Scene } from './scene';
 import { resettle, settle } from './settle';
@@ -24,7 +24,6 @@ const MARGIN = 5;
 /** What a wire to one more pin may cost, by how many pins its net has. */
 const MOST_FEW = 150;
 const MOST_MANY = 70;
-const FEW = 5;
 /** Crossings that a drawing may have for each of its nets, and the share of nets of few pins that may be named for it. */
 const CROSSINGS_PER_NET = 0.22;
 /** How often a board is placed anew where the drawing is not good: the fewer symbols the more often. And what makes it so. */
@@ -76,16 +75,13 @@ function faultsOf(drawing: Drawing): number {
 }
 
 /** Pairs of stages of which the second is not right of the first, though the power goes from that to this. */
-function backwards(scene: Scene, { stages }: Drawing): number {
+function backwards({ order }: Scene, { stages }: Drawing): number {
   const centre = (k: number): number => stages[k]!.x + stages[k]!.width / 2;
-  return orderedPairs(scene).filter(([a, b]) => centre(b) <= centre(a)).length;
+  return order.filter(([a, b]) => centre(b) <= centre(a)).length;
 }
 
-const DX: Readonly<Record<Side, number>> = { left: -1, right: 1, up: 0, down: 0 };
-const DY: Readonly<Record<Side, number>> = { left: 0, right: 0, up: -1, down: 1 };
-
 /** Draws what has been placed: letters, then wires around them, then names where no wire goes. */
-export function drawPlaced(scene: Scene, p: Placement): Drawing {
+function drawPlaced(scene: Scene, p: Placement): Drawing {
   const symbols = placedSymbols(scene, p);
   const parts = new Map(scene.board.parts.map((x) => [x.ref, x]));
   const signs = placeSigns(scene, symbols);
@@ -114,11 +110,11 @@ export function drawPlaced(scene: Scene, p: Placement): Drawing {
       grid.pin[at] = n ?? 32000;
       if (n === undefined) continue;
       pinsOf[n]!.push({ point: at, side: pin.side });
-      const door = point(pin.x + DX[pin.side] * GRID, pin.y + DY[pin.side] * GRID);
+      const [dx, dy] = STEP_TO[pin.side];
+      const door = point(pin.x + dx * GRID, pin.y + dy * GRID);
       if (grid.doorstep[door] === -1) grid.doorstep[door] = n;
     }
   for (const sign of signs) block(grid, sign, point(...sign.at));
-  const power = powerNets(scene.board);
   const router = new Router(
     grid,
     scene.nets.flatMap((net, n) =>
@@ -127,15 +123,15 @@ export function drawPlaced(scene: Scene, p: Placement): Drawing {
             {
               net: n,
               pins: pinsOf[n]!.map((q) => q.point),
-              most: net.pins.length <= FEW ? MOST_FEW : MOST_MANY,
-              isPower: power.has(net.key),
+              most: net.pins.length <= FEW_PINS ? MOST_FEW : MOST_MANY,
+              isPower: net.isPower,
             },
           ]
         : [],
     ),
   );
   router.wireAll();
-  const few = scene.nets.filter((n) => n.sign === null && n.pins.length >= 2 && n.pins.length <= FEW).length;
+  const few = scene.nets.filter((n) => n.sign === null && n.pins.length >= 2 && n.pins.length <= FEW_PINS).length;
   router.thin(CROSSINGS_PER_NET * scene.nets.length, Math.floor(few * MAY_BE_NAMED));
   const { names, wires } = nameNets(scene, grid, router.wired, pinsOf, [...symbols, ...texts, ...signs]);
   return {
@@ -152,7 +148,9 @@ export function drawPlaced(scene: Scene, p: Placement): Drawing {
 }
 
 function placedSymbols(scene: Scene, p: Placement): readonly DrawnSymbol[] {
-  const parts = new Map(scene.board.parts.map((x) => [x.ref, x]));
+  const parts = new Map(
+    scene.board.parts.map((x) => [x.ref, { ...x, names: pinNames(x), labels: pinLabels(x, scene.map) }]),
+  );
   return scene.symbols.flatMap((s, i) => {
     const pose = s.poses[p.pose[i]!]!;
     const x = (MARGIN + p.col[i]! * CELL_WIDTH) * GRID;
@@ -172,7 +170,8 @@ function placedSymbols(scene: Scene, p: Placement): readonly DrawnSymbol[] {
           const seat = pose.pins[p.seats[i]?.[k] ?? part.from + k]!;
           return {
             ref: pin.ref,
-            pin: pinNames(own)[pin.pin]!,
+            pin: own.names[pin.pin]!,
+            label: own.labels[pin.pin]!,
             index: pin.pin,
             net: own.nets[pin.pin]!,
             x: x + seat.x * GRID,
@@ -186,11 +185,7 @@ function placedSymbols(scene: Scene, p: Placement): readonly DrawnSymbol[] {
 }
 
 /** Takes every point of a box away from wires. */
-function block(
-  grid: WireGrid,
-  box: { readonly x: number; readonly y: number; readonly width: number; readonly height: number },
-  but = -1,
-): void {
+function block(grid: WireGrid, box: Box, but = -1): void {
   for (let y = Math.ceil(box.y / GRID); y <= Math.floor((box.y + box.height) / GRID); y++)
     for (let x = Math.ceil(box.x / GRID); x <= Math.floor((box.x + box.width) / GRID); x++)
       if (grid.inside(x, y) && grid.at(x, y) !== but) grid.blocked[grid.at(x, y)] = 1;

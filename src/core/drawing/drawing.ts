@@ -7,10 +7,28 @@ export type Turn = 0 | 1 | 2 | 3;
 /** A way out of a symbol. */
 export type Side = 'left' | 'right' | 'up' | 'down';
 
+/** Where a side looks: one step to the right and down. */
+export const STEP_TO: Readonly<Record<Side, readonly [number, number]>> = {
+  left: [-1, 0],
+  right: [1, 0],
+  up: [0, -1],
+  down: [0, 1],
+};
+
+/** A box by its top left corner, pixels. */
+export interface Box {
+  readonly x: number;
+  readonly y: number;
+  readonly width: number;
+  readonly height: number;
+}
+
 export interface DrawnPin {
   readonly ref: string;
   /** The pin's name, as faults and screens use it. */
   readonly pin: string;
+  /** What is written at it: for an IC what it is for, where that is known. */
+  readonly label: string;
   /** Its place in the part's list of nets. */
   readonly index: number;
   readonly net: string;
@@ -19,14 +37,10 @@ export interface DrawnPin {
   readonly side: Side;
 }
 
-/** One symbol: the part it stands for, or all the windings of a core. Box: its top left corner. */
-export interface DrawnSymbol {
+/** One symbol: the part it stands for, or all the windings of a core. */
+export interface DrawnSymbol extends Box {
   readonly refs: readonly string[];
   readonly kind: string;
-  readonly x: number;
-  readonly y: number;
-  readonly width: number;
-  readonly height: number;
   readonly turn: Turn;
   /** Mirrored left to right before it is turned. */
   readonly flip: boolean;
@@ -40,12 +54,8 @@ export interface DrawnWire {
 }
 
 /** A net written instead of drawn: by its name, or by the sign of its island's reference. */
-export interface DrawnName {
+export interface DrawnName extends Box {
   readonly net: string;
-  readonly x: number;
-  readonly y: number;
-  readonly width: number;
-  readonly height: number;
   /** Number of the island whose reference it is, by its own sign; null for a name in letters. */
   readonly sign: number | null;
   /** Where the wire or the pin meets it, and to which side of that it lies. */
@@ -53,22 +63,14 @@ export interface DrawnName {
   readonly side: Side;
 }
 
-export interface DrawnText {
+export interface DrawnText extends Box {
   /** The designator it belongs to. */
   readonly of: string;
   readonly text: string;
-  readonly x: number;
-  readonly y: number;
-  readonly width: number;
-  readonly height: number;
 }
 
-export interface DrawnStage {
+export interface DrawnStage extends Box {
   readonly kind: string;
-  readonly x: number;
-  readonly y: number;
-  readonly width: number;
-  readonly height: number;
 }
 
 /** A board as it is drawn on one sheet. */

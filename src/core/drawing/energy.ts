@@ -1,6 +1,6 @@
 import { CELL_HEIGHT, CELL_WIDTH } from './form';
 import { tendency } from './flow';
-import { orderedPairs, twins } from './neighbours';
+import { twins } from './neighbours';
 import type { Placement } from './placement';
 import type { Scene } from './scene';
 import { WireSketch } from './wireSketch';
@@ -25,8 +25,7 @@ const FLAT = 0.25;
 export class Energy {
   readonly sketch: WireSketch;
   private readonly stagesAt: readonly (readonly number[])[];
-  /** Pairs of stages of which the second belongs to the right. */
-  private readonly order: readonly (readonly [number, number])[];
+  /** Which of the scene's ordered pairs each stage is in. */
   private readonly pairsAt: readonly (readonly number[])[];
   private readonly twinsAt: readonly (readonly number[])[];
   /** What each pose of each symbol costs wherever it stands. */
@@ -41,8 +40,7 @@ export class Energy {
   ) {
     this.sketch = new WireSketch(scene, p);
     this.stagesAt = scene.symbols.map((_, i) => scene.stages.flatMap((s, k) => (s.symbols.includes(i) ? [k] : [])));
-    this.order = orderedPairs(scene);
-    this.pairsAt = scene.stages.map((_, k) => this.order.flatMap(([a, b], j) => (a === k || b === k ? [j] : [])));
+    this.pairsAt = scene.stages.map((_, k) => scene.order.flatMap(([a, b], j) => (a === k || b === k ? [j] : [])));
     this.twinsAt = twins(scene);
     this.standing = standingCosts(scene);
     this.wanted = scene.symbols.map((_, i) => tendency(scene.stages[this.stagesAt[i]![0]!]?.kind ?? 'unplaced'));
@@ -136,7 +134,7 @@ export class Energy {
     }
     let sum = COHESION * ((right - left) * CELL_WIDTH + (bottom - top) * CELL_HEIGHT);
     for (const j of this.pairsAt[k]!) {
-      const [a, b] = this.order[j]!;
+      const [a, b] = this.scene.order[j]!;
       const gap = this.centre(b) - this.centre(a);
       if (gap < 1) sum += OUT_OF_ORDER * (1 - gap);
     }

@@ -1,24 +1,5 @@
+import { STAGE_KINDS } from '../stages';
 import type { StageKind } from '../stages';
-
-/** Stages that carry the power, in its order; the others hang on them. */
-export const POWER_ORDER: readonly StageKind[] = [
-  'mains-input',
-  'surge',
-  'emi-filter',
-  'inrush',
-  'rectifier',
-  'pfc',
-  'bulk',
-  'switch',
-  'transformer',
-  'tank',
-  'output-rectifier',
-  'multiplier',
-  'output-filter',
-  'regulator',
-  'inverter-bridge',
-  'connector',
-];
 
 /** Stages that stand below the power's way: what is told back, judged and shown. */
 const BELOW: readonly StageKind[] = [
@@ -33,6 +14,12 @@ const BELOW: readonly StageKind[] = [
   'indicator',
   'barrier',
 ];
+
+/** Stages that hang on the power's way at its own height. */
+const BESIDE: readonly StageKind[] = ['startup', 'current-sense', 'clamp'];
+
+/** Stages that carry the power, in its order; the others hang on them. */
+export const POWER_ORDER = STAGE_KINDS.filter((kind) => !BELOW.includes(kind) && !BESIDE.includes(kind));
 
 /** Height on the sheet that a stage tends to: 0 the top, 1 the bottom. */
 export function tendency(kind: StageKind | 'unplaced'): number {

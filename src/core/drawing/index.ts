@@ -18,7 +18,5 @@ export type { DrawingFigures } from './measure';
 export { artOf } from './art';
 export type { PlacedArt } from './art';
 export { joints } from './joints';
-export { pinLabels } from './pinLabels';
-export { drawingSvg, signPath } from './svg';
-export type { TitleBlock } from './svg';
+export { drawingSvg, signPath, titleLines } from './svg';
 export { stageWords } from './words';

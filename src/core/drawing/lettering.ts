@@ -1,22 +1,14 @@
-import { GRID } from './drawing';
-import type { DrawnSymbol, DrawnText } from './drawing';
-import { marking } from '../part';
+import { marking, shortValue } from '../part';
 import type { Part } from '../part';
-import { shortValue } from '../part';
+import { GRID, STEP_TO } from './drawing';
+import type { Box, DrawnPin, DrawnSymbol, DrawnText } from './drawing';
 
 /** Width of a letter of a designator or a value, and of a net's name, pixels: the widest of the face at their sizes. */
 export const LETTER = 6;
 export const NAME_LETTER = 5.4;
 const LINE = 12;
 
-/** A box in pixels. */
-export interface Box {
-  readonly x: number;
-  readonly y: number;
-  readonly width: number;
-  readonly height: number;
-}
-
+/** Whether two boxes share more than an edge. */
 export function overlap(a: Box, b: Box): boolean {
   return a.x < b.x + b.width && b.x < a.x + a.width && a.y < b.y + b.height && b.y < a.y + a.height;
 }
@@ -44,7 +36,7 @@ export function lettersOf(
 }
 
 /** What the windings of a core have in common in their names, without the L before it: T1 of LT1P and LT1S. */
-export function coreName(refs: readonly string[], isTaken: (ref: string) => boolean): string {
+function coreName(refs: readonly string[], isTaken: (ref: string) => boolean): string {
   const [first = ''] = refs;
   let length = first.length;
   for (const ref of refs) while (length > 0 && !ref.startsWith(first.slice(0, length))) length--;
@@ -55,7 +47,7 @@ export function coreName(refs: readonly string[], isTaken: (ref: string) => bool
 }
 
 /** Places for a symbol's letters, the best first: each a list of boxes, one for each line. */
-export function letterPlaces(symbol: DrawnSymbol, lines: readonly string[]): readonly (readonly Box[])[] {
+function letterPlaces(symbol: DrawnSymbol, lines: readonly string[]): readonly (readonly Box[])[] {
   const wide = lines.map((l) => LETTER * l.length);
   const most = Math.max(...wide);
   const one = LETTER * lines.join(' ').length;
@@ -107,7 +99,7 @@ export function letter(
   linesOf: (symbol: DrawnSymbol) => readonly string[],
   signs: readonly Box[],
 ): readonly DrawnText[] {
-  const taken: Box[] = [...symbols, ...signs, ...symbols.flatMap((s) => s.pins.map((p) => doorstep(p)))];
+  const taken: Box[] = [...symbols, ...signs, ...symbols.flatMap((s) => s.pins.map(doorstep))];
   const texts: DrawnText[] = [];
   for (const symbol of symbols) {
     const lines = linesOf(symbol);
@@ -122,7 +114,7 @@ export function letter(
 }
 
 /** The box that the way out of a pin takes: nothing is written there. */
-function doorstep({ x, y, side }: { x: number; y: number; side: string }): Box {
-  const [dx, dy] = side === 'left' ? [-1, 0] : side === 'right' ? [1, 0] : side === 'up' ? [0, -1] : [0, 1];
+function doorstep({ x, y, side }: DrawnPin): Box {
+  const [dx, dy] = STEP_TO[side];
   return { x: x + dx * GRID - 4, y: y + dy * GRID - 4, width: 8, height: 8 };
 }

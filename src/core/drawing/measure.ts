@@ -1,5 +1,5 @@
 import { netKey } from '../circuit';
-import type { Drawing } from './drawing';
+import type { Box, Drawing } from './drawing';
 
 /** How well a board is drawn. */
 export interface DrawingFigures {
@@ -16,12 +16,8 @@ export interface DrawingFigures {
   readonly shape: number;
 }
 
-interface Box {
+interface Named extends Box {
   readonly what: string;
-  readonly x: number;
-  readonly y: number;
-  readonly width: number;
-  readonly height: number;
 }
 
 const inside = (a: Box, b: Box): boolean =>
@@ -35,7 +31,7 @@ const HAIR = 0.5;
 
 /** Measures a drawing by its output alone. */
 export function measureDrawing(d: Drawing): DrawingFigures {
-  const boxes: Box[] = [
+  const boxes: Named[] = [
     ...d.symbols.map((s) => ({ ...s, what: s.refs.join(' ') })),
     ...d.texts.map((t) => ({ ...t, what: `text ${t.text} of ${t.of}` })),
     ...d.names.map((n) => ({ ...n, what: `name ${n.net}` })),

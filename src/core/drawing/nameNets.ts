@@ -1,7 +1,6 @@
 import { netKey } from '../circuit';
-import type { DrawnName, DrawnSymbol, DrawnWire, Side } from './drawing';
+import type { Box, DrawnName, DrawnSymbol, DrawnWire, Side } from './drawing';
 import { overlap } from './lettering';
-import type { Box } from './lettering';
 import { Names, signBox } from './naming';
 import type { Written } from './naming';
 import type { WiredNet } from './router';

@@ -1,8 +1,6 @@
 import { GRID } from './drawing';
-import type { DrawnName, Side } from './drawing';
+import type { Box, DrawnName, Side } from './drawing';
 import { NAME_LETTER, overlap } from './lettering';
-import type { Box } from './lettering';
-import { corners } from './runs';
 import type { WireGrid } from './wireGrid';
 
 const SIGN_LONG = 16;
@@ -27,7 +25,6 @@ export function signBox(x: number, y: number, side: Side): Box {
 export interface Written {
   readonly name: DrawnName;
   readonly way: readonly number[];
-  readonly points: readonly (readonly [number, number])[];
 }
 
 /** Writes the names of nets where there is room for them. */
@@ -70,7 +67,7 @@ export class Names {
     this.taken.push(box);
     for (const i of this.points(box) ?? []) if (i !== end) grid.blocked[i] = 1;
     const [x, y] = this.place(end);
-    return { name: { net: text, ...box, sign: null, at: [x, y], side: turn }, way, points: corners(grid, way) };
+    return { name: { net: text, ...box, sign: null, at: [x, y], side: turn }, way };
   }
 
   private place(i: number): readonly [number, number] {

@@ -26,7 +26,7 @@ const LEAST_SHAPE = 1.1;
 const MOST_SHAPE = 2.1;
 
 /** Cells that a symbol takes as it first stands. */
-function cells(pose: Pose): number {
+export function cells(pose: Pose): number {
   return pose.cols * pose.rows;
 }
 

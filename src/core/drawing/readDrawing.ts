@@ -1,11 +1,14 @@
 import { netKey, NOT_CONNECTED } from '../circuit';
 import type { Board } from '../circuit';
+import { findPowerPath } from '../stages';
 import type { StageMap } from '../stages';
 import { joinBlocks } from './blocks';
 import type { Pose } from './form';
 import { chokeForm, tall, tallMirrored } from './forms';
+import { POWER_ORDER } from './flow';
 import { symbolKind } from './kinds';
 import { netLevels, signNets } from './levels';
+import { orderedPairs, powerNets, powerRanks } from './neighbours';
 import { posesOf, transformer } from './poses';
 import { sheetSides } from './sheetSides';
 import type { Scene, SceneNet, SceneSymbol } from './scene';
@@ -51,13 +54,20 @@ export function readDrawing(board: Board, map: StageMap, before?: Standing): Sce
     );
   }
   const blocks = joinBlocks(board, symbols, signs, levels, before);
+  const path = findPowerPath(board);
+  const nets = netsOf(board, blocks, signs, levels, powerNets(path));
+  const stages = stagesOf(map, blocks);
+  const ranks = powerRanks({ stages, nets }, path);
+  const { parted } = sides;
   return {
     board,
     map,
     symbols: blocks,
-    nets: netsOf(board, blocks, signs, levels),
-    stages: stagesOf(map, blocks),
-    parted: sides.parted,
+    nets,
+    stages,
+    order: orderedPairs({ stages, symbols: blocks, parted }, ranks),
+    along: ranks.map((r) => (r < 0 ? 0.5 : r / POWER_ORDER.length)),
+    parted,
   };
 }
 
@@ -76,6 +86,7 @@ function netsOf(
   symbols: readonly SceneSymbol[],
   signs: ReadonlyMap<string, number>,
   levels: ReadonlyMap<string, number>,
+  power: ReadonlySet<string>,
 ): readonly SceneNet[] {
   const parts = new Map(board.parts.map((p) => [p.ref, p]));
   const pins = new Map<string, { name: string; list: [number, number][] }>();
@@ -94,7 +105,16 @@ function netsOf(
   return sorted.flatMap(([key, { name, list }]) =>
     key === netKey(NOT_CONNECTED)
       ? []
-      : [{ key, name, pins: list, sign: signs.get(key) ?? null, level: levels.get(key) ?? 0.5 }],
+      : [
+          {
+            key,
+            name,
+            pins: list,
+            sign: signs.get(key) ?? null,
+            level: levels.get(key) ?? 0.5,
+            isPower: power.has(key),
+          },
+        ],
   );
 }
 

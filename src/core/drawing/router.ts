@@ -23,7 +23,7 @@ const ROUNDS = 2;
 /** How often a net may push others out of its way. */
 const PUSHES = 3;
 /** Nets with more pins are rails. */
-const FEW_PINS = 5;
+export const FEW_PINS = 5;
 /** A rail keeps what reaches no further than this. */
 const SHORTEST = 9;
 /** What a crossing costs once there are too many. */

@@ -37,7 +37,7 @@ export function runs(grid: WireGrid, ways: readonly (readonly number[])[]): read
 }
 
 /** The points where a way turns, and its ends, in pixels. */
-export function corners(grid: WireGrid, points: readonly number[]): readonly Point[] {
+function corners(grid: WireGrid, points: readonly number[]): readonly Point[] {
   return points
     .filter((p, i) => {
       const [a, b] = [points[i - 1], points[i + 1]];

@@ -29,6 +29,8 @@ export interface SceneNet {
   /** The island whose reference it is; null for a net of wires. */
   readonly sign: number | null;
   readonly level: number;
+  /** Whether it carries the power. */
+  readonly isPower: boolean;
 }
 
 /** A board as symbols and nets. */
@@ -43,6 +45,10 @@ export interface Scene {
     /** Those of them that say where the stage stands: what stands on the barrier only where there is nothing else. */
     readonly body: readonly number[];
   }[];
+  /** Pairs of stages that follow each other on the power's way: the second belongs to the right. */
+  readonly order: readonly (readonly [number, number])[];
+  /** How far along the power's way each stage stands, from 0 to 1; what only hangs on it stands in its middle. */
+  readonly along: readonly number[];
   /** Whether the sheet is parted by a barrier. */
   readonly parted: boolean;
 }

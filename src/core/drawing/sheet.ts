@@ -1,9 +1,8 @@
 import { seededRandom } from '../quantity';
 import type { Random } from '../quantity';
-import { POWER_ORDER, tendency } from './flow';
+import { tendency } from './flow';
 import { Energy } from './energy';
-import { powerRanks } from './neighbours';
-import { columnsFor } from './placement';
+import { cells, columnsFor } from './placement';
 import type { Placement } from './placement';
 import type { Scene } from './scene';
 
@@ -41,18 +40,14 @@ export class Sheet {
   /** Every symbol as near as there is room to where its stage belongs; false where there is no room for one. */
   begin(): boolean {
     const { scene, p } = this;
-    const ranks = powerRanks(scene);
-    const rank = (i: number): number => {
-      const stage = scene.stages.findIndex((k) => k.symbols.includes(i));
-      const at = ranks[stage] ?? -1;
-      return at < 0 ? 0.5 : at / POWER_ORDER.length;
-    };
-    const large = (i: number): number => scene.symbols[i]!.poses[0]!.cols * scene.symbols[i]!.poses[0]!.rows;
+    const stageOf = scene.symbols.map((_, i) => scene.stages.findIndex((k) => k.symbols.includes(i)));
+    const rank = (i: number): number => scene.along[stageOf[i]!] ?? 0.5;
+    const large = (i: number): number => cells(scene.symbols[i]!.poses[0]!);
     const order = scene.symbols.map((_, i) => i).sort((a, b) => large(b) - large(a) || rank(a) - rank(b));
     for (const i of order) {
       const [from, to] = columnsFor(scene, p, i);
       const pose = scene.symbols[i]!.poses[0]!;
-      const kind = scene.stages.find((s) => s.symbols.includes(i))?.kind ?? 'unplaced';
+      const kind = scene.stages[stageOf[i]!]?.kind ?? 'unplaced';
       const x = from + rank(i) * (to - from + 1 - pose.cols);
       const y = tendency(kind) * (p.rows - pose.rows);
       if (!this.nearest(i, x, y)) return false;

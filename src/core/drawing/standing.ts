@@ -10,14 +10,17 @@ import { Sheet } from './sheet';
 /** More new blocks than this share are a new drawing. */
 const MOST_NEW = 0.4;
 
+/** The cell that so many steps lead into. */
+const cell = (steps: number, size: number): number => Math.floor(steps / size);
+
 export function standingOf(scene: Scene, p: Placement): Standing {
   const places: Record<string, Stood> = {};
   scene.symbols.forEach((s, i) =>
     s.poses[p.pose[i]!]!.parts.forEach((part, m) => {
       const sides = s.members[m]!.kind === 'ic' ? sidesNow(scene, p, i) : null;
       places[s.members[m]!.refs[0]!] = {
-        col: p.col[i]! + Math.floor(part.x / CELL_WIDTH),
-        row: p.row[i]! + Math.floor(part.y / CELL_HEIGHT),
+        col: p.col[i]! + cell(part.x, CELL_WIDTH),
+        row: p.row[i]! + cell(part.y, CELL_HEIGHT),
         turn: part.turn,
         flip: part.flip,
         ...(sides ? { sides } : {}),
@@ -43,24 +46,19 @@ function sidesNow(scene: Scene, p: Placement, i: number): IcSides {
 export function standingOn(scene: Scene, before: Standing, rows: number): Placement | 'no room' | null {
   const p = sheetOf(scene, before.cols, rows, before.barrier);
   const sheet = new Sheet(scene, p, 1);
-  const fresh: number[] = [];
-  scene.symbols.forEach((s, i) => {
-    const known = s.members.map((m) => before.places[m.refs[0]!]);
-    const [first] = known;
-    if (!first || !standAsBefore(scene, sheet, i, known, true)) fresh.push(i);
-  });
+  const known = scene.symbols.map((s) => s.members.map((m) => before.places[m.refs[0]!]));
+  const unlike = (list: readonly number[], whole: boolean): readonly number[] =>
+    list.filter((i) => !known[i]![0] || !standAsBefore(scene, sheet, i, known[i]!, whole));
+  const fresh = unlike([...known.keys()], true);
   // What has another shape now stands as near to how it stood as there is room.
-  const left = fresh.filter((i) => {
-    const known = scene.symbols[i]!.members.map((m) => before.places[m.refs[0]!]);
-    return !known[0] || !standAsBefore(scene, sheet, i, known, false);
-  });
+  const left = unlike(fresh, false);
   if (left.length > Math.max(2, MOST_NEW * scene.symbols.length)) return null;
   for (const i of left) {
-    const [x, y] = besides(scene, p, i, before);
+    const [x, y] = besides(scene, p, i, known[i]!);
     if (!sheet.nearest(i, x, y)) return 'no room';
   }
   // What stood somewhere stays near there; the best place is looked for only for what is new.
-  const unknown = left.filter((i) => scene.symbols[i]!.members.every((m) => !before.places[m.refs[0]!]));
+  const unknown = left.filter((i) => known[i]!.every((stood) => !stood));
   if (unknown.length > 0) sheet.fit(unknown);
   return p;
 }
@@ -84,7 +82,7 @@ function standAsBefore(
         if (!stood || part.turn !== stood.turn || part.flip !== stood.flip) return false;
         const [dx, dy] = [stood.col - first.col, stood.row - first.row];
         return (
-          Math.floor(part.x / CELL_WIDTH) - cell(pose.parts[0]!.x, CELL_WIDTH) === dx &&
+          cell(part.x, CELL_WIDTH) - cell(pose.parts[0]!.x, CELL_WIDTH) === dx &&
           cell(part.y, CELL_HEIGHT) - cell(pose.parts[0]!.y, CELL_HEIGHT) === dy
         );
       }).length,
@@ -98,12 +96,15 @@ function standAsBefore(
   return false;
 }
 
-const cell = (steps: number, size: number): number => Math.floor(steps / size);
-
 /** The middle of what a block is joined to and of where it stood, among what stands already. */
-function besides(scene: Scene, p: Placement, i: number, before: Standing): readonly [number, number] {
-  const own = scene.symbols[i]!.members.flatMap((m) => before.places[m.refs[0]!] ?? []);
-  if (own.length > 0) return [own[0]!.col, own[0]!.row];
+function besides(
+  scene: Scene,
+  p: Placement,
+  i: number,
+  known: readonly (Stood | undefined)[],
+): readonly [number, number] {
+  const own = known.find((stood) => stood !== undefined);
+  if (own) return [own.col, own.row];
   const near = scene.nets
     .filter((n) => n.sign === null && n.pins.some(([s]) => s === i))
     .flatMap((n) => n.pins.map(([s]) => s))

@@ -1,29 +1,30 @@
 import type { Board } from '../circuit';
-import { findPart, pinNames } from '../circuit';
-import type { StageMap } from '../stages';
 import { artOf } from './art';
+import { STEP_TO } from './drawing';
 import type { DrawnName, Drawing } from './drawing';
-import { pinLabels } from './pinLabels';
 import { joints } from './joints';
 import { stageWords } from './words';
 
 const escape = (text: string): string =>
   text.replace(/[&<>"]/gu, (c) => ({ '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' })[c]!);
 
-/** The title block of a sheet. */
-export interface TitleBlock {
-  readonly lines: readonly string[];
+/** What stands below a drawing: of what it is, and what it rests on. */
+export function titleLines(board: Board, more: readonly string[] = []): readonly string[] {
+  const assumed = board.parts.filter((p) => p.basis === 'assumed').length;
+  return [
+    [board.title, ...more].join(' · '),
+    `drawn from ${board.parts.length - assumed} traced facts, ${assumed} assumed`,
+  ];
 }
 
 const FOOT = 54;
 
-/** A drawing as an SVG document of its own, black on white, clean enough to be worked on elsewhere. */
-export function drawingSvg(d: Drawing, board: Board, map: StageMap, title: TitleBlock = { lines: [] }): string {
-  const labels = pinLabels(board, map);
-  const height = d.height + (title.lines.length > 0 ? FOOT : 0);
+/** A drawing as an SVG document of its own, black on white, clean enough to be worked on elsewhere. below: lines under it. */
+export function drawingSvg(d: Drawing, title: string, below: readonly string[] = []): string {
+  const height = d.height + (below.length > 0 ? FOOT : 0);
   const out: string[] = [
     `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${d.width} ${height}" width="${d.width}" height="${height}" font-family="Atkinson Hyperlegible Next, sans-serif">`,
-    `<title>${escape(board.title)}</title>`,
+    `<title>${escape(title)}</title>`,
     `<rect width="${d.width}" height="${height}" fill="#fff"/>`,
     '<g id="stages" fill="#f4efe4">',
     ...d.stages.map(
@@ -45,7 +46,7 @@ export function drawingSvg(d: Drawing, board: Board, map: StageMap, title: Title
     '<g id="symbols" fill="none" stroke="#000" stroke-width="1.5" stroke-linejoin="round">',
   ];
   for (const s of d.symbols) {
-    const art = artOf(s, (ref, i) => labels.get(ref)?.[i] ?? pinNames(findPart(board, ref)!)[i]!);
+    const art = artOf(s);
     out.push(`<g data-refs="${escape(s.refs.join(' '))}">`, `<g transform="${art.transform}">`);
     for (const k of art.strokes)
       out.push(
@@ -67,7 +68,7 @@ export function drawingSvg(d: Drawing, board: Board, map: StageMap, title: Title
     );
   }
   out.push('</g>');
-  title.lines.forEach((line, i) =>
+  below.forEach((line, i) =>
     out.push(`<text x="20" y="${d.height + 14 + 16 * i}" font-size="12">${escape(line)}</text>`),
   );
   out.push('</svg>');
@@ -83,7 +84,7 @@ function nameSvg(n: DrawnName): string {
 
 /** The sign of a reference at its pin, a shape of its own for each island. */
 export function signPath({ at: [x, y], side, sign }: DrawnName): string {
-  const [dx, dy] = { down: [0, 1], up: [0, -1], left: [-1, 0], right: [1, 0] }[side] as [number, number];
+  const [dx, dy] = STEP_TO[side];
   const to = (along: number, across: number): string =>
     `${x + dx * along - dy * across} ${y + dy * along + dx * across}`;
   const stem = `M${to(0, 0)}L${to(7, 0)}`;

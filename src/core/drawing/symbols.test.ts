@@ -15,7 +15,10 @@ import {
   twoPinForm,
 } from './forms';
 import { SYMBOLS } from './symbols';
-import { archetypeBoard } from '../archetype';
+import { recogniseStages } from '../stages';
+import { testBoards } from '@/testing/boards';
+import { symbolKind } from './kinds';
+import { readDrawing } from './readDrawing';
 import type { Part } from '../part';
 
 /** A part of a kind, for its form alone. */
@@ -84,6 +87,7 @@ const placed = (form: Form, turn: Turn, flip: boolean): DrawnSymbol => {
     pins: pins.map((p) => ({
       ref: p.ref,
       pin: String(p.pin),
+      label: String(p.pin),
       index: p.pin,
       net: `N${p.pin}`,
       x: 200 + p.x * 10,
@@ -146,7 +150,7 @@ describe.each(Object.keys(SYMBOLS))('%s', (kind) => {
     for (const turn of [0, 1, 2, 3] as const)
       for (const flip of [false, true]) {
         const symbol = placed(form, turn, flip);
-        const art = artOf(symbol, (_, i) => String(i));
+        const art = artOf(symbol);
         const points = art.strokes.flatMap((s) => corners(s.d, art.transform));
         if (kind !== 'ic')
           for (const p of symbol.pins)
@@ -163,20 +167,28 @@ describe.each(Object.keys(SYMBOLS))('%s', (kind) => {
 
   test('what is written in it stays upright and inside', () => {
     const symbol = placed(form, 0, true);
-    for (const m of artOf(symbol, (_, i) => String(i)).marks) {
+    for (const m of artOf(symbol).marks) {
       expect(m.x >= 200 && m.x <= 200 + symbol.width && m.y >= 100 && m.y <= 100 + symbol.height).toBe(true);
     }
   });
 });
 
 test('a diode points where its current goes: its bar is at the cathode', () => {
-  const art = artOf(placed(formOf('diode'), 0, false), () => '');
+  const art = artOf(placed(formOf('diode'), 0, false));
   const bar = corners(art.strokes[1]!.d, art.transform);
   expect(bar.every(([x]) => x > 220)).toBe(true);
-  const other = artOf(placed(formOf('diode'), 2, false), () => '');
+  const other = artOf(placed(formOf('diode'), 2, false));
   expect(corners(other.strokes[1]!.d, other.transform).every(([x]) => x < 220)).toBe(true);
 });
 
-test('every kind of part of the typical circuits has a symbol', () => {
-  expect(archetypeBoard('flyback-opto')).not.toBeNull();
+test('every part of every board has a symbol, and every symbol but a few is met on one', () => {
+  const met = new Set<string>();
+  for (const { board } of testBoards())
+    for (const { ref, kind } of board.parts.map((p) => ({ ref: p.ref, kind: symbolKind(board, p) }))) {
+      expect([ref, kind, SYMBOLS[kind] !== undefined]).toEqual([ref, kind, true]);
+      met.add(kind);
+    }
+  for (const { board } of testBoards())
+    for (const s of readDrawing(board, recogniseStages(board)).symbols) s.members.forEach((m) => met.add(m.kind));
+  expect(Object.keys(SYMBOLS).filter((kind) => !met.has(kind))).toEqual(['voltage-source', 'current-source']);
 });

@@ -1,3 +1,4 @@
+import { STEP_TO } from './drawing';
 import type { Side } from './drawing';
 import { CELL_HEIGHT, CELL_WIDTH } from './form';
 import type { Placement } from './placement';
@@ -8,9 +9,6 @@ const BEND = 4;
 const AWAY = 5;
 const TAP = 1.5;
 const MANY_PINS = 12;
-
-const DX: Readonly<Record<Side, number>> = { left: -1, right: 1, up: 0, down: 0 };
-const DY: Readonly<Record<Side, number>> = { left: 0, right: 0, up: -1, down: 1 };
 
 /** The wires that a placement would roughly have: each net along one trunk, two pins by the fewest corners. */
 export class WireSketch {
@@ -56,11 +54,11 @@ export class WireSketch {
       (l) => Int16Array.from(l),
     );
     this.dx = of(
-      (q) => DX[q.side],
+      (q) => STEP_TO[q.side][0],
       (l) => Int8Array.from(l),
     );
     this.dy = of(
-      (q) => DY[q.side],
+      (q) => STEP_TO[q.side][1],
       (l) => Int8Array.from(l),
     );
     this.level = scene.nets.map((n) => new Int16Array(3 * (n.pins.length + 3)));

@@ -1,11 +1,9 @@
 'use client';
 import { useRef, useState } from 'react';
-import { drawingSvg } from '@/core/drawing';
-import { recogniseStages } from '@/core/stages';
+import { drawingSvg, titleLines } from '@/core/drawing';
 import type { Board } from '@/core/circuit';
 import { useJob } from '@/features/job/JobContext';
 import { drawInWorker } from '@/features/schematic/drawingWorker';
-import { titleLines } from '@/features/schematic/saveSvg';
 import type { Sending } from '@/ui/FileDrop';
 import { saveFile } from '@/ui/saveFile';
 
@@ -52,5 +50,5 @@ export function useWholeJob(): readonly [Sending | null, () => Promise<void>] {
 /** The drawing of a board as an SVG document. */
 async function drawn(board: Board): Promise<string | null> {
   const made = await drawInWorker(board, null).catch(() => null);
-  return made && drawingSvg(made.drawing, board, recogniseStages(board), { lines: titleLines(board) });
+  return made && drawingSvg(made.drawing, board.title, titleLines(board));
 }

@@ -2,18 +2,14 @@
 import { memo, useMemo } from 'react';
 import { netKey } from '@/core/circuit';
 import type { Board } from '@/core/circuit';
-import { joints, pinLabels, signPath, stageWords } from '@/core/drawing';
+import { joints, signPath, stageWords } from '@/core/drawing';
 import type { DrawnName, Drawing as Drawn } from '@/core/drawing';
 import { shortValue } from '@/core/part';
-import { recogniseStages } from '@/core/stages';
 import { NetVolts } from './NetVolts';
 import { PartSign, partSentence } from './PartSign';
 import { Suspicion } from './Suspicion';
 import { Leads } from './Leads';
 import type { Selection } from './selection';
-
-/** How much is shown, by how large it is looked at. */
-const FAR = 0.5;
 
 /** The drawing itself: stages, the barrier, glow of suspicion, wires, symbols with their letters. */
 export const Drawing = memo(function Drawing({
@@ -23,7 +19,7 @@ export const Drawing = memo(function Drawing({
   byPart,
   volts,
   lit: pointed,
-  scale = 1,
+  far,
   onPickPart,
   onPickNet,
   onHoverPart,
@@ -38,15 +34,13 @@ export const Drawing = memo(function Drawing({
   onPickNet?: ((net: string) => void) | undefined;
   /** A part pointed at elsewhere. */
   lit?: string | undefined;
-  /** How large it is looked at: far away only stages and rails are told. */
-  scale?: number;
+  /** Looked at from far away: only stages and rails are told. */
+  far: boolean;
   onHoverPart?: ((ref: string | undefined) => void) | undefined;
 }) {
   const lit = new Set(selection.nets?.map(netKey));
   const parts = useMemo(() => new Map(board.parts.map((p) => [p.ref, p])), [board]);
-  const labels = useMemo(() => pinLabels(board, recogniseStages(board)), [board]);
   const dots = useMemo(() => joints(drawing), [drawing]);
-  const far = scale < FAR;
   return (
     <>
       <Stages drawing={drawing} far={far} />
@@ -78,8 +72,9 @@ export const Drawing = memo(function Drawing({
           <PartSign
             key={s.refs[0]}
             symbol={s}
-            labels={labels}
-            look={lookOf(own, s.refs, selection, pointed)}
+            assumed={own.every((p) => p.basis === 'assumed')}
+            empty={own.every((p) => !p.fitted)}
+            picked={s.refs.some((r) => selection.part === r || pointed === r)}
             name={own.map((p) => partSentence(p, shortValue(p))).join('; ')}
             onPick={onPickPart}
             onHover={onHoverPart}
@@ -101,19 +96,6 @@ export const Drawing = memo(function Drawing({
     </>
   );
 });
-
-function lookOf(
-  own: Board['parts'],
-  refs: readonly string[],
-  selection: Selection,
-  pointed: string | undefined,
-): { readonly assumed: boolean; readonly empty: boolean; readonly picked: boolean } {
-  return {
-    assumed: own.every((p) => p.basis === 'assumed'),
-    empty: own.every((p) => !p.fitted),
-    picked: refs.some((r) => selection.part === r || pointed === r),
-  };
-}
 
 /** Soft tints behind the stages, and the barrier from top to bottom. */
 function Stages({ drawing, far }: { drawing: Drawn; far: boolean }) {

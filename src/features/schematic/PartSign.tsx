@@ -4,26 +4,20 @@ import { artOf } from '@/core/drawing';
 import type { DrawnSymbol } from '@/core/drawing';
 import type { Part } from '@/core/part';
 
-/** How a symbol looks: what is known of its part. */
-export interface SignLook {
-  readonly assumed: boolean;
-  readonly empty: boolean;
-  readonly picked: boolean;
-}
-
 /** A part's own sign where it stands; what moves glides. */
 export const PartSign = memo(function PartSign({
   symbol,
-  labels,
-  look,
+  assumed,
+  empty,
+  picked,
   name,
   onPick,
   onHover,
 }: {
   symbol: DrawnSymbol;
-  /** What is written at its pins, by designator. */
-  labels: ReadonlyMap<string, readonly string[]>;
-  look: SignLook;
+  assumed: boolean;
+  empty: boolean;
+  picked: boolean;
   /** What a screen reader says of it. */
   name: string;
   onPick(ref: string): void;
@@ -31,10 +25,10 @@ export const PartSign = memo(function PartSign({
 }) {
   const { x, y, width, height } = symbol;
   const here = { ...symbol, x: 0, y: 0, pins: symbol.pins.map((p) => ({ ...p, x: p.x - x, y: p.y - y })) };
-  const art = artOf(here, (ref, i) => labels.get(ref)?.[i] ?? String(i + 1));
+  const art = artOf(here);
   const [ref] = symbol.refs as [string];
-  const colour = look.assumed ? 'var(--faint)' : 'var(--ink)';
-  const thin = look.assumed ? 1.1 : 1.6;
+  const colour = assumed ? 'var(--faint)' : 'var(--ink)';
+  const thin = assumed ? 1.1 : 1.6;
   return (
     <g
       data-refs={symbol.refs.join(' ')}
@@ -52,7 +46,7 @@ export const PartSign = memo(function PartSign({
         height={height + 8}
         rx={4}
         fill="transparent"
-        stroke={look.picked ? 'var(--slate)' : 'none'}
+        stroke={picked ? 'var(--slate)' : 'none'}
         strokeWidth={2}
       />
       <g
@@ -61,13 +55,13 @@ export const PartSign = memo(function PartSign({
         stroke={colour}
         strokeWidth={thin}
         strokeLinejoin="round"
-        strokeDasharray={look.empty ? '1 4' : look.assumed ? '3 2' : undefined}
+        strokeDasharray={empty ? '1 4' : assumed ? '3 2' : undefined}
       >
         {art.strokes.map((s) => (
           <path
             key={s.d}
             d={s.d}
-            {...(s.filled && !look.assumed ? { fill: colour, stroke: 'none' } : {})}
+            {...(s.filled && !assumed ? { fill: colour, stroke: 'none' } : {})}
             {...(s.bold ? { strokeWidth: 2.6 } : {})}
             {...(s.dashed ? { strokeDasharray: '4 3', strokeWidth: 1 } : {})}
           />

@@ -104,7 +104,7 @@ function Pane({
   height,
   children,
   ...drawn
-}: Omit<ComponentProps<typeof Drawing>, 'scale'> & {
+}: Omit<ComponentProps<typeof Drawing>, 'far'> & {
   readonly begin: NonNullable<ComponentProps<typeof ZoomPane>['begin']>;
   readonly goTo: Exclude<ComponentProps<typeof ZoomPane>['goTo'], undefined>;
   readonly anew: () => void;
@@ -138,7 +138,7 @@ function Pane({
           </>
         }
       >
-        {(scale) => <Drawing {...drawn} scale={scale < FAR ? 0 : 1} />}
+        {(scale) => <Drawing {...drawn} far={scale < FAR} />}
       </ZoomPane>
       <p className="sr-only" aria-live="polite">
         {part ? `On the drawing: ${partSentence(part, shortValue(part))}. Arrows walk along its wires.` : ''}

@@ -1,9 +1,7 @@
 import { boardNets } from '@/core/circuit';
-import { draw, drawingSvg } from '@/core/drawing';
-import { recogniseStages } from '@/core/stages';
+import { draw, drawingSvg, titleLines } from '@/core/drawing';
 import { exampleBoard } from '../../../bench/exampleBoards';
 import { inSight } from './inSight';
-import { titleLines } from './saveSvg';
 import { walk } from './walk';
 
 const board = exampleBoard('lamp-supply-24v');
@@ -78,13 +76,13 @@ test('every part can be reached from the inlet by arrows alone', () => {
 });
 
 test('the drawing as a document of its own: every part, every wire, what it rests on; nothing that only a page knows', () => {
-  const svg = drawingSvg(drawing, board, recogniseStages(board), { lines: titleLines(board, ['SP-1']) });
+  const svg = drawingSvg(drawing, board.title, titleLines(board, ['SP-1']));
   for (const s of drawing.symbols) expect(svg).toContain(`data-refs="${s.refs.join(' ')}"`);
   expect(svg.match(/<polyline data-net=/gu)).toHaveLength(drawing.wires.length);
   expect(svg).toContain('SP-1');
   expect(svg).toContain('drawn from 60 traced facts, 0 assumed');
   expect(svg).not.toMatch(/var\(|class=|<script/u);
   // A title with signs of its own stays text.
-  const odd = drawingSvg(drawing, { ...board, title: 'A < B & "C"' }, recogniseStages(board));
+  const odd = drawingSvg(drawing, 'A < B & "C"');
   expect(odd).toContain('<title>A &lt; B &amp; &quot;C&quot;</title>');
 });
