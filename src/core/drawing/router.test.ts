@@ -30,18 +30,28 @@ test('wires of two nets cross straight or not at all, and never share a step', (
 });
 
 test('a net that finds no way pushes another aside', () => {
-  // One gap of two points in a wall; the first net would take its middle.
+  // A wall with one gap. The short net turns right before it, where nothing may cross; it could go another way, the long one not.
   const grid = new WireGrid(20, 9);
-  for (let y = 0; y < 9; y++) if (y !== 4 && y !== 5) grid.blocked[grid.at(10, y)] = 1;
-  const nets = [
-    { net: 0, pins: [grid.at(8, 4), grid.at(12, 5)], ...far },
-    { net: 1, pins: [grid.at(2, 5), grid.at(18, 4)], ...far },
-    { net: 2, pins: [grid.at(2, 1), grid.at(5, 1)], ...far },
-  ];
-  const router = new Router(grid, nets);
+  for (let y = 0; y < 9; y++) if (y !== 4) grid.blocked[grid.at(10, y)] = 1;
+  for (const [x, y] of [
+    [5, 5],
+    [8, 7],
+  ] as const)
+    grid.blocked[grid.at(x, y)] = 1;
+  const corner = grid.at(9, 4);
+  const short = { net: 0, pins: [grid.at(5, 4), grid.at(9, 7)], ...far };
+  const alone = new Router(grid, [short]);
+  alone.wireAll();
+  expect(alone.wired.get(0)!.trees.flat(2)).toContain(corner);
+  alone.lift(0);
+  const router = new Router(grid, [short, { net: 1, pins: [grid.at(2, 2), grid.at(18, 4)], ...far }]);
   router.wireAll();
-  expect([...router.wired].filter(([, w]) => w.lone.length > 0).map(([n]) => n).length).toBeLessThanOrEqual(1);
-  expect(router.wired.get(2)!.lone).toEqual([]);
+  const wired = [...router.wired].sort(([m], [n]) => m - n);
+  expect(wired.map(([n, w]) => [n, w.trees.length, w.lone])).toEqual([
+    [0, 1, []],
+    [1, 1, []],
+  ]);
+  expect(router.wired.get(1)!.trees.flat(2)).toContain(corner);
 });
 
 test('too many crossings: a rail loses its far pins first, then small nets within their share', () => {
