@@ -25,7 +25,7 @@ const MARGIN = 5;
 const MOST_FEW = 150;
 const MOST_MANY = 70;
 /** Crossings that a drawing may have for each of its nets, and the share of nets of few pins that may be named for it. */
-const CROSSINGS_PER_NET = 0.22;
+const CROSSINGS_PER_NET = 0.245;
 /** How often a board is placed anew where the drawing is not good: the fewer symbols the more often. And what makes it so. */
 const ATTEMPTED = 400;
 const LEAST_ATTEMPTS = 4;
@@ -68,20 +68,20 @@ export function draw(board: Board, map: StageMap = recogniseStages(board), befor
 }
 
 /** What a drawing lacks of what is asked of every one; 0 for one that is good. */
-function faultsOf(drawing: Drawing): number {
+export function faultsOf(drawing: Drawing): number {
   const { unreached, overlaps, through, wired, crossingsPerNet } = measureDrawing(drawing);
   const wrong = unreached.length + overlaps.length + through.length;
   return WRONG * wrong + SHORT_OF * (Math.max(0, LEAST_WIRED - wired) + Math.max(0, crossingsPerNet - MOST_CROSSED));
 }
 
 /** Pairs of stages of which the second is not right of the first, though the power goes from that to this. */
-function backwards({ order }: Scene, { stages }: Drawing): number {
+export function backwards({ order }: Scene, { stages }: Drawing): number {
   const centre = (k: number): number => stages[k]!.x + stages[k]!.width / 2;
   return order.filter(([a, b]) => centre(b) <= centre(a)).length;
 }
 
 /** Draws what has been placed: letters, then wires around them, then names where no wire goes. */
-function drawPlaced(scene: Scene, p: Placement): Drawing {
+export function drawPlaced(scene: Scene, p: Placement): Drawing {
   const symbols = placedSymbols(scene, p);
   const parts = new Map(scene.board.parts.map((x) => [x.ref, x]));
   const signs = placeSigns(scene, symbols);

@@ -13,6 +13,8 @@ const UPSIDE_DOWN = 10;
 const LYING_DOWN = 12;
 const STANDING_UP = 8;
 const OUT_OF_ORDER = 200;
+/** A stage's middle stands at least so many cells right of that of the one before. */
+const LEAST_GAP = 0.5;
 const COHESION = 0.5;
 const TENDENCY = 1.2;
 /** Parts on the same two nets stand side by side. */
@@ -30,9 +32,13 @@ export class Energy {
   private readonly twinsAt: readonly (readonly number[])[];
   /** What each pose of each symbol costs wherever it stands. */
   private readonly standing: readonly (readonly number[])[];
+  /** The left and right edge of each pose of each symbol, in steps from its corner. */
+  private readonly edges: readonly Int16Array[];
   private readonly wanted: readonly number[];
-  private readonly netCost: Float64Array;
   private readonly stageCost: Float64Array;
+  private readonly stageNow: Float64Array;
+  /** Whether what crosses is counted. */
+  private counting = false;
 
   constructor(
     readonly scene: Scene,
@@ -43,57 +49,61 @@ export class Energy {
     this.pairsAt = scene.stages.map((_, k) => scene.order.flatMap(([a, b], j) => (a === k || b === k ? [j] : [])));
     this.twinsAt = twins(scene);
     this.standing = standingCosts(scene);
+    this.edges = scene.symbols.map((s) =>
+      Int16Array.from(
+        s.poses.flatMap(({ parts }) => [Math.min(...parts.map((q) => q.x)), Math.max(...parts.map((q) => q.x + q.width))]),
+      ),
+    );
     this.wanted = scene.symbols.map((_, i) => tendency(scene.stages[this.stagesAt[i]![0]!]?.kind ?? 'unplaced'));
-    this.netCost = new Float64Array(scene.nets.length);
     this.stageCost = new Float64Array(scene.stages.length);
+    this.stageNow = new Float64Array(scene.stages.length);
   }
 
   /** Takes everything as it stands now: to be asked for before the first change. */
   begin(): void {
-    this.scene.nets.forEach((_, n) => {
-      this.sketch.draw(n);
-      this.netCost[n] = this.sketch.cost(n);
-    });
+    this.sketch.begin();
+    this.counting = true;
     this.scene.stages.forEach((_, k) => (this.stageCost[k] = this.stage(k)));
   }
 
   /**
-   * Makes a change of where one or two symbols stand, and takes it back unless what it costs is accepted.
+   * Makes a change of where one or two symbols stand, and takes it back where all costs more than so much more.
    *
    * crossing  what two wires that cross cost; 0 leaves crossings out.
+   * most      how much more it may cost.
    */
   try(
     symbols: readonly number[],
     make: () => void,
     undo: () => void,
     crossing: number,
-    accept: (more: number) => boolean,
+    most: number,
     touched = this.touched(symbols),
   ): void {
+    const { sketch } = this;
     const { nets, stages } = touched;
-    let before = 0;
-    for (const n of nets) before += this.netCost[n]!;
-    for (const k of stages) before += this.stageCost[k]!;
-    for (const i of symbols) before += this.symbol(i);
-    if (crossing > 0) before += crossing * this.sketch.crossings(nets);
+    if (crossing > 0 && !this.counting) this.begin();
+    this.counting = crossing > 0;
+    let room = most;
+    for (const n of nets) room += sketch.cost(n) + crossing * sketch.crossingsOf(n);
+    for (const k of stages) room += this.stageCost[k]!;
+    for (const i of symbols) room += this.symbol(i);
     make();
-    const netsNow = nets.map((n) => {
-      this.sketch.draw(n);
-      return this.sketch.cost(n);
-    });
-    const stagesNow = stages.map((k) => this.stage(k));
-    let after = 0;
-    for (const cost of netsNow) after += cost;
-    for (const cost of stagesNow) after += cost;
-    for (const i of symbols) after += this.symbol(i);
-    if (crossing > 0) after += crossing * this.sketch.crossings(nets);
-    if (accept(after - before)) {
-      nets.forEach((n, j) => (this.netCost[n] = netsNow[j]!));
-      stages.forEach((k, j) => (this.stageCost[k] = stagesNow[j]!));
+    for (const i of symbols) room -= this.symbol(i);
+    for (const k of stages) room -= this.stageNow[k] = this.stage(k);
+    let drawn = 0;
+    for (; drawn < nets.length && room >= 0; drawn++) {
+      sketch.draw(nets[drawn]!);
+      room -= sketch.cost(nets[drawn]!);
+    }
+    if (room >= 0 && crossing > 0) room -= crossing * sketch.crossings(nets, room / crossing);
+    if (room >= 0) {
+      for (const k of stages) this.stageCost[k] = this.stageNow[k]!;
+      if (crossing > 0) sketch.keep(nets);
       return;
     }
+    while (drawn > 0) sketch.takeBack(nets[--drawn]!);
     undo();
-    for (const n of nets) this.sketch.draw(n);
   }
 
   private touched(symbols: readonly number[]): {
@@ -127,28 +137,38 @@ export class Energy {
     let [left, right, top, bottom] = [Infinity, -Infinity, Infinity, -Infinity];
     for (const i of this.scene.stages[k]!.body) {
       const pose = this.scene.symbols[i]!.poses[this.p.pose[i]!]!;
-      left = Math.min(left, this.p.col[i]!);
-      right = Math.max(right, this.p.col[i]! + pose.cols);
-      top = Math.min(top, this.p.row[i]!);
-      bottom = Math.max(bottom, this.p.row[i]! + pose.rows);
+      const [col, row] = [this.p.col[i]!, this.p.row[i]!];
+      if (col < left) left = col;
+      if (row < top) top = row;
+      if (col + pose.cols > right) right = col + pose.cols;
+      if (row + pose.rows > bottom) bottom = row + pose.rows;
     }
     let sum = COHESION * ((right - left) * CELL_WIDTH + (bottom - top) * CELL_HEIGHT);
     for (const j of this.pairsAt[k]!) {
       const [a, b] = this.scene.order[j]!;
-      const gap = this.centre(b) - this.centre(a);
-      if (gap < 1) sum += OUT_OF_ORDER * (1 - gap);
+      const gap = (this.centre(b) - this.centre(a)) / CELL_WIDTH;
+      if (gap < LEAST_GAP) sum += outOfOrder(LEAST_GAP - gap);
     }
     return sum;
   }
 
+  /** The middle of what a stage's symbols take of the sheet, in steps. */
   private centre(k: number): number {
-    let [left, right] = [Infinity, -Infinity];
+    let left = Infinity;
+    let right = -Infinity;
     for (const i of this.scene.stages[k]!.body) {
-      left = Math.min(left, this.p.col[i]!);
-      right = Math.max(right, this.p.col[i]! + this.scene.symbols[i]!.poses[this.p.pose[i]!]!.cols);
+      const at = this.p.col[i]! * CELL_WIDTH;
+      const pose = this.p.pose[i]!;
+      if (at + this.edges[i]![2 * pose]! < left) left = at + this.edges[i]![2 * pose]!;
+      if (at + this.edges[i]![2 * pose + 1]! > right) right = at + this.edges[i]![2 * pose + 1]!;
     }
     return (left + right) / 2;
   }
+}
+
+/** What it costs that a stage stands too far left by so many cells: little is little, so that a row of stages shares it. */
+function outOfOrder(short: number): number {
+  return short < LEAST_GAP ? OUT_OF_ORDER * (short / LEAST_GAP) ** 2 : OUT_OF_ORDER * (1 + short - LEAST_GAP);
 }
 
 /** What each pose of each symbol costs: references look down, what is higher is above. */

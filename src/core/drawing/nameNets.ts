@@ -80,6 +80,7 @@ export function nameNets(
       freed.add(m);
       for (const way of ways.get(m)!) grid.lift(m, way);
       ways.set(m, []);
+      for (const name of names.get(m) ?? []) writer.erase(name);
       names.delete(m);
       queue = queue.filter((q) => q.n !== m);
       queue.push(...pinsOf[m]!.map((q) => ({ n: m, places: [q.point] })));

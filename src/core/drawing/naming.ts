@@ -3,7 +3,7 @@ import type { Box, DrawnName, Side } from './drawing';
 import { NAME_LETTER, overlap } from './lettering';
 import type { WireGrid } from './wireGrid';
 
-const SIGN_LONG = 16;
+const SIGN_LONG = 15;
 const SIGN_WIDE = 18;
 const NAME_HIGH = 12;
 
@@ -68,6 +68,17 @@ export class Names {
     for (const i of this.points(box) ?? []) if (i !== end) grid.blocked[i] = 1;
     const [x, y] = this.place(end);
     return { name: { net: text, ...box, sign: null, at: [x, y], side: turn }, way };
+  }
+
+  /** Takes a name away again, and gives back the room it took. */
+  erase(name: DrawnName): void {
+    const { grid, taken } = this;
+    taken.splice(
+      taken.findIndex((t) => t.x === name.x && t.y === name.y),
+      1,
+    );
+    const end = grid.at(name.at[0] / GRID, name.at[1] / GRID);
+    for (const i of this.points(name) ?? []) if (i !== end) grid.blocked[i] = 0;
   }
 
   private place(i: number): readonly [number, number] {

@@ -1,6 +1,7 @@
 import type { Pose } from './form';
 import { CELL_HEIGHT, CELL_WIDTH } from './form';
 import type { Scene } from './scene';
+import type { SheetSide } from './sheetSides';
 
 /** Where every symbol stands: column and row of its block and which of its poses. */
 export interface Placement {
@@ -39,8 +40,18 @@ export function emptySheet(scene: Scene, attempt: number, more = 0): Placement {
   const rows = Math.max(tallest, Math.round(Math.sqrt((total * CELL_WIDTH) / (SHAPE * CELL_HEIGHT))));
   const cols = Math.max(4, Math.ceil(total / rows));
   const share = area('left') / Math.max(1, area('left') + area('right'));
-  const barrier = scene.parted ? Math.min(cols - 3, Math.max(1, Math.round(share * (cols - 2)))) : -1;
-  return sheetOf(scene, cols, rows + more, barrier);
+  if (!scene.parted) return sheetOf(scene, cols, rows + more, -1);
+  const left = Math.max(columnsInOrder(scene, 'left'), Math.round(share * (cols - 2)));
+  const right = Math.max(columnsInOrder(scene, 'right'), cols - 2 - left);
+  return sheetOf(scene, left + 2 + right, rows + more, left);
+}
+
+/** The fewest columns in which the stages of a side can stand in their order: two of them to a column. */
+function columnsInOrder({ order, stages, symbols }: Scene, side: SheetSide): number {
+  const after = new Set(
+    order.map(([, b]) => b).filter((b) => stages[b]!.body.every((i) => symbols[i]!.side === side)),
+  );
+  return Math.max(1, Math.ceil((after.size + 1) / 2));
 }
 
 /** An empty sheet of so many cells. */

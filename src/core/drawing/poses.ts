@@ -99,7 +99,7 @@ export function posesOf(
       const roles = part.nets.map((_, i) => map.pins[part.ref]?.[i]?.role ?? 'UNKNOWN');
       const all = before ? Object.values(before).flat().length : -1;
       const form = icForm(part, before && all === part.nets.length ? before : icSides(roles));
-      return [tall(form, form.width > 17 ? 3 : 2, 1, 1, 1)];
+      return [tall(form, form.width > 17 ? 3 : 2, 1, 1, 2)];
     }
     default: {
       const form = twoPinForm(part, kind);

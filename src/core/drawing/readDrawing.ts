@@ -123,7 +123,7 @@ function stagesOf(map: StageMap, symbols: readonly SceneSymbol[]): Scene['stages
     const own = symbols.flatMap((s, k) =>
       s.stages.includes(i) && s.members.some((m) => m.refs.some((r) => parts.includes(r))) ? [k] : [],
     );
-    const off = own.filter((k) => symbols[k]!.side !== 'barrier');
-    return own.length === 0 ? [] : [{ kind, symbols: own, body: off.length > 0 ? off : own }];
+    const says = own.filter((k) => (symbols[k]!.side === 'barrier') === (kind === 'transformer'));
+    return own.length === 0 ? [] : [{ kind, symbols: own, body: says.length > 0 ? says : own }];
   });
 }

@@ -11,6 +11,9 @@ export interface NetToWire {
   readonly isPower: boolean;
 }
 
+/** Whether a net is one of many pins that carries no power: it is known by its name. */
+const isRail = ({ pins, isPower }: NetToWire): boolean => !isPower && pins.length > FEW_PINS;
+
 /** How a net was wired: its ways as neighbouring points, and the pins that no wire reaches. */
 export interface WiredNet {
   /** What hangs together by wires: a list of ways for each; one where the net is whole. */
@@ -20,6 +23,9 @@ export interface WiredNet {
 
 /** How often everything is taken up and laid anew with all the others there. */
 const ROUNDS = 2;
+/** What a crossing costs each time that nets of few pins are laid anew to be rid of crossings, and how much longer they may be. */
+const UNTANGLING = [60, 120, 120] as const;
+const LONGER = 3;
 /** How often a net may push others out of its way. */
 const PUSHES = 3;
 /** Nets with more pins are rails. */
@@ -29,7 +35,7 @@ const SHORTEST = 9;
 /** What a crossing costs once there are too many. */
 const ROUND_ABOUT = 60;
 /** Wires come back as long as there are no more crossings than so many times what was aimed at. */
-const RESTORED = 1.02;
+const RESTORED = 1;
 
 /** Wires nets on a grid: the shortest first, then each of them anew among the others; what finds no way pushes others aside. */
 export class Router {
@@ -63,13 +69,12 @@ export class Router {
    * their names; then whole nets of few pins, of which so many may be named.
    */
   thin(most: number, mayName: number): void {
-    // Round about, where that is a way, before anything is cut.
-    this.grid.crossingCost = ROUND_ABOUT;
-    for (const net of this.nets)
-      if (this.crossingsOf(net.net) > 0 && net.pins.length <= FEW_PINS) this.anew({ ...net, most: 2 * net.most });
+    if (this.total() <= most) return;
+    this.untangle();
     const named = new Set<number>();
     const reach = new Map<number, number>();
     this.cut(most, mayName, named, reach);
+    this.grid.crossingCost = ROUND_ABOUT;
     for (const net of this.nets)
       if (!named.has(net.net) && !reach.has(net.net) && this.crossingsOf(net.net) > 0) this.anew(net);
     this.grid.crossingCost = CROSSING_COST;
@@ -78,6 +83,19 @@ export class Router {
     this.grid.crossingCost = ROUND_ABOUT;
     this.cut(RESTORED * most, mayName, named, reach);
     this.grid.crossingCost = CROSSING_COST;
+  }
+
+  /** Nets of few pins go round about each other, without rails in their way; these then, where they cross little. */
+  private untangle(): void {
+    const isFew = (n: NetToWire): boolean => n.pins.length <= FEW_PINS;
+    const [few, many] = [this.nets.filter(isFew), this.nets.filter((n) => !isFew(n))];
+    for (const { net } of many) this.lift(net);
+    for (const cost of UNTANGLING) {
+      this.grid.crossingCost = cost;
+      for (const net of few) this.anew({ ...net, most: LONGER * net.most });
+    }
+    this.grid.crossingCost = ROUND_ABOUT;
+    for (const net of many) this.anew(net);
   }
 
   /** How many crossings there are. */
@@ -134,7 +152,7 @@ export class Router {
   /** Nets with pins that no wire reaches push others out of their way. */
   private push(order: readonly NetToWire[]): void {
     const pushed = new Map<number, number>();
-    const queue = order.filter((n) => this.isShort(n.net));
+    const queue = order.filter((n) => this.mayPush(n));
     while (queue.length > 0) {
       const net = queue.shift()!;
       const times = pushed.get(net.net) ?? 0;
@@ -146,9 +164,14 @@ export class Router {
         if (this.wired.has(other)) continue;
         const pushedOut = this.byNet.get(other)!;
         this.anew(pushedOut);
-        if (this.isShort(other)) queue.push(pushedOut);
+        if (this.mayPush(pushedOut)) queue.push(pushedOut);
       }
     }
+  }
+
+  /** Rails push nothing aside. */
+  private mayPush(net: NetToWire): boolean {
+    return !isRail(net) && this.isShort(net.net);
   }
 
   private isShort(net: number): boolean {

@@ -42,7 +42,7 @@ export interface Scene {
   readonly stages: readonly {
     readonly kind: StageKind | 'unplaced';
     readonly symbols: readonly number[];
-    /** Those of them that say where the stage stands: what stands on the barrier only where there is nothing else. */
+    /** Those of them that say where the stage stands: what stands on the barrier for a transformer, else what does not. */
     readonly body: readonly number[];
   }[];
   /** Pairs of stages that follow each other on the power's way: the second belongs to the right. */

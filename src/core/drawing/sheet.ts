@@ -175,7 +175,7 @@ export class Sheet {
     if (k === l) return;
     const swap = (): void => energy.sketch.swap(i, k, l);
     const touched = { nets: energy.sketch.netsAtPins(i, k, l), stages: [] };
-    energy.try([], swap, swap, this.crossing, this.accept, touched);
+    energy.try([], swap, swap, this.crossing, this.most(), touched);
   }
 
   /** Puts a symbol there, or changes places with what stands there; takes it back where it costs too much. */
@@ -189,7 +189,7 @@ export class Sheet {
         () => this.put(i, col, row, pose),
         () => this.put(i, c, r, o),
         this.crossing,
-        this.accept,
+        this.most(),
       );
       return;
     }
@@ -201,7 +201,7 @@ export class Sheet {
     const [from, to] = columnsFor(scene, p, j);
     if (p.col[i]! < from || p.col[i]! + other.cols > to + 1) return;
     const swap = (): void => this.swap(i, j);
-    energy.try([i, j], swap, swap, this.crossing, this.accept);
+    energy.try([i, j], swap, swap, this.crossing, this.most());
   }
 
   private swap(i: number, j: number): void {
@@ -212,6 +212,8 @@ export class Sheet {
     this.mark(j, j);
   }
 
-  private readonly accept = (more: number): boolean =>
-    more <= 0 || (this.warmth > 0 && this.random() < Math.exp(-more / this.warmth));
+  /** How much more the next change may cost: the warmer, the more often it is much. */
+  private most(): number {
+    return this.warmth > 0 ? -this.warmth * Math.log(1 - this.random()) : 0;
+  }
 }

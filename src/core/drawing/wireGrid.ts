@@ -1,6 +1,8 @@
 /** What lies on the grid's points, and a search for the cheapest wire over it. Points are numbered row by row. */
 
 const NONE = -1;
+/** Of two ways that may cost the same the one that is nearer its end is followed first; no way on a sheet is long enough for more. */
+const NEARER = 1.002;
 /** A step costs 1; these cost more. */
 export const BEND_COST = 5;
 export const CROSSING_COST = 22;
@@ -73,21 +75,24 @@ export class WireGrid {
     most: number,
     force = false,
   ): { readonly points: readonly number[]; readonly cost: number } | null {
-    const { width, heap } = this;
-    this.round++;
+    const { width, height, heap, done, cost, doorstep, crossingCost } = this;
+    const round = ++this.round;
     heap.clear();
-    for (let d = 0; d < 4; d++) this.reach(4 * start + d, 0, -1);
     const [sx, sy] = [start % width, Math.floor(start / width)];
     const first = guess(sx, sy);
-    for (let d = 0; d < 4; d++) heap.push(4 * start + d, first);
+    for (let d = 0; d < 4; d++) {
+      this.reach(4 * start + d, 0, -1);
+      heap.push(4 * start + d, first);
+    }
     while (heap.size > 0) {
+      // The guess is never too high: what is left costs at least as much.
+      if (heap.least > most) return null;
       const state = heap.pop();
-      if (this.done[state] === this.round) continue;
-      this.done[state] = this.round;
+      if (done[state] === round) continue;
+      done[state] = round;
       const point = state >> 2;
       const d = state & 3;
-      const so = this.cost[state]!;
-      if (so > most) return null;
+      const so = cost[state]!;
       if (point !== start && isEnd(point) && (force || this.mayStop(net, point)))
         return { points: this.way(state), cost: so };
       const x = point % width;
@@ -99,8 +104,10 @@ export class WireGrid {
         if (bound && e !== d && !force) continue;
         const nx = x + STEP_X[e]!;
         const ny = y + STEP_Y[e]!;
-        if (nx < 0 || ny < 0 || nx >= width || ny >= this.height) continue;
+        if (nx < 0 || ny < 0 || nx >= width || ny >= height) continue;
         const next = ny * width + nx;
+        const to = 4 * next + e;
+        if (done[to] === round) continue;
         let more = 1;
         if (!this.mayEnter(net, next, e)) {
           if (!force || !this.isOpen(net, next)) continue;
@@ -108,11 +115,10 @@ export class WireGrid {
         }
         if (point === start && !force && !this.mayLeave(net, point, e)) continue;
         if (e !== d && point !== start) more += BEND_COST;
-        if (this.crosses(net, next)) more += this.crossingCost;
-        const step = this.doorstep[next]!;
+        if (this.crosses(net, next)) more += crossingCost;
+        const step = doorstep[next]!;
         if (step !== NONE && step !== net) more += DOORSTEP_COST;
-        const to = 4 * next + e;
-        if (this.reach(to, so + more, state)) heap.push(to, so + more + guess(nx, ny));
+        if (this.reach(to, so + more, state)) heap.push(to, so + more + NEARER * guess(nx, ny));
       }
     }
     return null;
@@ -214,6 +220,11 @@ class Heap {
 
   get size(): number {
     return this.items.length;
+  }
+
+  /** What the cheapest costs. */
+  get least(): number {
+    return this.costs[0]!;
   }
 
   clear(): void {

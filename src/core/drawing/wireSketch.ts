@@ -10,24 +10,39 @@ const AWAY = 5;
 const TAP = 1.5;
 const MANY_PINS = 12;
 
-/** The wires that a placement would roughly have: each net along one trunk, two pins by the fewest corners. */
+/**
+ * The wires that a placement would roughly have: each net along one trunk, two pins by the fewest corners. A net is drawn
+ * beside how it was; `takeBack` has that again, `keep` forgets it.
+ */
 export class WireSketch {
   /** Nets of wires at each symbol. */
   readonly netsAt: readonly (readonly number[])[];
-  /** For each symbol, pose and pin: its place in the block, and the way it looks. */
-  private readonly px: readonly (readonly Int16Array[])[];
-  private readonly py: readonly (readonly Int16Array[])[];
-  private readonly dx: readonly (readonly Int8Array[])[];
-  private readonly dy: readonly (readonly Int8Array[])[];
+  /** Where the pins of each net begin in the lists of pins: of each its symbol and its number there. */
+  private readonly first: Int32Array;
+  private readonly pinSymbol: Int16Array;
+  private readonly pinNumber: Int16Array;
+  /** For every pose of every symbol, pin by pin: its place in the block, and the way it looks. */
+  private readonly base: Int32Array;
+  private readonly pinCount: Int16Array;
+  private readonly px: Int16Array;
+  private readonly py: Int16Array;
+  private readonly dx: Int8Array;
+  private readonly dy: Int8Array;
+  /** Which of its two sketches a net has now: what follows is kept for both. */
+  private readonly side: Uint8Array;
   /** Each net's level pieces (y, left, right) and upright ones (x, top, bottom). */
   private readonly level: readonly Int16Array[];
   private readonly upright: readonly Int16Array[];
   private readonly levelCount: Int16Array;
   private readonly uprightCount: Int16Array;
+  private readonly box: Int16Array;
+  private readonly costs: Float64Array;
   /** Nets whose crossings count: those of very many pins are names for the most part. */
   private readonly counts: Uint8Array;
-  private readonly box: readonly Int16Array[];
-  private readonly costs: Float64Array;
+  /** How often each two nets cross, and each net all others. */
+  private readonly crossed: Int16Array;
+  private readonly crossedSum: Int32Array;
+  private readonly row: Int16Array;
   private readonly xs = new Int16Array(512);
   private readonly ys = new Int16Array(512);
   private readonly sortedX = new Int16Array(512);
@@ -37,47 +52,43 @@ export class WireSketch {
     private readonly scene: Scene,
     private readonly p: Placement,
   ) {
-    const at = scene.symbols.map((): number[] => []);
-    scene.nets.forEach((net, n) => {
-      if (net.sign !== null || net.pins.length < 2) return;
-      for (const i of new Set(net.pins.map(([s]) => s))) at[i]!.push(n);
+    const { nets, symbols } = scene;
+    const isDrawn = nets.map((n) => n.sign === null && n.pins.length > 1);
+    const at = symbols.map((): number[] => []);
+    nets.forEach((net, n) => {
+      if (isDrawn[n]) for (const i of new Set(net.pins.map(([s]) => s))) at[i]!.push(n);
     });
     this.netsAt = at;
-    const of = <T>(read: (pin: { x: number; y: number; side: Side }) => number, make: (list: number[]) => T): T[][] =>
-      scene.symbols.map((s) => s.poses.map((pose) => make(pose.pins.map(read))));
-    this.px = of(
-      (q) => q.x,
-      (l) => Int16Array.from(l),
-    );
-    this.py = of(
-      (q) => q.y,
-      (l) => Int16Array.from(l),
-    );
-    this.dx = of(
-      (q) => STEP_TO[q.side][0],
-      (l) => Int8Array.from(l),
-    );
-    this.dy = of(
-      (q) => STEP_TO[q.side][1],
-      (l) => Int8Array.from(l),
-    );
-    this.level = scene.nets.map((n) => new Int16Array(3 * (n.pins.length + 3)));
-    this.upright = scene.nets.map((n) => new Int16Array(3 * (n.pins.length + 3)));
-    this.levelCount = new Int16Array(scene.nets.length);
-    this.uprightCount = new Int16Array(scene.nets.length);
-    this.counts = Uint8Array.from(scene.nets, (n) =>
-      n.sign === null && n.pins.length > 1 && n.pins.length <= MANY_PINS ? 1 : 0,
-    );
-    this.box = scene.nets.map(() => new Int16Array(4));
-    this.costs = new Float64Array(scene.nets.length);
+    const pins = nets.map((net, n) => (isDrawn[n] ? net.pins : []));
+    this.first = starts(pins.map((list) => list.length));
+    this.pinSymbol = Int16Array.from(pins.flat(), ([i]) => i);
+    this.pinNumber = Int16Array.from(pins.flat(), ([, k]) => k);
+    const posed = symbols.map((s) => s.poses.flatMap((pose) => pose.pins));
+    this.base = starts(posed.map((list) => list.length));
+    this.pinCount = Int16Array.from(symbols, (s) => s.poses[0]!.pins.length);
+    const all = posed.flat();
+    this.px = Int16Array.from(all, (q) => q.x);
+    this.py = Int16Array.from(all, (q) => q.y);
+    this.dx = Int8Array.from(all, (q) => STEP_TO[q.side][0]);
+    this.dy = Int8Array.from(all, (q) => STEP_TO[q.side][1]);
+    const twice = nets.flatMap((n) => [n, n]);
+    this.side = new Uint8Array(nets.length);
+    this.level = twice.map((n) => new Int16Array(3 * (n.pins.length + 3)));
+    this.upright = twice.map((n) => new Int16Array(3 * (n.pins.length + 3)));
+    this.levelCount = new Int16Array(twice.length);
+    this.uprightCount = new Int16Array(twice.length);
+    this.box = new Int16Array(4 * twice.length);
+    this.costs = new Float64Array(twice.length);
+    this.counts = Uint8Array.from(nets, (n, i) => (isDrawn[i] && n.pins.length <= MANY_PINS ? 1 : 0));
+    this.crossed = new Int16Array(nets.length ** 2);
+    this.crossedSum = new Int32Array(nets.length);
+    this.row = new Int16Array(nets.length ** 2);
   }
 
   /** Two pins of a symbol change places: it has one pose. */
   swap(i: number, k: number, l: number): void {
-    for (const list of [this.px, this.py, this.dx, this.dy]) {
-      const own = list[i]![0]!;
-      [own[k], own[l]] = [own[l]!, own[k]!];
-    }
+    const [a, b] = [this.base[i]! + k, this.base[i]! + l];
+    for (const list of [this.px, this.py, this.dx, this.dy]) [list[a], list[b]] = [list[b]!, list[a]!];
     const seats = this.p.seats[i]!;
     [seats[k], seats[l]] = [seats[l]!, seats[k]!];
   }
@@ -89,70 +100,90 @@ export class WireSketch {
 
   /** What a net costs as it was drawn last. */
   cost(n: number): number {
-    return this.costs[n]!;
+    return this.costs[2 * n + this.side[n]!]!;
+  }
+
+  /** How often a net crosses others, as was kept last. */
+  crossingsOf(n: number): number {
+    return this.crossedSum[n]!;
+  }
+
+  /** Draws every net where its pins are now, and counts what crosses. */
+  begin(): void {
+    const all = this.scene.nets.map((_, n) => n);
+    for (const n of all) this.draw(n);
+    this.crossed.fill(0);
+    this.crossedSum.fill(0);
+    this.crossings(all, Infinity);
+    this.keep(all);
+  }
+
+  /** A net as it was before it was drawn last. */
+  takeBack(n: number): void {
+    this.side[n] = 1 - this.side[n]!;
   }
 
   /** Draws a net where its pins are now. */
   draw(n: number): void {
-    const net = this.scene.nets[n]!;
-    this.levelCount[n] = 0;
-    this.uprightCount[n] = 0;
-    this.costs[n] = 0;
-    const box = this.box[n]!;
-    box[0] = box[1] = 32000;
-    box[2] = box[3] = -1;
-    if (net.sign !== null || net.pins.length < 2) return;
-    if (net.pins.length === 2) this.pair(n);
-    else this.trunk(n);
+    this.side[n] = 1 - this.side[n]!;
+    const s = 2 * n + this.side[n]!;
+    this.levelCount[s] = 0;
+    this.uprightCount[s] = 0;
+    this.costs[s] = 0;
+    const [from, to] = [this.first[n]!, this.first[n + 1]!];
+    const b = 4 * s;
+    this.box[b] = this.box[b + 1] = 32000;
+    this.box[b + 2] = this.box[b + 3] = -1;
+    if (to - from === 2) this.pair(s, from);
+    else if (to > from) this.trunk(s, from, to);
   }
 
-  private pair(n: number): void {
-    const [[i, k], [j, l]] = this.scene.nets[n]!.pins as [readonly [number, number], readonly [number, number]];
-    const { p } = this;
-    const [a, b] = [p.pose[i]!, p.pose[j]!];
-    const x1 = p.col[i]! * CELL_WIDTH + this.px[i]![a]![k]!;
-    const y1 = p.row[i]! * CELL_HEIGHT + this.py[i]![a]![k]!;
-    const x2 = p.col[j]! * CELL_WIDTH + this.px[j]![b]![l]!;
-    const y2 = p.row[j]! * CELL_HEIGHT + this.py[j]![b]![l]!;
-    const [ax, ay, bx, by] = [this.dx[i]![a]![k]!, this.dy[i]![a]![k]!, this.dx[j]![b]![l]!, this.dy[j]![b]![l]!];
-    const forward = ax * (x2 - x1) + ay * (y2 - y1);
-    const backward = bx * (x1 - x2) + by * (y1 - y2);
+  private pair(s: number, q: number): void {
+    const { p, pinSymbol, base, px, py, dx, dy } = this;
+    const i = pinSymbol[q]!;
+    const j = pinSymbol[q + 1]!;
+    const a = base[i]! + p.pose[i]! * this.pinCount[i]! + this.pinNumber[q]!;
+    const b = base[j]! + p.pose[j]! * this.pinCount[j]! + this.pinNumber[q + 1]!;
+    const x1 = p.col[i]! * CELL_WIDTH + px[a]!;
+    const y1 = p.row[i]! * CELL_HEIGHT + py[a]!;
+    const x2 = p.col[j]! * CELL_WIDTH + px[b]!;
+    const y2 = p.row[j]! * CELL_HEIGHT + py[b]!;
+    const forward = dx[a]! * (x2 - x1) + dy[a]! * (y2 - y1);
+    const backward = dx[b]! * (x1 - x2) + dy[b]! * (y1 - y2);
     let bends = 0;
-    if (x1 === x2 || y1 === y2) this.piece(n, x1, y1, x2, y2);
-    else if (ax !== 0 && bx !== 0) {
+    if (x1 === x2 || y1 === y2) this.piece(s, x1, y1, x2, y2);
+    else if (dx[a] !== 0 && dx[b] !== 0) {
       bends = 2;
       const m = (x1 + x2) >> 1;
-      this.piece(n, x1, y1, m, y1);
-      this.piece(n, m, y1, m, y2);
-      this.piece(n, m, y2, x2, y2);
-    } else if (ay !== 0 && by !== 0) {
+      this.piece(s, x1, y1, m, y1);
+      this.piece(s, m, y1, m, y2);
+      this.piece(s, m, y2, x2, y2);
+    } else if (dy[a] !== 0 && dy[b] !== 0) {
       bends = 2;
       const m = (y1 + y2) >> 1;
-      this.piece(n, x1, y1, x1, m);
-      this.piece(n, x1, m, x2, m);
-      this.piece(n, x2, m, x2, y2);
+      this.piece(s, x1, y1, x1, m);
+      this.piece(s, x1, m, x2, m);
+      this.piece(s, x2, m, x2, y2);
     } else {
       bends = 1;
-      const [cx, cy] = ax !== 0 ? [x2, y1] : [x1, y2];
-      this.piece(n, x1, y1, cx, cy);
-      this.piece(n, cx, cy, x2, y2);
+      const cx = dx[a] !== 0 ? x2 : x1;
+      const cy = dx[a] !== 0 ? y1 : y2;
+      this.piece(s, x1, y1, cx, cy);
+      this.piece(s, cx, cy, x2, y2);
     }
     let away = forward < 0 ? AWAY : forward === 0 ? AWAY / 2 : 0;
     away += backward < 0 ? AWAY : backward === 0 ? AWAY / 2 : 0;
-    this.costs[n] = Math.abs(x1 - x2) + Math.abs(y1 - y2) + BEND * bends + away;
+    this.costs[s] = Math.abs(x1 - x2) + Math.abs(y1 - y2) + BEND * bends + away;
   }
 
-  private trunk(n: number): void {
-    const { pins } = this.scene.nets[n]!;
-    const { p, xs, ys } = this;
-    const size = pins.length;
+  private trunk(s: number, from: number, to: number): void {
+    const { p, xs, ys, base } = this;
+    const size = to - from;
     for (let q = 0; q < size; q++) {
-      const at = pins[q]!;
-      const i = at[0];
-      const k = at[1];
-      const o = p.pose[i]!;
-      xs[q] = p.col[i]! * CELL_WIDTH + this.px[i]![o]![k]!;
-      ys[q] = p.row[i]! * CELL_HEIGHT + this.py[i]![o]![k]!;
+      const i = this.pinSymbol[from + q]!;
+      const a = base[i]! + p.pose[i]! * this.pinCount[i]! + this.pinNumber[from + q]!;
+      xs[q] = p.col[i]! * CELL_WIDTH + this.px[a]!;
+      ys[q] = p.row[i]! * CELL_HEIGHT + this.py[a]!;
     }
     const sx = sorted(xs, size, this.sortedX);
     const sy = sorted(ys, size, this.sortedY);
@@ -170,61 +201,106 @@ export class WireSketch {
       const dy = my - ys[q]!;
       across += Math.abs(dy) + (dy === 0 ? 0 : TAP);
       down += Math.abs(dx) + (dx === 0 ? 0 : TAP);
-      const at = pins[q]!;
-      const i = at[0];
-      const k = at[1];
-      const o = p.pose[i]!;
-      if (this.dx[i]![o]![k]! * dx < -4) away += AWAY / 2;
-      if (this.dy[i]![o]![k]! * dy < -1) away += AWAY / 2;
+      const i = this.pinSymbol[from + q]!;
+      const a = base[i]! + p.pose[i]! * this.pinCount[i]! + this.pinNumber[from + q]!;
+      if (this.dx[a]! * dx < -4) away += AWAY / 2;
+      if (this.dy[a]! * dy < -1) away += AWAY / 2;
     }
-    this.costs[n] = Math.min(across, down) + away;
+    this.costs[s] = Math.min(across, down) + away;
     if (across <= down) {
-      this.piece(n, left, my, right, my);
-      for (let q = 0; q < size; q++) if (ys[q] !== my) this.piece(n, xs[q]!, ys[q]!, xs[q]!, my);
+      this.piece(s, left, my, right, my);
+      for (let q = 0; q < size; q++) if (ys[q] !== my) this.piece(s, xs[q]!, ys[q]!, xs[q]!, my);
     } else {
-      this.piece(n, mx, top, mx, bottom);
-      for (let q = 0; q < size; q++) if (xs[q] !== mx) this.piece(n, xs[q]!, ys[q]!, mx, ys[q]!);
+      this.piece(s, mx, top, mx, bottom);
+      for (let q = 0; q < size; q++) if (xs[q] !== mx) this.piece(s, xs[q]!, ys[q]!, mx, ys[q]!);
     }
   }
 
-  private piece(n: number, x1: number, y1: number, x2: number, y2: number): void {
-    if (y1 === y2) {
-      if (x1 === x2) return;
-      const s = 3 * this.levelCount[n]!++;
-      const list = this.level[n]!;
-      list[s] = y1;
-      list[s + 1] = Math.min(x1, x2);
-      list[s + 2] = Math.max(x1, x2);
+  private piece(s: number, x1: number, y1: number, x2: number, y2: number): void {
+    const left = x1 < x2 ? x1 : x2;
+    const right = x1 < x2 ? x2 : x1;
+    const top = y1 < y2 ? y1 : y2;
+    const bottom = y1 < y2 ? y2 : y1;
+    if (top === bottom) {
+      if (left === right) return;
+      const at = 3 * this.levelCount[s]!++;
+      const list = this.level[s]!;
+      list[at] = top;
+      list[at + 1] = left;
+      list[at + 2] = right;
     } else {
-      const s = 3 * this.uprightCount[n]!++;
-      const list = this.upright[n]!;
-      list[s] = x1;
-      list[s + 1] = Math.min(y1, y2);
-      list[s + 2] = Math.max(y1, y2);
+      const at = 3 * this.uprightCount[s]!++;
+      const list = this.upright[s]!;
+      list[at] = left;
+      list[at + 1] = top;
+      list[at + 2] = bottom;
     }
-    const box = this.box[n]!;
-    box[0] = Math.min(box[0]!, x1, x2);
-    box[1] = Math.min(box[1]!, y1, y2);
-    box[2] = Math.max(box[2]!, x1, x2);
-    box[3] = Math.max(box[3]!, y1, y2);
+    const { box } = this;
+    const b = 4 * s;
+    if (left < box[b]!) box[b] = left;
+    if (top < box[b + 1]!) box[b + 1] = top;
+    if (right > box[b + 2]!) box[b + 2] = right;
+    if (bottom > box[b + 3]!) box[b + 3] = bottom;
   }
 
-  /** How often the wires of these nets cross others, those among themselves twice. */
-  crossings(nets: readonly number[]): number {
+  /** How often the wires of these nets cross others as they are drawn now, those among themselves twice; ends beyond `most`. */
+  crossings(nets: readonly number[], most: number): number {
+    const { box, counts, side, row } = this;
+    const size = counts.length;
     let sum = 0;
-    for (const n of nets) {
-      const box = this.box[n]!;
-      if (!this.counts[n]) continue;
-      for (let m = 0; m < this.counts.length; m++) {
-        if (m === n || this.counts[m] === 0) continue;
-        const other = this.box[m]!;
-        if (other[0]! >= box[2]! || other[2]! <= box[0]! || other[1]! >= box[3]! || other[3]! <= box[1]!) continue;
-        sum += over(this.level[n]!, this.levelCount[n]!, this.upright[m]!, this.uprightCount[m]!);
-        sum += over(this.level[m]!, this.levelCount[m]!, this.upright[n]!, this.uprightCount[n]!);
+    for (let j = 0; j < nets.length; j++) {
+      const n = nets[j]!;
+      if (counts[n] === 0) continue;
+      const s = 2 * n + side[n]!;
+      const left = box[4 * s]!;
+      const top = box[4 * s + 1]!;
+      const right = box[4 * s + 2]!;
+      const bottom = box[4 * s + 3]!;
+      for (let m = 0; m < size; m++) {
+        const t = 2 * m + side[m]!;
+        const b = 4 * t;
+        const apart =
+          counts[m] === 0 ||
+          m === n ||
+          box[b]! >= right ||
+          box[b + 2]! <= left ||
+          box[b + 1]! >= bottom ||
+          box[b + 3]! <= top;
+        const often = apart
+          ? 0
+          : over(this.level[s]!, this.levelCount[s]!, this.upright[t]!, this.uprightCount[t]!) +
+            over(this.level[t]!, this.levelCount[t]!, this.upright[s]!, this.uprightCount[s]!);
+        row[j * size + m] = often;
+        sum += often;
       }
+      if (sum > most) return sum;
     }
     return sum;
   }
+
+  /** Keeps what `crossings` counted last for these nets. */
+  keep(nets: readonly number[]): void {
+    const { counts, crossed, crossedSum, row } = this;
+    const size = counts.length;
+    for (let j = 0; j < nets.length; j++) {
+      const n = nets[j]!;
+      if (counts[n] === 0) continue;
+      for (let m = 0; m < size; m++) {
+        const more = row[j * size + m]! - crossed[n * size + m]!;
+        if (more === 0) continue;
+        crossed[n * size + m] = crossed[m * size + n] = row[j * size + m]!;
+        crossedSum[n]! += more;
+        crossedSum[m]! += more;
+      }
+    }
+  }
+}
+
+/** Where each list begins when they are put behind each other, and where the last ends. */
+function starts(lengths: readonly number[]): Int32Array {
+  const list = new Int32Array(lengths.length + 1);
+  lengths.forEach((length, i) => (list[i + 1] = list[i]! + length));
+  return list;
 }
 
 /** How many level pieces are crossed by upright ones. */
