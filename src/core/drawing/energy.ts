@@ -19,6 +19,8 @@ const COHESION = 0.5;
 const TENDENCY = 1.2;
 /** Parts on the same two nets stand side by side. */
 const TWINS_APART = 5;
+/** A wire that runs over a symbol has to go round about it. */
+const RUN_OVER = 10;
 /** Levels nearer than this are alike. */
 const ALIKE = 0.12;
 const FLAT = 0.25;
@@ -43,8 +45,9 @@ export class Energy {
   constructor(
     readonly scene: Scene,
     readonly p: Placement,
+    taken: Int16Array,
   ) {
-    this.sketch = new WireSketch(scene, p);
+    this.sketch = new WireSketch(scene, p, taken);
     this.stagesAt = scene.symbols.map((_, i) => scene.stages.flatMap((s, k) => (s.symbols.includes(i) ? [k] : [])));
     this.pairsAt = scene.stages.map((_, k) => scene.order.flatMap(([a, b], j) => (a === k || b === k ? [j] : [])));
     this.twinsAt = twins(scene);
@@ -85,25 +88,28 @@ export class Energy {
     if (crossing > 0 && !this.counting) this.begin();
     this.counting = crossing > 0;
     let room = most;
-    for (const n of nets) room += sketch.cost(n) + crossing * sketch.crossingsOf(n);
+    for (const n of nets) {
+      room += sketch.cost(n) + crossing * sketch.crossingsOf(n) + RUN_OVER * sketch.run(n, -1);
+    }
     for (const k of stages) room += this.stageCost[k]!;
-    for (const i of symbols) room += this.symbol(i);
+    for (const i of symbols) room += this.symbol(i) + RUN_OVER * sketch.runOver(i);
     make();
-    for (const i of symbols) room -= this.symbol(i);
+    for (const i of symbols) room -= this.symbol(i) + RUN_OVER * sketch.runOver(i);
     for (const k of stages) room -= this.stageNow[k] = this.stage(k);
     let drawn = 0;
     for (; drawn < nets.length && room >= 0; drawn++) {
       sketch.draw(nets[drawn]!);
-      room -= sketch.cost(nets[drawn]!);
+      room -= sketch.cost(nets[drawn]!) + RUN_OVER * sketch.run(nets[drawn]!, 0);
     }
     if (room >= 0 && crossing > 0) room -= crossing * sketch.crossings(nets, room / crossing);
     if (room >= 0) {
       for (const k of stages) this.stageCost[k] = this.stageNow[k]!;
       if (crossing > 0) sketch.keep(nets);
-      return;
+    } else {
+      while (drawn > 0) sketch.takeBack(nets[--drawn]!);
+      undo();
     }
-    while (drawn > 0) sketch.takeBack(nets[--drawn]!);
-    undo();
+    for (const n of nets) sketch.run(n, 1);
   }
 
   private touched(symbols: readonly number[]): {

@@ -6,7 +6,7 @@ import { standingOn } from './standing';
 import type { Standing } from './remembered';
 
 /** Tries for each symbol. */
-const TRIES = 1200;
+const TRIES = 900;
 
 /** Places every symbol: first along the power's way, then by small changes that shorten and straighten the wires. */
 export function settle(scene: Scene, attempt = 1): Placement {

@@ -7,7 +7,7 @@ import type { Placement } from './placement';
 import type { Scene } from './scene';
 
 /** How warm it begins and ends: steps of wire that are given away for a try. */
-const WARM = 30;
+const WARM = 70;
 const COLD = 0.4;
 /** What a crossing costs, and the share of the tries before they count. */
 const CROSSING = 30;
@@ -33,7 +33,7 @@ export class Sheet {
   ) {
     this.random = seededRandom(seed);
     this.taken = new Int16Array(p.cols * p.rows).fill(-1);
-    this.energy = new Energy(scene, p);
+    this.energy = new Energy(scene, p, this.taken);
     this.movable = scene.symbols.map((_, i) => i);
   }
 

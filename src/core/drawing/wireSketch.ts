@@ -43,6 +43,10 @@ export class WireSketch {
   private readonly crossed: Int16Array;
   private readonly crossedSum: Int32Array;
   private readonly row: Int16Array;
+  /** The cells that each net's wires run through, and how many wires run through each cell. */
+  private readonly cells: readonly Int16Array[];
+  private readonly cellCount: Int16Array;
+  private readonly through: Int16Array;
   private readonly xs = new Int16Array(512);
   private readonly ys = new Int16Array(512);
   private readonly sortedX = new Int16Array(512);
@@ -51,6 +55,8 @@ export class WireSketch {
   constructor(
     private readonly scene: Scene,
     private readonly p: Placement,
+    /** The symbol in each cell; -1 without. */
+    private readonly taken: Int16Array,
   ) {
     const { nets, symbols } = scene;
     const isDrawn = nets.map((n) => n.sign === null && n.pins.length > 1);
@@ -83,6 +89,9 @@ export class WireSketch {
     this.crossed = new Int16Array(nets.length ** 2);
     this.crossedSum = new Int32Array(nets.length);
     this.row = new Int16Array(nets.length ** 2);
+    this.cells = twice.map((n) => new Int16Array((n.pins.length + 3) * (p.cols + p.rows)));
+    this.cellCount = new Int16Array(twice.length);
+    this.through = new Int16Array(taken.length);
   }
 
   /** Two pins of a symbol change places: it has one pose. */
@@ -111,11 +120,39 @@ export class WireSketch {
   /** Draws every net where its pins are now, and counts what crosses. */
   begin(): void {
     const all = this.scene.nets.map((_, n) => n);
-    for (const n of all) this.draw(n);
+    this.through.fill(0);
+    for (const n of all) {
+      this.draw(n);
+      this.run(n, 1);
+    }
     this.crossed.fill(0);
     this.crossedSum.fill(0);
     this.crossings(all, Infinity);
     this.keep(all);
+  }
+
+  /** Puts a net's wires into the cells they run through, or takes them out; how many symbols they run over. */
+  run(n: number, by: 1 | 0 | -1): number {
+    const s = 2 * n + this.side[n]!;
+    const { taken, through } = this;
+    const list = this.cells[s]!;
+    const count = this.cellCount[s]!;
+    let sum = 0;
+    for (let k = 0; k < count; k++) {
+      const cell = list[k]!;
+      through[cell]! += by;
+      if (taken[cell]! >= 0) sum++;
+    }
+    return sum;
+  }
+
+  /** How many wires run over a symbol. */
+  runOver(i: number): number {
+    const { cols, rows } = this.scene.symbols[i]!.poses[this.p.pose[i]!]!;
+    let sum = 0;
+    for (let r = 0; r < rows; r++)
+      for (let c = 0; c < cols; c++) sum += this.through[(this.p.row[i]! + r) * this.p.cols + this.p.col[i]! + c]!;
+    return sum;
   }
 
   /** A net as it was before it was drawn last. */
@@ -129,6 +166,7 @@ export class WireSketch {
     const s = 2 * n + this.side[n]!;
     this.levelCount[s] = 0;
     this.uprightCount[s] = 0;
+    this.cellCount[s] = 0;
     this.costs[s] = 0;
     const [from, to] = [this.first[n]!, this.first[n + 1]!];
     const b = 4 * s;
@@ -221,20 +259,30 @@ export class WireSketch {
     const right = x1 < x2 ? x2 : x1;
     const top = y1 < y2 ? y1 : y2;
     const bottom = y1 < y2 ? y2 : y1;
+    const { cols } = this.p;
+    const cells = this.cells[s]!;
+    let count = this.cellCount[s]!;
     if (top === bottom) {
       if (left === right) return;
+      const row = Math.floor(top / CELL_HEIGHT) * cols;
+      const last = row + Math.floor(right / CELL_WIDTH);
+      for (let c = row + Math.floor(left / CELL_WIDTH); c <= last; c++) cells[count++] = c;
       const at = 3 * this.levelCount[s]!++;
       const list = this.level[s]!;
       list[at] = top;
       list[at + 1] = left;
       list[at + 2] = right;
     } else {
+      const last = Math.floor(bottom / CELL_HEIGHT) * cols + Math.floor(left / CELL_WIDTH);
+      for (let c = last - (Math.floor(bottom / CELL_HEIGHT) - Math.floor(top / CELL_HEIGHT)) * cols; c <= last; c += cols)
+        cells[count++] = c;
       const at = 3 * this.uprightCount[s]!++;
       const list = this.upright[s]!;
       list[at] = left;
       list[at + 1] = top;
       list[at + 2] = bottom;
     }
+    this.cellCount[s] = count;
     const { box } = this;
     const b = 4 * s;
     if (left < box[b]!) box[b] = left;
