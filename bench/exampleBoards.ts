@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { openBoard } from '@/wire/openBoard';
+import { NOT_CONNECTED, netKey } from '@/core/circuit';
 import type { Board } from '@/core/circuit';
 import type { StageLabels } from './stageLabels';
 
@@ -36,6 +37,23 @@ const folder = join(process.env['LANTERN_ROOT'] ?? process.cwd(), 'fixtures');
 /** Opens an example board with its nameplate. */
 export function exampleBoard(name: string): Board {
   return openBoard(join(folder, 'boards', `${name}.cir`), join(folder, 'boards', `${name}.labels.json`));
+}
+
+/** Example boards as one board: what comes after the first has `_1`, `_2` … behind its designators and nets. */
+export function boardsTogether(names: readonly string[]): Board {
+  const boards = names.map(exampleBoard);
+  const name = (text: string, i: number): string => (i === 0 ? text : `${text}_${i}`);
+  const parts = boards.flatMap((b, i) =>
+    b.parts.map((p) => ({
+      ...p,
+      ref: name(p.ref, i),
+      nets: p.nets.map((n) => (netKey(n) === netKey(NOT_CONNECTED) ? n : name(n, i))),
+    })),
+  );
+  const couplings = boards.flatMap((b, i) =>
+    b.couplings.map((c) => ({ ...c, name: name(c.name, i), first: name(c.first, i), second: name(c.second, i) })),
+  );
+  return { ...boards[0]!, parts, couplings };
 }
 
 /** The labels of an example board: stages, pins, topology. */

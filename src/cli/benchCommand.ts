@@ -2,7 +2,7 @@ import { Diagnoser } from '@/core/diagnose';
 import { seededRandom } from '@/core/quantity';
 import { checklistPoints } from '../../bench/checklist';
 import { decisionMs, dictionaryCost, solveRate } from '../../bench/dictionaryBench';
-import { ALL_BOARDS, exampleBoard } from '../../bench/exampleBoards';
+import { ALL_BOARDS, exampleBoard, boardsTogether } from '../../bench/exampleBoards';
 import { firstLoads } from '../../bench/firstLoad';
 import { drawingTime } from '../../bench/drawingTime';
 import {
@@ -63,6 +63,7 @@ export async function benchCommand(words: readonly string[]): Promise<number> {
         ? 'first-load JavaScript: the application is not built'
         : `first-load JavaScript, gzip: ${loads.map((l) => `${l.page} ${l.kB.toFixed(0)} kB`).join(', ')}`,
     );
+    console.log(`two hundred parts:${drawingLine(drawingTime(boardsTogether(TWO_HUNDRED_PARTS)))}`);
     console.log(
       `touches per pin, all boards: proposals ${pooled.ours.toFixed(2)}, representatives ${pooled.representatives.toFixed(2)} (ratio ${(pooled.ours / pooled.representatives).toFixed(2)})`,
     );
@@ -102,6 +103,9 @@ type Row = ReturnType<typeof benchBoard> & {
   readonly working: ReturnType<typeof workingTime>;
   readonly complaint: ReturnType<typeof complaintMix>;
 };
+
+/** Boards that are drawn together as one large one. */
+const TWO_HUNDRED_PARTS = ['lamp-supply-24v', 'quay-charger-24v', 'weather-buck-5v'];
 
 /** Boards whose faults are hunted with the complaint that each gives: a minute and more a board. */
 const COMPLAINED: ReadonlySet<string> = new Set([

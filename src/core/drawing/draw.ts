@@ -28,7 +28,7 @@ const MOST_MANY = 70;
 const CROSSINGS_PER_NET = 0.245;
 /** How often a board is placed anew where the drawing is not good: the fewer symbols the more often. And what makes it so. */
 const ATTEMPTED = 400;
-const LEAST_ATTEMPTS = 4;
+const LEAST_ATTEMPTS = 2;
 const MOST_ATTEMPTS = 14;
 const LEAST_WIRED = 0.86;
 const MOST_CROSSED = 0.25;
@@ -68,20 +68,20 @@ export function draw(board: Board, map: StageMap = recogniseStages(board), befor
 }
 
 /** What a drawing lacks of what is asked of every one; 0 for one that is good. */
-export function faultsOf(drawing: Drawing): number {
+function faultsOf(drawing: Drawing): number {
   const { unreached, overlaps, through, wired, crossingsPerNet } = measureDrawing(drawing);
   const wrong = unreached.length + overlaps.length + through.length;
   return WRONG * wrong + SHORT_OF * (Math.max(0, LEAST_WIRED - wired) + Math.max(0, crossingsPerNet - MOST_CROSSED));
 }
 
 /** Pairs of stages of which the second is not right of the first, though the power goes from that to this. */
-export function backwards({ order }: Scene, { stages }: Drawing): number {
+function backwards({ order }: Scene, { stages }: Drawing): number {
   const centre = (k: number): number => stages[k]!.x + stages[k]!.width / 2;
   return order.filter(([a, b]) => centre(b) <= centre(a)).length;
 }
 
 /** Draws what has been placed: letters, then wires around them, then names where no wire goes. */
-export function drawPlaced(scene: Scene, p: Placement): Drawing {
+function drawPlaced(scene: Scene, p: Placement): Drawing {
   const symbols = placedSymbols(scene, p);
   const parts = new Map(scene.board.parts.map((x) => [x.ref, x]));
   const signs = placeSigns(scene, symbols);
@@ -130,9 +130,10 @@ export function drawPlaced(scene: Scene, p: Placement): Drawing {
         : [],
     ),
   );
-  router.wireAll();
+  const most = CROSSINGS_PER_NET * scene.nets.length;
+  router.wireAll(most);
   const few = scene.nets.filter((n) => n.sign === null && n.pins.length >= 2 && n.pins.length <= FEW_PINS).length;
-  router.thin(CROSSINGS_PER_NET * scene.nets.length, Math.floor(few * MAY_BE_NAMED));
+  router.thin(most, Math.floor(few * MAY_BE_NAMED));
   const { names, wires } = nameNets(scene, grid, router.wired, pinsOf, [...symbols, ...texts, ...signs]);
   return {
     grid: GRID,

@@ -12,7 +12,7 @@ const UPSIDE_DOWN = 10;
 /** A part that lies though its ends are far apart in height, and one that stands though they are not. */
 const LYING_DOWN = 12;
 const STANDING_UP = 8;
-const OUT_OF_ORDER = 200;
+const OUT_OF_ORDER = 400;
 /** A stage's middle stands at least so many cells right of that of the one before. */
 const LEAST_GAP = 0.5;
 const COHESION = 0.5;
@@ -54,7 +54,10 @@ export class Energy {
     this.standing = standingCosts(scene);
     this.edges = scene.symbols.map((s) =>
       Int16Array.from(
-        s.poses.flatMap(({ parts }) => [Math.min(...parts.map((q) => q.x)), Math.max(...parts.map((q) => q.x + q.width))]),
+        s.poses.flatMap(({ parts }) => [
+          Math.min(...parts.map((q) => q.x)),
+          Math.max(...parts.map((q) => q.x + q.width)),
+        ]),
       ),
     );
     this.wanted = scene.symbols.map((_, i) => tendency(scene.stages[this.stagesAt[i]![0]!]?.kind ?? 'unplaced'));
@@ -84,32 +87,33 @@ export class Energy {
     touched = this.touched(symbols),
   ): void {
     const { sketch } = this;
+    const { pieces } = sketch;
     const { nets, stages } = touched;
     if (crossing > 0 && !this.counting) this.begin();
     this.counting = crossing > 0;
     let room = most;
     for (const n of nets) {
-      room += sketch.cost(n) + crossing * sketch.crossingsOf(n) + RUN_OVER * sketch.run(n, -1);
+      room += sketch.cost(n) + crossing * pieces.crossingsOf(n) + RUN_OVER * pieces.run(n, -1);
     }
     for (const k of stages) room += this.stageCost[k]!;
-    for (const i of symbols) room += this.symbol(i) + RUN_OVER * sketch.runOver(i);
+    for (const i of symbols) room += this.symbol(i) + RUN_OVER * pieces.runOver(i);
     make();
-    for (const i of symbols) room -= this.symbol(i) + RUN_OVER * sketch.runOver(i);
+    for (const i of symbols) room -= this.symbol(i) + RUN_OVER * pieces.runOver(i);
     for (const k of stages) room -= this.stageNow[k] = this.stage(k);
     let drawn = 0;
     for (; drawn < nets.length && room >= 0; drawn++) {
       sketch.draw(nets[drawn]!);
-      room -= sketch.cost(nets[drawn]!) + RUN_OVER * sketch.run(nets[drawn]!, 0);
+      room -= sketch.cost(nets[drawn]!) + RUN_OVER * pieces.run(nets[drawn]!, 0);
     }
-    if (room >= 0 && crossing > 0) room -= crossing * sketch.crossings(nets, room / crossing);
+    if (room >= 0 && crossing > 0) room -= crossing * pieces.crossings(nets, room / crossing);
     if (room >= 0) {
       for (const k of stages) this.stageCost[k] = this.stageNow[k]!;
-      if (crossing > 0) sketch.keep(nets);
+      if (crossing > 0) pieces.keep(nets);
     } else {
-      while (drawn > 0) sketch.takeBack(nets[--drawn]!);
+      while (drawn > 0) pieces.takeBack(nets[--drawn]!);
       undo();
     }
-    for (const n of nets) sketch.run(n, 1);
+    for (const n of nets) pieces.run(n, 1);
   }
 
   private touched(symbols: readonly number[]): {

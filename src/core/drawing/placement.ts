@@ -17,9 +17,9 @@ export interface Placement {
 }
 
 /** Share of a sheet's cells that symbols fill: the rest is room for wires. */
-const FILL = 0.5;
+const FILL = 0.44;
 /** Each further attempt has more room. */
-const LOOSER = 0.06;
+const LOOSER = 0.05;
 const LEAST_FILL = 0.25;
 /** Width to height that a sheet aims at. */
 const SHAPE = 1.55;
@@ -43,15 +43,15 @@ export function emptySheet(scene: Scene, attempt: number, more = 0): Placement {
   if (!scene.parted) return sheetOf(scene, cols, rows + more, -1);
   const left = Math.max(columnsInOrder(scene, 'left'), Math.round(share * (cols - 2)));
   const right = Math.max(columnsInOrder(scene, 'right'), cols - 2 - left);
-  return sheetOf(scene, left + 2 + right, rows + more, left);
+  const wide = left + 2 + right;
+  const high = Math.max(tallest, Math.min(rows, Math.ceil((total + 2 * tallest) / wide)));
+  return sheetOf(scene, wide, high + more, left);
 }
 
-/** The fewest columns in which the stages of a side can stand in their order: two of them to a column. */
+/** The fewest columns in which the stages of a side can stand in their order. */
 function columnsInOrder({ order, stages, symbols }: Scene, side: SheetSide): number {
-  const after = new Set(
-    order.map(([, b]) => b).filter((b) => stages[b]!.body.every((i) => symbols[i]!.side === side)),
-  );
-  return Math.max(1, Math.ceil((after.size + 1) / 2));
+  const after = new Set(order.map(([, b]) => b).filter((b) => stages[b]!.body.every((i) => symbols[i]!.side === side)));
+  return after.size + 1;
 }
 
 /** An empty sheet of so many cells. */

@@ -8,7 +8,7 @@ test('a wire takes the shortest way with the fewest bends, around what is in its
   for (let y = 0; y < 9; y++) grid.blocked[grid.at(10, y)] = 1;
   const ends = [grid.at(2, 2), grid.at(17, 2)];
   const router = new Router(grid, [{ net: 0, pins: ends, ...far }]);
-  router.wireAll();
+  router.wireAll(100);
   const [way] = router.wired.get(0)!.trees.flat();
   // Down to the gap in the last row, through it, up again.
   expect(way!.length - 1).toBe(15 + 2 * 7);
@@ -22,7 +22,7 @@ test('wires of two nets cross straight or not at all, and never share a step', (
     { net: 1, pins: [grid.at(1, 10), grid.at(19, 10)], ...far },
   ];
   const router = new Router(grid, nets);
-  router.wireAll();
+  router.wireAll(100);
   expect(router.crossingsOf(0)).toBe(1);
   const [across] = router.wired.get(1)!.trees.flat();
   const at = across!.indexOf(grid.at(10, 10));
@@ -41,11 +41,11 @@ test('a net that finds no way pushes another aside', () => {
   const corner = grid.at(9, 4);
   const short = { net: 0, pins: [grid.at(5, 4), grid.at(9, 7)], ...far };
   const alone = new Router(grid, [short]);
-  alone.wireAll();
+  alone.wireAll(100);
   expect(alone.wired.get(0)!.trees.flat(2)).toContain(corner);
   alone.lift(0);
   const router = new Router(grid, [short, { net: 1, pins: [grid.at(2, 2), grid.at(18, 4)], ...far }]);
-  router.wireAll();
+  router.wireAll(100);
   const wired = [...router.wired].sort(([m], [n]) => m - n);
   expect(wired.map(([n, w]) => [n, w.trees.length, w.lone])).toEqual([
     [0, 1, []],
@@ -61,7 +61,7 @@ test('too many crossings: a rail loses its far pins first, then small nets withi
   const small = Array.from({ length: 6 }, (_, i) => [grid.at(4 + 8 * i, 0), grid.at(4 + 8 * i, 29)]);
   const nets = [{ net: 0, pins: rail, ...far }, ...small.map((pins, i) => ({ net: i + 1, pins, ...far }))];
   const router = new Router(grid, nets);
-  router.wireAll();
+  router.wireAll(100);
   const total = (): number => nets.reduce((sum, n) => sum + router.crossingsOf(n.net), 0) / 2;
   expect(total()).toBeGreaterThan(2);
   router.thin(2, 0);
@@ -80,6 +80,6 @@ test('what is enclosed stays without a wire', () => {
   ] as const)
     grid.blocked[grid.at(x, y)] = 1;
   const router = new Router(grid, [{ net: 0, pins: [grid.at(5, 5), grid.at(1, 1)], ...far }]);
-  router.wireAll();
+  router.wireAll(100);
   expect(router.wired.get(0)).toEqual({ trees: [], lone: [grid.at(5, 5), grid.at(1, 1)] });
 });

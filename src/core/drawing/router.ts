@@ -23,6 +23,8 @@ export interface WiredNet {
 
 /** How often everything is taken up and laid anew with all the others there. */
 const ROUNDS = 2;
+/** With so many times the crossings that are not too many it is no use to lay everything anew as it is. */
+const TANGLED = 2;
 /** What a crossing costs each time that nets of few pins are laid anew to be rid of crossings, and how much longer they may be. */
 const UNTANGLING = [60, 120, 120] as const;
 const LONGER = 3;
@@ -49,14 +51,21 @@ export class Router {
     this.byNet = new Map(nets.map((n) => [n.net, n]));
   }
 
-  wireAll(): void {
+  /** most: crossings that are not too many. */
+  wireAll(most: number): void {
     const order = [...this.nets].sort((a, b) => this.span(a.pins) - this.span(b.pins));
     for (const net of order) this.anew(net);
+    if (this.total() > TANGLED * most) {
+      this.untangle();
+      this.push(order);
+      return;
+    }
     for (let round = 0; round < ROUNDS; round++) {
       this.push(order);
-      for (const net of [...order].reverse()) this.anew(net);
+      for (const net of [...order].reverse()) if (!this.isPlain(net.net)) this.anew(net);
     }
     this.push(order);
+    if (this.total() > most) this.untangle();
   }
 
   /** How often a net's wires cross others. */
@@ -70,7 +79,6 @@ export class Router {
    */
   thin(most: number, mayName: number): void {
     if (this.total() <= most) return;
-    this.untangle();
     const named = new Set<number>();
     const reach = new Map<number, number>();
     this.cut(most, mayName, named, reach);
@@ -92,7 +100,7 @@ export class Router {
     for (const { net } of many) this.lift(net);
     for (const cost of UNTANGLING) {
       this.grid.crossingCost = cost;
-      for (const net of few) this.anew({ ...net, most: LONGER * net.most });
+      for (const net of few) if (this.crossingsOf(net.net) > 0) this.anew({ ...net, most: LONGER * net.most });
     }
     this.grid.crossingCost = ROUND_ABOUT;
     for (const net of many) this.anew(net);
@@ -174,6 +182,13 @@ export class Router {
     return !isRail(net) && this.isShort(net.net);
   }
 
+  /** Whether all of a net is joined and no way could be much simpler: nothing is crossed, no more than one corner each. */
+  private isPlain(net: number): boolean {
+    if (this.isShort(net)) return false;
+    const ways = this.wired.get(net)?.trees.flat() ?? [];
+    return ways.every((way) => corners(way) < 2) && this.crossingsOf(net) === 0;
+  }
+
   private isShort(net: number): boolean {
     const wired = this.wired.get(net);
     return wired !== undefined && this.byNet.get(net)!.pins.length > 1 && wired.lone.length + wired.trees.length > 1;
@@ -250,4 +265,11 @@ export class Router {
     const far = (p: number): number => Math.abs((p % width) - mx) + Math.abs(Math.floor(p / width) - my);
     return pins.reduce((a, b) => (far(b) < far(a) ? b : a));
   }
+}
+
+/** How often a way turns. */
+function corners(way: readonly number[]): number {
+  let sum = 0;
+  for (let i = 2; i < way.length; i++) if (way[i]! - way[i - 1]! !== way[i - 1]! - way[i - 2]!) sum++;
+  return sum;
 }

@@ -1,8 +1,6 @@
 /** What lies on the grid's points, and a search for the cheapest wire over it. Points are numbered row by row. */
 
 const NONE = -1;
-/** Of two ways that may cost the same the one that is nearer its end is followed first; no way on a sheet is long enough for more. */
-const NEARER = 1.002;
 /** A step costs 1; these cost more. */
 export const BEND_COST = 5;
 export const CROSSING_COST = 22;
@@ -30,7 +28,7 @@ export class WireGrid {
   private readonly done: Int32Array;
   private readonly from: Int32Array;
   private round = 0;
-  private readonly heap: Heap;
+  private readonly shelves = new Shelves();
 
   constructor(
     readonly width: number,
@@ -46,7 +44,6 @@ export class WireGrid {
     this.seen = new Int32Array(4 * n);
     this.done = new Int32Array(4 * n);
     this.from = new Int32Array(4 * n);
-    this.heap = new Heap();
   }
 
   at(x: number, y: number): number {
@@ -75,19 +72,17 @@ export class WireGrid {
     most: number,
     force = false,
   ): { readonly points: readonly number[]; readonly cost: number } | null {
-    const { width, height, heap, done, cost, doorstep, crossingCost } = this;
+    const { width, height, shelves, done, across, down, blocked, pin, cost, doorstep, crossingCost } = this;
     const round = ++this.round;
-    heap.clear();
+    shelves.clear();
     const [sx, sy] = [start % width, Math.floor(start / width)];
     const first = guess(sx, sy);
     for (let d = 0; d < 4; d++) {
       this.reach(4 * start + d, 0, -1);
-      heap.push(4 * start + d, first);
+      shelves.push(4 * start + d, first);
     }
-    while (heap.size > 0) {
-      // The guess is never too high: what is left costs at least as much.
-      if (heap.least > most) return null;
-      const state = heap.pop();
+    // The guess is never too high: what is left costs at least as much.
+    for (let state = shelves.pop(most); state >= 0; state = shelves.pop(most)) {
       if (done[state] === round) continue;
       done[state] = round;
       const point = state >> 2;
@@ -108,36 +103,26 @@ export class WireGrid {
         const next = ny * width + nx;
         const to = 4 * next + e;
         if (done[to] === round) continue;
+        if (blocked[next] !== 0 || (pin[next] !== NONE && pin[next] !== net)) continue;
+        const a = across[next]!;
+        const v = down[next]!;
+        const isOther = (a !== NONE && a !== net) || (v !== NONE && v !== net);
         let more = 1;
-        if (!this.mayEnter(net, next, e)) {
-          if (!force || !this.isOpen(net, next)) continue;
+        // Into a wire of another net only athwart, and not where the own net turns there.
+        const along = e < 2 ? a : v;
+        if (isOther && along !== NONE) {
+          if (!force) continue;
           more += FORCE_COST;
         }
         if (point === start && !force && !this.mayLeave(net, point, e)) continue;
         if (e !== d && point !== start) more += BEND_COST;
-        if (this.crosses(net, next)) more += crossingCost;
+        if (isOther) more += crossingCost;
         const step = doorstep[next]!;
         if (step !== NONE && step !== net) more += DOORSTEP_COST;
-        if (this.reach(to, so + more, state)) heap.push(to, so + more + NEARER * guess(nx, ny));
+        if (this.reach(to, so + more, state)) shelves.push(to, so + more + guess(nx, ny));
       }
     }
     return null;
-  }
-
-  /** Whether a wire of a net may come to a point in a direction. */
-  private mayEnter(net: number, i: number, direction: number): boolean {
-    if (this.blocked[i] !== 0) return false;
-    const pin = this.pin[i]!;
-    if (pin !== NONE && pin !== net) return false;
-    const [along, athwart] = direction < 2 ? [this.across[i]!, this.down[i]!] : [this.down[i]!, this.across[i]!];
-    if (along !== NONE && along !== net) return false;
-    return athwart === NONE || athwart === net || along === NONE;
-  }
-
-  /** Whether only wires could keep a net from a point. */
-  private isOpen(net: number, i: number): boolean {
-    const pin = this.pin[i]!;
-    return this.blocked[i] === 0 && (pin === NONE || pin === net);
   }
 
   /** The nets whose wires a way runs along, or turns or ends on. */
@@ -213,58 +198,31 @@ export class WireGrid {
 const STEP_X = [-1, 1, 0, 0] as const;
 const STEP_Y = [0, 0, -1, 1] as const;
 
-/** A binary heap of states by their cost. */
-class Heap {
-  private readonly items: number[] = [];
-  private readonly costs: number[] = [];
-
-  get size(): number {
-    return this.items.length;
-  }
-
-  /** What the cheapest costs. */
-  get least(): number {
-    return this.costs[0]!;
-  }
+/** States by their cost, a whole number: of those that cost the same the last comes first, which is the furthest on its way. */
+class Shelves {
+  private readonly shelves: number[][] = [];
+  private at = 0;
+  private top = -1;
 
   clear(): void {
-    this.items.length = 0;
-    this.costs.length = 0;
+    for (let i = 0; i <= this.top; i++) this.shelves[i]!.length = 0;
+    this.at = 0;
+    this.top = -1;
   }
 
   push(item: number, cost: number): void {
-    let i = this.items.length;
-    this.items.push(item);
-    this.costs.push(cost);
-    while (i > 0) {
-      const up = (i - 1) >> 1;
-      if (this.costs[up]! <= cost) break;
-      this.items[i] = this.items[up]!;
-      this.costs[i] = this.costs[up]!;
-      i = up;
-    }
-    this.items[i] = item;
-    this.costs[i] = cost;
+    while (this.shelves.length <= cost) this.shelves.push([]);
+    this.shelves[cost]!.push(item);
+    if (cost > this.top) this.top = cost;
+    if (cost < this.at) this.at = cost;
   }
 
-  pop(): number {
-    const first = this.items[0]!;
-    const item = this.items.pop()!;
-    const cost = this.costs.pop()!;
-    const n = this.items.length;
-    if (n === 0) return first;
-    let i = 0;
-    for (;;) {
-      let next = 2 * i + 1;
-      if (next >= n) break;
-      if (next + 1 < n && this.costs[next + 1]! < this.costs[next]!) next++;
-      if (this.costs[next]! >= cost) break;
-      this.items[i] = this.items[next]!;
-      this.costs[i] = this.costs[next]!;
-      i = next;
+  /** One of the cheapest; -1 where nothing is left that costs no more than so much. */
+  pop(most: number): number {
+    for (; this.at <= this.top && this.at <= most; this.at++) {
+      const item = this.shelves[this.at]!.pop();
+      if (item !== undefined) return item;
     }
-    this.items[i] = item;
-    this.costs[i] = cost;
-    return first;
+    return -1;
   }
 }
