@@ -2,6 +2,7 @@ import { netKey, pinNames } from '../circuit';
 import type { Board } from '../circuit';
 import { recogniseStages } from '../stages';
 import type { StageMap } from '../stages';
+import { around, bandsOf } from './bands';
 import { GRID, STEP_TO } from './drawing';
 import type { Box, DrawnSymbol, Drawing } from './drawing';
 import { CELL_HEIGHT, CELL_WIDTH } from './form';
@@ -68,20 +69,20 @@ export function draw(board: Board, map: StageMap = recogniseStages(board), befor
 }
 
 /** What a drawing lacks of what is asked of every one; 0 for one that is good. */
-function faultsOf(drawing: Drawing): number {
+export function faultsOf(drawing: Drawing): number {
   const { unreached, overlaps, through, wired, crossingsPerNet } = measureDrawing(drawing);
   const wrong = unreached.length + overlaps.length + through.length;
   return WRONG * wrong + SHORT_OF * (Math.max(0, LEAST_WIRED - wired) + Math.max(0, crossingsPerNet - MOST_CROSSED));
 }
 
 /** Pairs of stages of which the second is not right of the first, though the power goes from that to this. */
-function backwards({ order }: Scene, { stages }: Drawing): number {
+export function backwards({ order }: Scene, { stages }: Drawing): number {
   const centre = (k: number): number => stages[k]!.x + stages[k]!.width / 2;
   return order.filter(([a, b]) => centre(b) <= centre(a)).length;
 }
 
 /** Draws what has been placed: letters, then wires around them, then names where no wire goes. */
-function drawPlaced(scene: Scene, p: Placement): Drawing {
+export function drawPlaced(scene: Scene, p: Placement): Drawing {
   const symbols = placedSymbols(scene, p);
   const parts = new Map(scene.board.parts.map((x) => [x.ref, x]));
   const signs = placeSigns(scene, symbols);
@@ -196,11 +197,7 @@ function stageBoxes(scene: Scene, symbols: readonly DrawnSymbol[]): Drawing['sta
   const byRef = new Map(symbols.flatMap((s) => s.refs.map((r) => [r, s] as const)));
   return scene.stages.map(({ kind, body }) => {
     const boxes = body.flatMap((i) => scene.symbols[i]!.members.map((m) => byRef.get(m.refs[0]!)!));
-    const left = Math.min(...boxes.map((b) => b.x));
-    const top = Math.min(...boxes.map((b) => b.y));
-    const right = Math.max(...boxes.map((b) => b.x + b.width));
-    const bottom = Math.max(...boxes.map((b) => b.y + b.height));
-    return { kind, x: left, y: top, width: right - left, height: bottom - top };
+    return { kind, ...around(boxes), bands: bandsOf(boxes) };
   });
 }
 

@@ -71,6 +71,8 @@ export interface DrawnText extends Box {
 
 export interface DrawnStage extends Box {
   readonly kind: string;
+  /** What is tinted behind its symbols: one band where they stand together. */
+  readonly bands: readonly Box[];
 }
 
 /** A board as it is drawn on one sheet. */

@@ -6,8 +6,8 @@ import type { Scene } from './scene';
 import { WireSketch } from './wireSketch';
 
 /** What stands badly costs, in steps of wire. */
-const SIGN_UP = 12;
-const SIGN_ASIDE = 9;
+const SIGN_UP = 14;
+const SIGN_ASIDE = 11;
 const UPSIDE_DOWN = 10;
 /** A part that lies though its ends are far apart in height, and one that stands though they are not. */
 const LYING_DOWN = 12;
@@ -16,7 +16,7 @@ const OUT_OF_ORDER = 400;
 /** A stage's middle stands at least so many cells right of that of the one before. */
 const LEAST_GAP = 0.5;
 const COHESION = 0.5;
-const TENDENCY = 1.2;
+const TENDENCY = 4;
 /** Parts on the same two nets stand side by side. */
 const TWINS_APART = 5;
 /** A wire that runs over a symbol has to go round about it. */

@@ -172,6 +172,8 @@ export function icSides(roles: readonly PinRole[]): IcSides {
 }
 
 const IC_WIDTH = 10;
+/** From one pin at the top or the foot to the next: what is written at it has room. */
+const IC_PITCH = 4;
 /** Steps from its top to the first pin at its side, and from the last to its foot: room for the names of those above. */
 const IC_SHOULDER = 2;
 /** Sides with more pins than this have them closer together. */
@@ -182,9 +184,9 @@ export function icForm(part: Part, sides: IcSides): Form {
   const most = Math.max(sides.left.length, sides.right.length, 1);
   const step = most <= ROOMY_PINS ? CELL_HEIGHT : CLOSE_STEP;
   const height = (most - 1) * step + 2 * IC_SHOULDER;
-  const width = Math.max(IC_WIDTH, 2 * Math.max(sides.up.length, sides.down.length) + 2);
+  const width = Math.max(IC_WIDTH, IC_PITCH * Math.max(sides.up.length, sides.down.length));
   const along = (list: readonly number[], y: number, side: Side): readonly FormPin[] =>
-    list.map((i, k) => pin(part.ref, i, 2 + 2 * k, y, side));
+    list.map((i, k) => pin(part.ref, i, 2 + IC_PITCH * k, y, side));
   const down = (list: readonly number[], x: number, side: Side): readonly FormPin[] =>
     list.map((i, k) => pin(part.ref, i, x, IC_SHOULDER + step * k, side));
   const pins = [

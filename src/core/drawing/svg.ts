@@ -27,9 +27,11 @@ export function drawingSvg(d: Drawing, title: string, below: readonly string[] =
     `<title>${escape(title)}</title>`,
     `<rect width="${d.width}" height="${height}" fill="#fff"/>`,
     '<g id="stages" fill="#f4efe4">',
-    ...d.stages.map(
-      (s) =>
-        `<rect x="${s.x - 9}" y="${s.y - 9}" width="${s.width + 18}" height="${s.height + 18}" rx="10"><title>${escape(stageWords(s.kind))}</title></rect>`,
+    ...d.stages.flatMap((s) =>
+      s.bands.map(
+        (b) =>
+          `<rect x="${b.x}" y="${b.y}" width="${b.width}" height="${b.height}" rx="10"><title>${escape(stageWords(s.kind))}</title></rect>`,
+      ),
     ),
     '</g>',
     '<g id="barrier" fill="none" stroke="#555" stroke-width="2.4" stroke-dasharray="12 6">',

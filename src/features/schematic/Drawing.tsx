@@ -105,15 +105,9 @@ function Stages({ drawing, far }: { drawing: Drawn; far: boolean }) {
         {drawing.stages.map((s) => (
           <g key={`${s.kind} ${s.x} ${s.y}`}>
             <title>{stageWords(s.kind)}</title>
-            <rect
-              x={s.x - 12}
-              y={s.y - 12}
-              width={s.width + 24}
-              height={s.height + 24}
-              rx={14}
-              fill="var(--raised)"
-              fillOpacity={0.75}
-            />
+            {s.bands.map((b) => (
+              <rect key={`${b.x} ${b.y}`} {...b} rx={12} fill="var(--raised)" fillOpacity={0.75} />
+            ))}
           </g>
         ))}
       </g>
