@@ -36,8 +36,9 @@ export const FEW_PINS = 5;
 const SHORTEST = 9;
 /** What a crossing costs once there are too many. */
 const ROUND_ABOUT = 60;
-/** Wires come back as long as there are no more crossings than so many times what was aimed at. */
-const RESTORED = 1;
+/** What a wire may cost that joins pins of a net that is named; what a crossing costs it. */
+const NEXT_TO = 32;
+const NEVER = 1000;
 
 /** Wires nets on a grid: the shortest first, then each of them anew among the others; what finds no way pushes others aside. */
 export class Router {
@@ -86,10 +87,14 @@ export class Router {
     for (const net of this.nets)
       if (!named.has(net.net) && !reach.has(net.net) && this.crossingsOf(net.net) > 0) this.anew(net);
     this.grid.crossingCost = CROSSING_COST;
-    this.restore(() => this.total() <= RESTORED * most);
+    this.restore(() => this.total() <= most);
     // What came back leaves room in the share for what crosses more.
     this.grid.crossingCost = ROUND_ABOUT;
-    this.cut(RESTORED * most, mayName, named, reach);
+    this.cut(most, mayName, named, reach);
+    // Where pins of a net that is named are next to each other, a wire is still the shorter word.
+    this.grid.crossingCost = NEVER;
+    for (const net of this.nets)
+      if (this.wired.get(net.net)?.trees.length === 0 && net.pins.length > 1) this.anew({ ...net, most: NEXT_TO });
     this.grid.crossingCost = CROSSING_COST;
   }
 
