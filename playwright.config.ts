@@ -1,15 +1,18 @@
 import { defineConfig } from '@playwright/test';
 
+/** One application for each lane of tests, with a database of its own; a lane takes one file after the other. */
+const lanes = (process.env['BASE_URL'] ?? 'http://127.0.0.1:4730').split(' ');
+
 export default defineConfig({
   testDir: 'e2e',
   timeout: 120_000,
   expect: { timeout: 15_000 },
-  workers: 1,
+  workers: lanes.length,
   fullyParallel: false,
   reporter: [['list'], ['json', { outputFile: '.lantern/playwright.json' }]],
   outputDir: '.lantern/playwright',
   use: {
-    baseURL: process.env['BASE_URL'] ?? 'http://127.0.0.1:4730',
+    baseURL: lanes[Number(process.env['TEST_PARALLEL_INDEX'] ?? 0)]!,
     viewport: { width: 1280, height: 800 },
     // A bench is dim.
     colorScheme: 'dark',

@@ -8,9 +8,12 @@ import { expect, test } from '@playwright/test';
 import type { Page } from '@playwright/test';
 import { choose, open, takeIn } from './bench';
 
+/** The database of this lane of tests. */
+const databaseUrl = (): string | undefined => process.env['DATABASE_URL']?.split(' ')[test.info().parallelIndex];
+
 /** A server of its own on the same database, which may be killed. */
 async function server(port: number): Promise<ChildProcess> {
-  const child = fork('launcher/serveChild.mjs', [String(port), process.env['DATABASE_URL']!], {
+  const child = fork('launcher/serveChild.mjs', [String(port), databaseUrl()!], {
     stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
   });
   await once(child, 'message');
@@ -30,7 +33,7 @@ test('five lines wait while the server is dead, the tab is closed and opened aga
   context,
   request,
 }) => {
-  test.skip(process.env['DATABASE_URL'] === undefined, 'the database of the server under test is not known');
+  test.skip(databaseUrl() === undefined, 'the database of the server under test is not known');
   await takeIn(request, 'CA-1');
   const port = await freePort();
   const path = `http://127.0.0.1:${port}/jobs/CA-1/safe`;

@@ -256,7 +256,7 @@ test('a fault in one’s own words, a check skipped, a safety part refused: all 
   await expect(page.getByText(/was not checked: potted in resin/u).first()).toBeVisible();
 });
 
-test('safety tests are missing until they are made; the report prints on one page of A4 and of Letter', async ({
+test('safety tests are missing until they are made; the report prints on one page of A4 and of Letter, the drawing on another', async ({
   page,
 }) => {
   await open(page, '/jobs/SP-115/report');
@@ -265,9 +265,32 @@ test('safety tests are missing until they are made; the report prints on one pag
   await page.getByRole('button', { name: 'Keep', exact: true }).click();
   await expect(page.getByText('Earth continuity: 0.08 ohm, passed').first()).toBeVisible();
   await expect(page.getByText(/not made: insulation resistance/u)).toBeVisible();
+  await expect(page.getByRole('img', { name: /^Drawing of/u })).toBeVisible();
   for (const format of ['A4', 'Letter']) {
     const pdf = (await page.pdf({ format })).toString('latin1');
+    expect(pdf.match(/\/Type\s*\/Page[^s]/gu)).toHaveLength(2);
+  }
+});
+
+test('the drawing goes to paper: one sheet of A4 or A3 with its title, as PDF and as SVG', async ({ page }) => {
+  await open(page, '/jobs/SP-118/board');
+  await page.getByRole('link', { name: 'The drawing on paper' }).click();
+  const sheet = page.getByRole('img', { name: /^Drawing of/u });
+  await expect(sheet).toContainText('SP-118');
+  await expect(sheet).toContainText(/drawn from \d+ traced facts, \d+ assumed/u);
+  for (const [paper, width, height] of [
+    ['A4', 842, 595],
+    ['A3', 1191, 842],
+  ] as const) {
+    await page.getByRole('radio', { name: paper }).click();
+    await expect(sheet).toContainText(`${paper},`);
+    const pdf = (await page.pdf({ preferCSSPageSize: true })).toString('latin1');
     expect(pdf.match(/\/Type\s*\/Page[^s]/gu)).toHaveLength(1);
+    const [, w, h] = /MediaBox\s*\[\s*0\s+0\s+([\d.]+)\s+([\d.]+)/u.exec(pdf)!.map(Number);
+    expect([Math.round(w!), Math.round(h!)]).toEqual([width, height]);
+    const saved = page.waitForEvent('download');
+    await page.getByRole('button', { name: 'Save as SVG' }).click();
+    expect((await saved).suggestedFilename()).toBe(`SP-118-${paper}.svg`);
   }
 });
 

@@ -1,4 +1,7 @@
+import { fork } from 'node:child_process';
+import { once } from 'node:events';
 import { existsSync, readFileSync, rmSync } from 'node:fs';
+import { availableParallelism } from 'node:os';
 import { join } from 'node:path';
 import { buildApplication } from './build.mjs';
 import { migrateDatabase, seedDemo } from './database.mjs';
@@ -7,7 +10,6 @@ import { npmPackages } from './packages.mjs';
 import { freePort, startCluster } from './postgres.mjs';
 import { ROOT, STATE, run, show } from './run.mjs';
 import { say } from './say.mjs';
-import { serveApplication } from './serve.mjs';
 import { torture } from './torture.mjs';
 
 const bin = (name) => join(ROOT, 'node_modules', '.bin', name);
@@ -75,27 +77,31 @@ async function killed(total) {
   else total.failed++;
 }
 
+/** Screens are tested in as many lanes as there are cores, two at the most: each has an application and a database of its own. */
 async function browserTests(total, databaseUrl, more) {
   const chromium = await findChromium();
   await buildApplication();
-  const url = await freshDatabase(databaseUrl, 'lantern_browser');
-  await migrateDatabase(url);
-  await seedDemo(url);
-  const port = await freePort();
   process.env.LANTERN_LOG = join(STATE, 'test.log');
-  const stop = await serveApplication(port, url);
+  const lanes = [];
+  for (let lane = 0; lane < Math.min(2, availableParallelism()); lane++) {
+    const url = await freshDatabase(databaseUrl, `lantern_browser_${lane}`);
+    await migrateDatabase(url);
+    await seedDemo(url);
+    const port = await freePort();
+    lanes.push({ url, page: `http://127.0.0.1:${port}`, server: await served(port, url) });
+  }
   const file = join(STATE, 'playwright.json');
   rmSync(file, { force: true });
   const env = {
     ...debianEnvironment(),
-    DATABASE_URL: url,
-    BASE_URL: `http://127.0.0.1:${port}`,
+    DATABASE_URL: lanes.map((l) => l.url).join(' '),
+    BASE_URL: lanes.map((l) => l.page).join(' '),
     CHROMIUM: chromium,
     FORCE_COLOR: '0',
   };
   delete env.NODE_ENV;
   await show(bin('playwright'), ['test', ...more], { env });
-  await stop();
+  for (const { server } of lanes) server.kill();
   if (!existsSync(file)) {
     total.failed++;
     return;
@@ -103,6 +109,16 @@ async function browserTests(total, databaseUrl, more) {
   const { stats } = JSON.parse(readFileSync(file, 'utf8'));
   total.passed += stats.expected;
   total.failed += stats.unexpected + stats.flaky;
+}
+
+/** The application as a process of its own. */
+async function served(port, url) {
+  const child = fork(join(ROOT, 'launcher', 'serveChild.mjs'), [String(port), url], {
+    stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
+  });
+  const [outcome] = await Promise.race([once(child, 'message'), once(child, 'exit')]);
+  if (outcome !== 'ready') throw new Error(`the application did not start: it ended with ${outcome}`);
+  return child;
 }
 
 /** An empty database of this name beside the given one. */

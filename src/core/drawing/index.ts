@@ -18,5 +18,7 @@ export type { DrawingFigures } from './measure';
 export { artOf } from './art';
 export type { PlacedArt } from './art';
 export { joints } from './joints';
-export { drawingSvg, signPath, titleLines } from './svg';
+export { PAPERS, drawingOnPaper } from './paper';
+export type { Paper, SheetTitle } from './paper';
+export { drawingSvg, restsOn, signPath, titleLines } from './svg';
 export { stageWords } from './words';

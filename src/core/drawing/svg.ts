@@ -5,32 +5,46 @@ import type { DrawnName, Drawing } from './drawing';
 import { joints } from './joints';
 import { stageWords } from './words';
 
-const escape = (text: string): string =>
+/** Text as it may stand in a document. */
+export const escapeXml = (text: string): string =>
   text.replace(/[&<>"]/gu, (c) => ({ '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' })[c]!);
 
 /** What stands below a drawing: of what it is, and what it rests on. */
 export function titleLines(board: Board, more: readonly string[] = []): readonly string[] {
+  return [[board.title, ...more].join(' · '), restsOn(board)];
+}
+
+/** What a drawing rests on, in words. */
+export function restsOn(board: Board): string {
   const assumed = board.parts.filter((p) => p.basis === 'assumed').length;
-  return [
-    [board.title, ...more].join(' · '),
-    `drawn from ${board.parts.length - assumed} traced facts, ${assumed} assumed`,
-  ];
+  return `drawn from ${board.parts.length - assumed} traced facts, ${assumed} assumed`;
 }
 
 const FOOT = 54;
+/** The face that everything is written in. */
+export const FACE = 'font-family="Atkinson Hyperlegible Next, sans-serif"';
 
 /** A drawing as an SVG document of its own, black on white, clean enough to be worked on elsewhere. below: lines under it. */
 export function drawingSvg(d: Drawing, title: string, below: readonly string[] = []): string {
   const height = d.height + (below.length > 0 ? FOOT : 0);
-  const out: string[] = [
-    `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${d.width} ${height}" width="${d.width}" height="${height}" font-family="Atkinson Hyperlegible Next, sans-serif">`,
-    `<title>${escape(title)}</title>`,
+  return [
+    `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${d.width} ${height}" width="${d.width}" height="${height}" ${FACE}>`,
+    `<title>${escapeXml(title)}</title>`,
     `<rect width="${d.width}" height="${height}" fill="#fff"/>`,
-    '<g id="stages" fill="#f4efe4">',
+    ...drawingMarkup(d),
+    ...below.map((line, i) => `<text x="20" y="${d.height + 14 + 16 * i}" font-size="12">${escapeXml(line)}</text>`),
+    '</svg>',
+  ].join('\n');
+}
+
+/** What is drawn, black on white, as SVG without what is around it: pixels. */
+export function drawingMarkup(d: Drawing): readonly string[] {
+  const out: string[] = [
+    '<g id="stages" fill="#f3f3f3">',
     ...d.stages.flatMap((s) =>
       s.bands.map(
         (b) =>
-          `<rect x="${b.x}" y="${b.y}" width="${b.width}" height="${b.height}" rx="10"><title>${escape(stageWords(s.kind))}</title></rect>`,
+          `<rect x="${b.x}" y="${b.y}" width="${b.width}" height="${b.height}" rx="10"><title>${escapeXml(stageWords(s.kind))}</title></rect>`,
       ),
     ),
     '</g>',
@@ -39,7 +53,7 @@ export function drawingSvg(d: Drawing, title: string, below: readonly string[] =
     '</g>',
     '<g id="wires" fill="none" stroke="#000" stroke-width="1.2">',
     ...d.wires.map(
-      (w) => `<polyline data-net="${escape(w.net)}" points="${w.points.map((p) => p.join(',')).join(' ')}"/>`,
+      (w) => `<polyline data-net="${escapeXml(w.net)}" points="${w.points.map((p) => p.join(',')).join(' ')}"/>`,
     ),
     '</g>',
     '<g id="joints" fill="#000">',
@@ -49,7 +63,7 @@ export function drawingSvg(d: Drawing, title: string, below: readonly string[] =
   ];
   for (const s of d.symbols) {
     const art = artOf(s);
-    out.push(`<g data-refs="${escape(s.refs.join(' '))}">`, `<g transform="${art.transform}">`);
+    out.push(`<g data-refs="${escapeXml(s.refs.join(' '))}">`, `<g transform="${art.transform}">`);
     for (const k of art.strokes)
       out.push(
         `<path d="${k.d}"${k.filled ? ' fill="#000" stroke="none"' : ''}${k.bold ? ' stroke-width="2.6"' : ''}${k.dashed ? ' stroke-dasharray="4 3" stroke-width="1"' : ''}/>`,
@@ -57,7 +71,7 @@ export function drawingSvg(d: Drawing, title: string, below: readonly string[] =
     out.push('</g>');
     for (const m of art.marks)
       out.push(
-        `<text x="${m.x}" y="${m.y + 3}" font-size="8.5" text-anchor="${m.anchor}" fill="#000" stroke="none">${escape(m.text)}</text>`,
+        `<text x="${m.x}" y="${m.y + 3}" font-size="8.5" text-anchor="${m.anchor}" fill="#000" stroke="none">${escapeXml(m.text)}</text>`,
       );
     out.push('</g>');
   }
@@ -66,22 +80,18 @@ export function drawingSvg(d: Drawing, title: string, below: readonly string[] =
   for (const t of d.texts) {
     const own = t.text === t.of || d.symbols.some((s) => s.refs.length > 1 && s.refs[0] === t.of);
     out.push(
-      `<text x="${t.x}" y="${t.y + 10}" font-size="10.5"${own ? ' font-weight="700"' : ''}>${escape(t.text)}</text>`,
+      `<text x="${t.x}" y="${t.y + 10}" font-size="10.5"${own ? ' font-weight="700"' : ''}>${escapeXml(t.text)}</text>`,
     );
   }
   out.push('</g>');
-  below.forEach((line, i) =>
-    out.push(`<text x="20" y="${d.height + 14 + 16 * i}" font-size="12">${escape(line)}</text>`),
-  );
-  out.push('</svg>');
-  return out.join('\n');
+  return out;
 }
 
 /** A net's name, or the sign of its reference. */
 function nameSvg(n: DrawnName): string {
   if (n.sign === null)
-    return `<text x="${n.x + n.width / 2}" y="${n.y + 9}" text-anchor="middle">${escape(n.net)}</text>`;
-  return `<path d="${signPath(n)}" fill="none" stroke="#000" stroke-width="1.5"><title>${escape(n.net)}</title></path>`;
+    return `<text x="${n.x + n.width / 2}" y="${n.y + 9}" text-anchor="middle">${escapeXml(n.net)}</text>`;
+  return `<path d="${signPath(n)}" fill="none" stroke="#000" stroke-width="1.5"><title>${escapeXml(n.net)}</title></path>`;
 }
 
 /** The sign of a reference at its pin, a shape of its own for each island. */

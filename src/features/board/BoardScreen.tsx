@@ -1,4 +1,5 @@
 'use client';
+import Link from 'next/link';
 import { Tabs } from 'radix-ui';
 import { STEPS } from '@/core/job';
 import { useSearchParams } from 'next/navigation';
@@ -51,7 +52,7 @@ function usePicked(board: Board): readonly [Selection, (picked: Selection) => vo
 
 /** Trace: schematic above, ways to trace and tables below, parts and nets in tables below, everything known about what is picked beside them. */
 export function BoardScreen() {
-  const { active } = useJob();
+  const { job, active } = useJob();
   const { weighed } = useSuspects();
   const { board, id } = active;
   const [picked, setPicked] = usePicked(board);
@@ -73,6 +74,11 @@ export function BoardScreen() {
           <p className="text-faint">
             {board.parts.length} parts on {boardNets(board).length} nets
             {assumed > 0 && `; ${assumed} still assumed: say what is on your board`}
+            {board.parts.length > 0 && (
+              <Link href={`/jobs/${job.tag}/drawing`} className="ml-3 text-slate underline underline-offset-4">
+                The drawing on paper
+              </Link>
+            )}
           </p>
         </div>
         <NextLink otherwise="probe" from={STEPS.filter((s) => s !== 'safe')} />

@@ -1,4 +1,6 @@
 'use client';
+import dynamic from 'next/dynamic';
+import Link from 'next/link';
 import { linesOf } from '@/core/ledger';
 import { useMemo, useState } from 'react';
 import { placesOnNet } from '@/core/circuit';
@@ -96,8 +98,26 @@ export function ReportScreen() {
       <Sweeps />
       <Cautions />
       <SafetyTests />
+      <Drawings />
     </article>
   );
+}
+
+/** Each board as it was traced, on a page of its own. */
+function Drawings() {
+  const { job, boards } = useJob();
+  const traced = boards.filter((home) => home.board.parts.length > 0);
+  return traced.map((home) => (
+    <section key={home.id} className="sheet-page mb-4">
+      <h2 className="no-print mb-1 flex items-baseline gap-4 font-semibold">
+        Drawing{boards.length > 1 && ` of ${home.label}`}
+        <Link href={`/jobs/${job.tag}/drawing`} className="text-sm font-normal text-slate underline underline-offset-4">
+          A4 or A3, as PDF or SVG
+        </Link>
+      </h2>
+      <DrawingSheet home={home} paper="A4" />
+    </section>
+  ));
 }
 
 function Findings() {
@@ -120,6 +140,10 @@ function Findings() {
     </section>
   );
 }
+
+const DrawingSheet = dynamic(() => import('@/features/schematic/DrawingSheet').then((m) => m.DrawingSheet), {
+  ssr: false,
+});
 
 const VERDICTS = { agree: '✓ agrees', disagree: '✕ disagrees', noted: '● noted' } as const;
 
