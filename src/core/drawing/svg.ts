@@ -22,7 +22,7 @@ export function restsOn(board: Board): string {
 
 const FOOT = 54;
 /** The face that everything is written in. */
-export const FACE = 'font-family="Atkinson Hyperlegible Next, sans-serif"';
+export const FACE = 'font-family="Atkinson Hyperlegible Next Variable, Atkinson Hyperlegible Next, sans-serif"';
 
 /** A drawing as an SVG document of its own, black on white, clean enough to be worked on elsewhere. below: lines under it. */
 export function drawingSvg(d: Drawing, title: string, below: readonly string[] = []): string {

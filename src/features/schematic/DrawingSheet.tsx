@@ -43,7 +43,7 @@ export function DrawingSheet({ home, paper }: { home: JobBoard; paper: Paper }) 
     <div
       role="img"
       aria-label={`Drawing of ${home.label}`}
-      className="[&>svg]:h-auto [&>svg]:w-full"
+      className="[&>svg]:block [&>svg]:h-auto [&>svg]:w-full"
       // Everything that was typed is escaped by `drawingOnPaper`.
       dangerouslySetInnerHTML={{ __html: svg }}
     />

@@ -20,7 +20,7 @@ export function PaperScreen() {
   return (
     <div>
       {/* The paper lies, and the sheet has its own edge. */}
-      <style>{`@page { size: ${width}mm ${height}mm; margin: 0 }`}</style>
+      <style>{`@page { size: ${width}mm ${height}mm; margin: 0 } @media print { .paper-sheet { position: fixed; inset: 0 } }`}</style>
       <div className="no-print mb-4 flex flex-wrap items-center gap-3">
         <h1 className="mr-auto text-xl font-bold">The drawing on paper</h1>
         <Segments label="Paper" value={paper} choices={WORDS} onChoose={setPaper} />
@@ -40,7 +40,7 @@ export function PaperScreen() {
       {active.board.parts.length === 0 ? (
         <p className="text-faint">Nothing is traced yet: there is nothing to draw.</p>
       ) : (
-        <div className="border border-line print:border-0">
+        <div className="paper-sheet border border-line print:border-0">
           <DrawingSheet home={active} paper={paper} />
         </div>
       )}
