@@ -3,12 +3,14 @@ import Link from 'next/link';
 import { Tabs } from 'radix-ui';
 import { STEPS } from '@/core/job';
 import { useSearchParams } from 'next/navigation';
-import { useCallback, useState } from 'react';
+import { useCallback, useState, useMemo } from 'react';
 import type { Board } from '@/core/circuit';
 import { boardNets, findPart } from '@/core/circuit';
 import { useJob } from '@/features/job/JobContext';
 import { NextLink } from '@/features/frame/NextLink';
+import { useReadMarks } from '@/features/job/useReadMarks';
 import { useSuspects } from '@/features/job/SuspectsContext';
+import { formerValues } from '@/features/schematic/formerValues';
 import { Schematic } from '@/features/schematic/Schematic';
 import type { Selection } from '@/features/schematic/selection';
 import { TabStrip } from '@/ui/TabStrip';
@@ -55,6 +57,8 @@ export function BoardScreen() {
   const { job, active } = useJob();
   const { weighed } = useSuspects();
   const { board, id } = active;
+  const marks = useReadMarks();
+  const was = useMemo(() => formerValues(active.asFound, board), [active.asFound, board]);
   const [picked, setPicked] = usePicked(board);
   const [onDrawing, setOnDrawing] = useState<string | undefined>(undefined);
   const [onPhoto, setOnPhoto] = useState<string | undefined>(undefined);
@@ -88,6 +92,8 @@ export function BoardScreen() {
           board={board}
           selection={picked}
           byPart={weighed?.byPart}
+          marks={marks}
+          was={was}
           height={330}
           onPickPart={pickPart}
           onPickNet={pickNet}

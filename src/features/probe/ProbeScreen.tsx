@@ -11,6 +11,7 @@ import { coldReading } from '@/features/job/coldReading';
 import { useJob, useStanding } from '@/features/job/JobContext';
 import { expectedWords, seenWords } from '@/features/frame/lineWords';
 import { useSettings } from '@/features/job/SettingsContext';
+import { useReadMarks } from '@/features/job/useReadMarks';
 import { useSuspects } from '@/features/job/SuspectsContext';
 import { Schematic } from '@/features/schematic/Schematic';
 import { PrimaryLink } from '@/ui/PrimaryLink';
@@ -68,6 +69,7 @@ const Probing = memo(function Probing() {
     () => (current ? (expectAt(judged, { ...current, boardId: id, purpose: 'probe' })?.expected ?? null) : null),
     [judged, id, current],
   );
+  const marks = useReadMarks();
   const [last, setLast] = useState<LastOutcome | null>(null);
   const [allPlaces, setAllPlaces] = useState(false);
   const [picked, setPicked] = useState<string | undefined>(undefined);
@@ -214,7 +216,14 @@ const Probing = memo(function Probing() {
             <PermitList permit={weighed.permit} board={board} current={current} onChoose={choose} />
           </section>
         )}
-        <Schematic board={board} selection={selection} byPart={weighed?.byPart} height={260} onPickPart={setPicked} />
+        <Schematic
+          board={board}
+          selection={selection}
+          byPart={weighed?.byPart}
+          marks={marks}
+          height={260}
+          onPickPart={setPicked}
+        />
       </div>
     </div>
   );

@@ -7,6 +7,7 @@ import type { DrawnName, Drawing as Drawn } from '@/core/drawing';
 import { shortValue } from '@/core/part';
 import { NetVolts } from './NetVolts';
 import { PartSign, partSentence } from './PartSign';
+import { ReadMarks } from './ReadMarks';
 import { Suspicion } from './Suspicion';
 import { Leads } from './Leads';
 import type { Selection } from './selection';
@@ -17,6 +18,8 @@ export const Drawing = memo(function Drawing({
   board,
   selection,
   byPart,
+  marks,
+  was,
   volts,
   lit: pointed,
   far,
@@ -28,6 +31,10 @@ export const Drawing = memo(function Drawing({
   board: Board;
   selection: Selection;
   byPart?: ReadonlyMap<string, number> | undefined;
+  /** What was read at parts. */
+  marks?: ReadonlyMap<string, 'agree' | 'disagree'> | undefined;
+  /** What parts that were changed since had been. */
+  was?: ReadonlyMap<string, string> | undefined;
   /** What stands at nets at work, by key. */
   volts: ReadonlyMap<string, string>;
   onPickPart(ref: string): void;
@@ -75,12 +82,13 @@ export const Drawing = memo(function Drawing({
             assumed={own.every((p) => p.basis === 'assumed')}
             empty={own.every((p) => !p.fitted)}
             picked={s.refs.some((r) => selection.part === r || pointed === r)}
-            name={own.map((p) => partSentence(p, shortValue(p))).join('; ')}
+            name={own.map((p) => partSentence(p, shortValue(p), marks?.get(p.ref))).join('; ')}
             onPick={onPickPart}
             onHover={onHoverPart}
           />
         );
       })}
+      {marks && <ReadMarks drawing={drawing} marks={marks} />}
       {drawing.names.map((n) => (
         <NetName
           key={`${n.net} ${n.x} ${n.y}`}
@@ -90,7 +98,7 @@ export const Drawing = memo(function Drawing({
           onPick={onPickNet}
         />
       ))}
-      {!far && <Letters drawing={drawing} byPart={byPart} parts={parts} />}
+      {!far && <Letters drawing={drawing} byPart={byPart} was={was} parts={parts} />}
       <NetVolts drawing={drawing} volts={volts} far={far} />
       <Leads drawing={drawing} nets={selection.nets ?? []} />
     </>
@@ -185,10 +193,12 @@ function NetName({
 function Letters({
   drawing,
   byPart,
+  was,
   parts,
 }: {
   drawing: Drawn;
   byPart: ReadonlyMap<string, number> | undefined;
+  was: ReadonlyMap<string, string> | undefined;
   parts: ReadonlyMap<string, Board['parts'][number]>;
 }) {
   return (
@@ -210,6 +220,11 @@ function Letters({
             fontWeight={first ? 700 : 400}
           >
             {t.text}
+            {next?.of !== t.of && was?.has(t.of) && (
+              <tspan fill="var(--faint)" fontWeight={400} textDecoration="line-through" dx={4}>
+                {was.get(t.of)}
+              </tspan>
+            )}
             {odds >= 0.02 && (
               <tspan fill="var(--brass)" fontWeight={700}>
                 {` ${Math.round(100 * odds)} %`}

@@ -84,8 +84,8 @@ export const PartSign = memo(function PartSign({
   );
 });
 
-/** What a screen reader says of a part on the drawing: its value and its nets. */
-export function partSentence(part: Part, value: string): string {
+/** What a screen reader says of a part on the drawing: its value, its nets, what was read at it. */
+export function partSentence(part: Part, value: string, mark?: 'agree' | 'disagree'): string {
   const nets = part.nets.length <= 4 ? part.nets.join(', ') : `${part.nets.length} pins`;
-  return `${part.ref}${value === '' ? '' : `, ${value}`}: ${nets}`;
+  return `${part.ref}${value === '' ? '' : `, ${value}`}: ${nets}${mark === undefined ? '' : `; read, ${mark}s`}`;
 }

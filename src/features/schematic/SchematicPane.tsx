@@ -25,6 +25,8 @@ export function SchematicPane({
   board,
   selection,
   byPart,
+  marks,
+  was,
   onPickPart,
   onPickNet,
   lit,
@@ -37,6 +39,10 @@ export function SchematicPane({
   volts?: readonly RailVolts[] | undefined;
   selection: Selection;
   byPart?: ReadonlyMap<string, number> | undefined;
+  /** What was read at parts. */
+  marks?: ReadonlyMap<string, 'agree' | 'disagree'> | undefined;
+  /** What parts that were changed since had been. */
+  was?: ReadonlyMap<string, string> | undefined;
   onPickPart(ref: string): void;
   onPickNet?: ((net: string) => void) | undefined;
   lit?: string | undefined;
@@ -66,6 +72,8 @@ export function SchematicPane({
     board: laid.board,
     selection,
     byPart,
+    marks,
+    was,
     onPickPart,
     onPickNet,
     volts: written,
@@ -111,7 +119,7 @@ function Pane({
   readonly height: number;
   readonly children: ReactNode;
 }) {
-  const { drawing, board, selection, onPickPart } = drawn;
+  const { drawing, board, selection, marks, onPickPart } = drawn;
   const part = selection.part === undefined ? undefined : findPart(board, selection.part);
   return (
     <>
@@ -141,7 +149,9 @@ function Pane({
         {(scale) => <Drawing {...drawn} far={scale < FAR} />}
       </ZoomPane>
       <p className="sr-only" aria-live="polite">
-        {part ? `On the drawing: ${partSentence(part, shortValue(part))}. Arrows walk along its wires.` : ''}
+        {part
+          ? `On the drawing: ${partSentence(part, shortValue(part), marks?.get(part.ref))}. Arrows walk along its wires.`
+          : ''}
       </p>
     </>
   );

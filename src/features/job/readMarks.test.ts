@@ -1,0 +1,39 @@
+import { exampleBoard } from '../../../bench/exampleBoards';
+import { readMarks } from './readMarks';
+
+const board = exampleBoard('lamp-supply-24v');
+const netsOf = (ref: string): readonly [string, string] => {
+  const [red, black] = board.parts.find((p) => p.ref === ref)!.nets;
+  return [red!, black!];
+};
+
+test('a reading marks what lies right across it, whichever way the leads were; the last one between two nets counts', () => {
+  const [a, b] = netsOf('R9');
+  const across = board.parts.filter((p) => [a, b].every((n) => p.nets.includes(n))).map((p) => p.ref);
+  const first = { red: a, black: b, outcome: 'disagree' } as const;
+  expect([...readMarks(board, [first])]).toEqual(across.map((ref) => [ref, 'disagree']));
+  const swapped = { red: b, black: a, outcome: 'agree' } as const;
+  expect([...readMarks(board, [first, swapped])]).toEqual(across.map((ref) => [ref, 'agree']));
+});
+
+test('what was only noted marks nothing; what disagrees outweighs what agrees at another pair of nets', () => {
+  const [a, b] = netsOf('R9');
+  expect(readMarks(board, [{ red: a, black: b, outcome: 'noted' }]).size).toBe(0);
+  // A transistor lies across three pairs of its nets.
+  const { nets } = board.parts.find((p) => p.ref === 'M1')!;
+  const marks = readMarks(board, [
+    { red: nets[0]!, black: nets[2]!, outcome: 'disagree' },
+    { red: nets[1]!, black: nets[2]!, outcome: 'agree' },
+  ]);
+  expect(marks.get('M1')).toBe('disagree');
+});
+
+test('a part whose value was measured is ticked, an empty place is never marked', () => {
+  const parts = board.parts.map((p) =>
+    p.ref === 'R9' ? { ...p, basis: 'measured' as const } : p.ref === 'C3' ? { ...p, fitted: false } : p,
+  );
+  const [red, black] = netsOf('C3');
+  const marks = readMarks({ ...board, parts }, [{ red, black, outcome: 'agree' }]);
+  expect(marks.get('R9')).toBe('agree');
+  expect(marks.has('C3')).toBe(false);
+});

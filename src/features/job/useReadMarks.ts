@@ -1,0 +1,39 @@
+'use client';
+import { useEffect, useMemo, useState } from 'react';
+import { judgeReading } from '@/core/job';
+import { linesOf } from '@/core/ledger';
+import { useJob } from './JobContext';
+import { readMarks } from './readMarks';
+import type { Read, ReadMark } from './readMarks';
+
+/** The parts of the board worked on that were read, by designator: judged one reading after the other while nothing else is to do. */
+export function useReadMarks(): ReadonlyMap<string, ReadMark> {
+  const { boards, active, lines } = useJob();
+  const { board, id } = active;
+  const [reads, setReads] = useState<readonly Read[]>([]);
+  useEffect(() => {
+    const list = linesOf(lines, 'reading').filter(
+      ({ line, body }) => line.boardId === id && body.purpose !== 'after-repair',
+    );
+    const made: Read[] = [];
+    let timer: ReturnType<typeof setTimeout> | null = null;
+    const next = (): void => {
+      const one = list[made.length];
+      if (!one) {
+        setReads(made);
+        return;
+      }
+      const told = judgeReading({ boards, lines }, { ...one.line, body: one.body });
+      made.push({ red: one.body.red, black: one.body.black, outcome: told?.outcome ?? null });
+      timer = setTimeout(next, BREATH);
+    };
+    timer = setTimeout(next, BREATH);
+    return () => {
+      if (timer !== null) clearTimeout(timer);
+    };
+  }, [boards, id, lines]);
+  return useMemo(() => readMarks(board, reads), [board, reads]);
+}
+
+/** Between one reading and the next, milliseconds: keys come first. */
+const BREATH = 30;
