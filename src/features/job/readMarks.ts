@@ -12,19 +12,20 @@ export interface Read {
   readonly outcome: Outcome | null;
 }
 
-/** Marks by what was read right across a part: what disagreed last counts for more than what agreed; what was measured agrees. */
+const pairKey = (a: string, b: string): string => [netKey(a), netKey(b)].sort().join(' ');
+
+/** Marks by what was read last right across a part of two pins; what was measured agrees. */
 export function readMarks(board: Board, reads: readonly Read[]): ReadonlyMap<string, ReadMark> {
   const marks = new Map<string, ReadMark>();
   for (const p of board.parts) if (p.basis === 'measured' || p.basis === 'confirmed') marks.set(p.ref, 'agree');
   // The last reading between two nets is the one that counts.
-  const last = new Map(reads.map((r) => [[netKey(r.red), netKey(r.black)].sort().join(' '), r]));
+  const last = new Map(reads.map((r) => [pairKey(r.red, r.black), r]));
   for (const { red, black, outcome } of last.values()) {
     if (outcome === null || outcome === 'noted') continue;
-    for (const p of board.parts) {
-      const nets = p.nets.map(netKey);
-      if (p.fitted && nets.includes(netKey(red)) && nets.includes(netKey(black)))
-        if (marks.get(p.ref) !== 'disagree') marks.set(p.ref, outcome);
-    }
+    const key = pairKey(red, black);
+    for (const p of board.parts)
+      if (p.fitted && p.kind !== 'connector' && p.nets.length === 2 && pairKey(p.nets[0]!, p.nets[1]!) === key)
+        marks.set(p.ref, outcome);
   }
   return marks;
 }

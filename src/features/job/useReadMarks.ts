@@ -12,9 +12,10 @@ export function useReadMarks(): ReadonlyMap<string, ReadMark> {
   const { board, id } = active;
   const [reads, setReads] = useState<readonly Read[]>([]);
   useEffect(() => {
-    const list = linesOf(lines, 'reading').filter(
-      ({ line, body }) => line.boardId === id && body.purpose !== 'after-repair',
-    );
+    const own = (l: { readonly boardId: string | null }): boolean => l.boardId === id;
+    // What was read before the last part was fitted is of another board than this.
+    const since = Math.max(0, ...linesOf(lines, 'replacement').flatMap(({ line }) => (own(line) ? [line.seq] : [])));
+    const list = linesOf(lines, 'reading').filter(({ line }) => own(line) && line.seq > since);
     const made: Read[] = [];
     let timer: ReturnType<typeof setTimeout> | null = null;
     const next = (): void => {

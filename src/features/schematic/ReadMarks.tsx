@@ -15,13 +15,13 @@ export function ReadMarks({ drawing, marks }: { drawing: Drawing; marks: Readonl
       {drawing.symbols.map((s) => {
         const own = s.refs.flatMap((r) => marks.get(r) ?? []);
         if (own.length === 0) return null;
-        const [x, y, width, height] = [s.x - 4, s.y - 2, s.width + 8, s.height + 4];
+        const [x, y, width, height] = [s.x - 2, s.y - 2, s.width + 4, s.height + 4];
         return own.includes('disagree') ? (
           <g key={s.refs[0]} data-read="disagree">
             <path
               d={`M${x} ${y}h${width - 7}l7 7v${height - 7}h${-width}z`}
               fill={`url(#${hatch})`}
-              fillOpacity={0.45}
+              fillOpacity={0.35}
               stroke="var(--oxide)"
               strokeWidth={1.4}
             />
