@@ -9,19 +9,25 @@ const netsOf = (ref: string): readonly [string, string] => {
 
 test('a reading marks what lies right across it, whichever way the leads were; the last one between two nets counts', () => {
   const [a, b] = netsOf('R9');
-  const across = board.parts.filter((p) => p.nets.length === 2 && [a, b].every((n) => p.nets.includes(n))).map((p) => p.ref);
+  const across = board.parts
+    .filter((p) => p.nets.length === 2 && [a, b].every((n) => p.nets.includes(n)))
+    .map((p) => p.ref);
   const first = { red: a, black: b, outcome: 'disagree' } as const;
   expect([...readMarks(board, [first])]).toEqual(across.map((ref) => [ref, 'disagree']));
   const swapped = { red: b, black: a, outcome: 'agree' } as const;
   expect([...readMarks(board, [first, swapped])]).toEqual(across.map((ref) => [ref, 'agree']));
 });
 
-test('what was only noted marks nothing, nor is a part marked that the reading was not right across', () => {
+test('what was only noted marks nothing; two legs of a transistor that read wrong mark it, two that read well do not', () => {
   const [a, b] = netsOf('R9');
   expect(readMarks(board, [{ red: a, black: b, outcome: 'noted' }]).size).toBe(0);
   const { nets } = board.parts.find((p) => p.ref === 'M1')!;
-  const across = readMarks(board, [{ red: nets[0]!, black: nets[2]!, outcome: 'disagree' }]);
-  expect(across.has('M1')).toBe(false);
+  const legs = { red: nets[0]!, black: nets[2]! };
+  expect(readMarks(board, [{ ...legs, outcome: 'disagree' }]).get('M1')).toBe('disagree');
+  expect(readMarks(board, [{ ...legs, outcome: 'agree' }]).has('M1')).toBe(false);
+  // A connector on both nets is not what was read.
+  const [red, black] = netsOf('J2');
+  expect(readMarks(board, [{ red, black, outcome: 'disagree' }]).has('J2')).toBe(false);
 });
 
 test('a part whose value was measured is ticked, an empty place is never marked', () => {

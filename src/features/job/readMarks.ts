@@ -14,7 +14,7 @@ export interface Read {
 
 const pairKey = (a: string, b: string): string => [netKey(a), netKey(b)].sort().join(' ');
 
-/** Marks by what was read last right across a part of two pins; what was measured agrees. */
+/** Marks by what was read last right across a part, or between two of three legs; what was measured agrees. */
 export function readMarks(board: Board, reads: readonly Read[]): ReadonlyMap<string, ReadMark> {
   const marks = new Map<string, ReadMark>();
   for (const p of board.parts) if (p.basis === 'measured' || p.basis === 'confirmed') marks.set(p.ref, 'agree');
@@ -22,10 +22,12 @@ export function readMarks(board: Board, reads: readonly Read[]): ReadonlyMap<str
   const last = new Map(reads.map((r) => [pairKey(r.red, r.black), r]));
   for (const { red, black, outcome } of last.values()) {
     if (outcome === null || outcome === 'noted') continue;
-    const key = pairKey(red, black);
-    for (const p of board.parts)
-      if (p.fitted && p.kind !== 'connector' && p.nets.length === 2 && pairKey(p.nets[0]!, p.nets[1]!) === key)
-        marks.set(p.ref, outcome);
+    for (const p of board.parts) {
+      const nets = new Set(p.nets.map(netKey));
+      if (!p.fitted || p.kind === 'connector' || !nets.has(netKey(red)) || !nets.has(netKey(black))) continue;
+      // Two of three legs that read well say little of the part; that they read wrong says it.
+      if (p.nets.length === 2 || (p.nets.length === 3 && outcome === 'disagree')) marks.set(p.ref, outcome);
+    }
   }
   return marks;
 }
