@@ -69,20 +69,20 @@ export function draw(board: Board, map: StageMap = recogniseStages(board), befor
 }
 
 /** What a drawing lacks of what is asked of every one; 0 for one that is good. */
-export function faultsOf(drawing: Drawing): number {
+function faultsOf(drawing: Drawing): number {
   const { unreached, overlaps, through, wired, crossingsPerNet } = measureDrawing(drawing);
   const wrong = unreached.length + overlaps.length + through.length;
   return WRONG * wrong + SHORT_OF * (Math.max(0, LEAST_WIRED - wired) + Math.max(0, crossingsPerNet - MOST_CROSSED));
 }
 
 /** Pairs of stages of which the second is not right of the first, though the power goes from that to this. */
-export function backwards({ order }: Scene, { stages }: Drawing): number {
+function backwards({ order }: Scene, { stages }: Drawing): number {
   const centre = (k: number): number => stages[k]!.x + stages[k]!.width / 2;
   return order.filter(([a, b]) => centre(b) <= centre(a)).length;
 }
 
 /** Draws what has been placed: letters, then wires around them, then names where no wire goes. */
-export function drawPlaced(scene: Scene, p: Placement): Drawing {
+function drawPlaced(scene: Scene, p: Placement): Drawing {
   const symbols = placedSymbols(scene, p);
   const parts = new Map(scene.board.parts.map((x) => [x.ref, x]));
   const signs = placeSigns(scene, symbols);

@@ -20,5 +20,5 @@ export type { PlacedArt } from './art';
 export { joints } from './joints';
 export { PAPERS, drawingOnPaper } from './paper';
 export type { Paper, SheetTitle } from './paper';
-export { drawingSvg, restsOn, signPath, titleLines } from './svg';
+export { drawingSvg, onBarrier, restsOn, signPath, titleLines } from './svg';
 export { stageWords } from './words';

@@ -1,7 +1,7 @@
 import type { Board } from '../circuit';
 import { artOf } from './art';
 import { STEP_TO } from './drawing';
-import type { DrawnName, Drawing } from './drawing';
+import type { Box, DrawnName, Drawing } from './drawing';
 import { joints } from './joints';
 import { stageWords } from './words';
 
@@ -80,11 +80,16 @@ export function drawingMarkup(d: Drawing): readonly string[] {
   for (const t of d.texts) {
     const own = t.text === t.of || d.symbols.some((s) => s.refs.length > 1 && s.refs[0] === t.of);
     out.push(
-      `<text x="${t.x}" y="${t.y + 10}" font-size="10.5"${own ? ' font-weight="700"' : ''}>${escapeXml(t.text)}</text>`,
+      `<text x="${t.x}" y="${t.y + 10}" font-size="10.5"${own ? ' font-weight="700"' : ''}${onBarrier(d, t) ? ' stroke="#fff" stroke-width="4" paint-order="stroke"' : ''}>${escapeXml(t.text)}</text>`,
     );
   }
   out.push('</g>');
   return out;
+}
+
+/** Whether the barrier runs behind a text: it is interrupted there. */
+export function onBarrier({ barriers }: Drawing, text: Box): boolean {
+  return barriers.some(({ points: [[x] = [0]] }) => x! > text.x && x! < text.x + text.width);
 }
 
 /** A net's name, or the sign of its reference. */

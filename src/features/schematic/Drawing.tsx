@@ -2,7 +2,7 @@
 import { memo, useMemo } from 'react';
 import { netKey } from '@/core/circuit';
 import type { Board } from '@/core/circuit';
-import { joints, signPath, stageWords } from '@/core/drawing';
+import { joints, onBarrier, signPath, stageWords } from '@/core/drawing';
 import type { DrawnName, Drawing as Drawn } from '@/core/drawing';
 import { shortValue } from '@/core/part';
 import { NetVolts } from './NetVolts';
@@ -218,6 +218,7 @@ function Letters({
             fontSize={10.5}
             fill={first && !assumed ? 'var(--ink)' : 'var(--faint)'}
             fontWeight={first ? 700 : 400}
+            {...(onBarrier(drawing, t) ? { stroke: 'var(--ground)', strokeWidth: 4, paintOrder: 'stroke' } : {})}
           >
             {t.text}
             {next?.of !== t.of && was?.has(t.of) && (
