@@ -41,7 +41,9 @@ test('five lines wait while the server is dead, the tab is closed and opened aga
   try {
     const page = await context.newPage();
     await open(page, path);
+    const dead = once(running, 'exit');
     running.kill('SIGKILL');
+    await dead;
     for (const word of ['wet', 'dry', 'wet', 'dry', 'wet'])
       await page.getByRole('button', { name: `It is ${word}` }).click();
     await expect(waiting(page)).toHaveCount(5);

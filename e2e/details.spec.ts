@@ -272,6 +272,21 @@ test('safety tests are missing until they are made; the report prints on one pag
   }
 });
 
+test('Probe shows both leads on the photograph where their pads are pinned', async ({ page }) => {
+  await open(page, '/jobs/SP-118/probe');
+  await expect(page.locator('[data-point][data-settled="yes"]')).toBeVisible({ timeout: 60_000 });
+  const photo = page.getByRole('img', {
+    name: /^Photograph of the (front|back): red on \w+ pin \d, black on \w+ pin \d$/u,
+  });
+  // Not every point of the plan has pads that are pinned.
+  for (let i = 0; i < 12 && !(await photo.isVisible()); i++) {
+    await page.keyboard.press('n');
+    await page.waitForTimeout(300);
+  }
+  await expect(photo).toBeVisible();
+  expect(await photo.locator('image').getAttribute('href')).toMatch(/^\/api\/jobs\/SP-118\/photos\//u);
+});
+
 test('the drawing goes to paper: one sheet of A4 or A3 with its title, as PDF and as SVG', async ({ page }) => {
   await open(page, '/jobs/SP-118/board');
   await page.getByRole('link', { name: 'The drawing on paper' }).click();
@@ -324,7 +339,7 @@ test('a picked part tells what is known of it, a net where to touch it', async (
   await expect(net).toContainText('M1 drain, middle leg or tab');
   await page.getByRole('tab', { name: 'Nets' }).click();
   await page.getByLabel('Search parts and nets').fill('out');
-  await expect(page.getByText('OUT+').first()).toBeVisible();
+  await expect(page.getByRole('tabpanel').getByText('OUT+').first()).toBeVisible();
 });
 
 test('what is printed on a part is read as it is typed, and a reading picked becomes its value and rating', async ({

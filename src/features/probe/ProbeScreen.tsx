@@ -28,6 +28,7 @@ import { PermitList } from './PermitList';
 import { PlanList } from './PlanList';
 import { PointPanel } from './PointPanel';
 import { ProofFirst } from './ProofFirst';
+import { ProbePhoto } from './ProbePhoto';
 import { ReadingEntry } from './ReadingEntry';
 import { SuspectList } from './SuspectList';
 import { count } from './WhyThis';
@@ -216,14 +217,19 @@ const Probing = memo(function Probing() {
             <PermitList permit={weighed.permit} board={board} current={current} onChoose={choose} />
           </section>
         )}
-        <Schematic
-          board={board}
-          selection={selection}
-          byPart={weighed?.byPart}
-          marks={marks}
-          height={260}
-          onPickPart={setPicked}
-        />
+        <div className="flex items-start gap-3 max-lg:flex-col">
+          <div className="min-w-0 flex-1 max-lg:w-full">
+            <Schematic
+              board={board}
+              selection={selection}
+              byPart={weighed?.byPart}
+              marks={marks}
+              height={260}
+              onPickPart={setPicked}
+            />
+          </div>
+          {current && <ProbePhoto red={current.red} black={current.black} height={260} />}
+        </div>
       </div>
     </div>
   );

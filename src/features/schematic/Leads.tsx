@@ -12,17 +12,43 @@ export function Leads({ drawing, nets }: { drawing: Drawing; nets: readonly stri
   const [r, b] = pair;
   return (
     <g strokeWidth={2.4}>
-      <path d={`M${r.x} ${r.y - 8}l8 8l-8 8l-8 -8z`} fill="none" stroke="var(--oxide)" />
-      <path d={`M${r.x - 5} ${r.y - 5}l-14 -14`} stroke="var(--oxide)" strokeWidth={4} strokeLinecap="round" />
-      <circle cx={b.x} cy={b.y} r={7} fill="none" stroke="var(--ink)" />
-      <path d={`M${b.x + 5} ${b.y - 5}l14 -14`} stroke="var(--ink)" strokeWidth={4} strokeLinecap="round" />
+      <RedTip at={r} />
+      <BlackTip at={b} colour="var(--ink)" />
     </g>
   );
 }
 
+interface Place {
+  readonly x: number;
+  readonly y: number;
+}
+
+/** Where the red lead touches; the width of its lines is that of its group. */
+export function RedTip({ at: { x, y } }: { at: Place }) {
+  return (
+    <>
+      <path d={`M${x} ${y - 8}l8 8l-8 8l-8 -8z`} fill="none" stroke="var(--oxide)" />
+      <path d={`M${x - 5} ${y - 5}l-14 -14`} stroke="var(--oxide)" strokeWidth={4} strokeLinecap="round" />
+    </>
+  );
+}
+
+/** Where the black lead touches. */
+export function BlackTip({ at: { x, y }, colour }: { at: Place; colour: string }) {
+  return (
+    <>
+      <circle cx={x} cy={y} r={7} fill="none" stroke={colour} />
+      <path d={`M${x + 5} ${y - 5}l14 -14`} stroke={colour} strokeWidth={4} strokeLinecap="round" />
+    </>
+  );
+}
+
 /** Two pins, one of each list, that lie nearest to each other. */
-export function nearest(some: readonly DrawnPin[], others: readonly DrawnPin[]): readonly [DrawnPin, DrawnPin] | null {
-  let best: readonly [DrawnPin, DrawnPin] | null = null;
+export function nearest<P extends Place & { readonly ref: string }>(
+  some: readonly P[],
+  others: readonly P[],
+): readonly [P, P] | null {
+  let best: readonly [P, P] | null = null;
   let least = Infinity;
   for (const a of some)
     for (const b of others) {
