@@ -2,7 +2,7 @@ import { netKey } from '../circuit';
 import type { Board } from '../circuit';
 import { recogniseStages } from '../stages';
 import { testBoards } from '@/testing/boards';
-import { boardsTogether } from '../../../bench/exampleBoards';
+import { boardsTogether, exampleBoard } from '../../../bench/exampleBoards';
 import { draw, measureDrawing } from '.';
 import type { Drawing } from '.';
 import { readDrawing } from './readDrawing';
@@ -65,6 +65,14 @@ describe.each(drawn)('$name', ({ board, drawing }) => {
       if (symbol!.x < x && x < symbol!.x + symbol!.width) expect(symbol!.x + symbol!.width / 2).toBe(x);
     }
   });
+});
+
+test('a board that says nothing of its inlet begins where the power is switched into the core', () => {
+  for (const name of ['sign-royer-12', 'dock-pushpull-48']) {
+    const { drawing } = draw({ ...exampleBoard(name), nameplate: undefined });
+    const x = (ref: string): number => drawing.symbols.find((s) => s.refs.includes(ref))!.x;
+    expect([name, x('J1') < x('J2')]).toEqual([name, true]);
+  }
 });
 
 test('two hundred parts are drawn as well', () => {

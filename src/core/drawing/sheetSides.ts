@@ -37,15 +37,25 @@ export function sheetSides(board: Board, map: StageMap): SheetSides {
   };
 }
 
-/** The island that the power comes in on: of the nameplate's inlet, else the most dangerous one with a connector. */
+/**
+ * The island that the power comes in on: of the nameplate's inlet, else the one whose power is switched into a core, else the
+ * most dangerous one with a connector.
+ */
 function firstIsland(board: Board, map: StageMap, island: ReadonlyMap<string, number>): number {
   const inlet = board.nameplate?.inputRail;
   const told = inlet === undefined ? undefined : island.get(netKey(inlet));
   if (told !== undefined) return told;
-  const joined = new Set(
-    board.parts.flatMap((p) => (p.kind === 'connector' ? p.nets.flatMap((n) => island.get(netKey(n)) ?? []) : [])),
-  );
-  const candidates = map.islands.map((x, i) => ({ i, order: ORDER[x.hazard] + (joined.has(i) ? 0 : 10) }));
+  const byRef = new Map(board.parts.map((p) => [p.ref, p]));
+  const islandsOf = (refs: readonly string[]): ReadonlySet<number> =>
+    new Set(refs.flatMap((ref) => byRef.get(ref)?.nets.flatMap((n) => island.get(netKey(n)) ?? []) ?? []));
+  const cores = islandsOf(map.cores.flatMap((c) => (c.purpose === 'transformer' ? c.refs : [])));
+  const switched = islandsOf(map.stages.flatMap((s) => (s.kind === 'switch' ? s.parts : [])));
+  const joined = islandsOf(board.parts.flatMap((p) => (p.kind === 'connector' ? [p.ref] : [])));
+  const candidates = map.islands.map((x, i) => ({
+    i,
+    order:
+      ORDER[x.hazard] + (joined.has(i) ? 0 : 10) + (cores.size > 0 && !(switched.has(i) && cores.has(i)) ? 100 : 0),
+  }));
   return candidates.sort((a, b) => a.order - b.order)[0]?.i ?? 0;
 }
 

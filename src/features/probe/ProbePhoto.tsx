@@ -13,7 +13,7 @@ export function ProbePhoto({ red, black, height }: { red: string; black: string;
   if (!pads || !photo) return null;
   const sight = around(pads.red, pads.black, photo);
   const large = sight.width / (height * SHAPE);
-  const tip = (at: { readonly x: number; readonly y: number }) => `translate(${at.x} ${at.y}) scale(${1.6 * large})`;
+  const tip = (at: { readonly x: number; readonly y: number }) => `translate(${at.x} ${at.y}) scale(${1.25 * large})`;
   return (
     <figure style={{ width: height * SHAPE }} className="max-w-full shrink-0 border border-line">
       <svg
@@ -28,7 +28,7 @@ export function ProbePhoto({ red, black, height }: { red: string; black: string;
           { at: pads.black, sign: <BlackTip at={NOUGHT} colour="#000" /> },
         ].map(({ at, sign }, i) => (
           <g key={i} transform={tip(at)}>
-            <circle r={15} fill="#fff" fillOpacity={0.72} />
+            <circle r={10} fill="#fff" fillOpacity={0.72} />
             <g strokeWidth={2.4}>{sign}</g>
           </g>
         ))}

@@ -53,6 +53,6 @@ export function around(
 }
 
 /** Pixels of a photograph: the least that is shown, what is seen around both places; width to height. */
-const LEAST = 460;
-const ROUND = 260;
+const LEAST = 280;
+const ROUND = 180;
 export const SHAPE = 4 / 3;
