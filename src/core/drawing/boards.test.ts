@@ -69,7 +69,9 @@ describe.each(drawn)('$name', ({ board, drawing }) => {
 
 test('a board that says nothing of its inlet begins where the power is switched into the core', () => {
   for (const name of ['sign-royer-12', 'dock-pushpull-48']) {
-    const { drawing } = draw({ ...exampleBoard(name), nameplate: undefined });
+    const { nameplate, ...bare } = exampleBoard(name);
+    expect(nameplate).toBeDefined();
+    const { drawing } = draw(bare);
     const x = (ref: string): number => drawing.symbols.find((s) => s.refs.includes(ref))!.x;
     expect([name, x('J1') < x('J2')]).toEqual([name, true]);
   }
