@@ -129,7 +129,10 @@ test('a whole job out and in again under another tag: its report is the same, it
     // What is computed comes a moment later.
     await expect(page.getByText(/Working out|being worked out/u).first()).toBeHidden({ timeout: 60_000 });
     await expect(page.getByText('What it can give')).toBeVisible();
-    return (await page.locator('article').innerText()).replaceAll(tag, 'TAG');
+    await expect(page.getByRole('img', { name: /^Drawing of/u })).toBeVisible();
+    // The sheet of the drawing says when it was printed.
+    const text = (await page.locator('article').innerText()).replace(/\d{4}-\d\d-\d\d \d\d:\d\d · A4/u, 'WHEN · A4');
+    return text.replaceAll(tag, 'TAG');
   };
   const before = await report('SP-115');
   await open(page, '/jobs/new');
