@@ -1,5 +1,3 @@
-import { fork } from 'node:child_process';
-import { once } from 'node:events';
 import { existsSync, readFileSync, rmSync } from 'node:fs';
 import { availableParallelism } from 'node:os';
 import { join } from 'node:path';
@@ -10,6 +8,7 @@ import { npmPackages } from './packages.mjs';
 import { freePort, startCluster } from './postgres.mjs';
 import { ROOT, STATE, run, show } from './run.mjs';
 import { say } from './say.mjs';
+import { served } from './served.mjs';
 import { torture } from './torture.mjs';
 
 const bin = (name) => join(ROOT, 'node_modules', '.bin', name);
@@ -114,16 +113,6 @@ async function browserTests(total, databaseUrl, more) {
 /** More lanes than half the cores make what waits for a moment on a screen unsure. */
 function lanesWanted() {
   return Math.max(1, Math.min(Number(process.env.LANTERN_LANES) || 1, availableParallelism()));
-}
-
-/** The application as a process of its own. */
-async function served(port, url) {
-  const child = fork(join(ROOT, 'launcher', 'serveChild.mjs'), [String(port), url], {
-    stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
-  });
-  const [outcome] = await Promise.race([once(child, 'message'), once(child, 'exit')]);
-  if (outcome !== 'ready') throw new Error(`the application did not start: it ended with ${outcome}`);
-  return child;
 }
 
 /** An empty database of this name beside the given one. */

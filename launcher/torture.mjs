@@ -1,4 +1,3 @@
-import { fork } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
 import { readdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
@@ -6,8 +5,9 @@ import { buildApplication } from './build.mjs';
 import { migrateDatabase } from './database.mjs';
 import { npmPackages } from './packages.mjs';
 import { freePort, startCluster } from './postgres.mjs';
-import { ROOT, STATE } from './run.mjs';
+import { STATE } from './run.mjs';
 import { SetUpProblem, say } from './say.mjs';
+import { served } from './served.mjs';
 
 const JOBS = 10;
 const CLIENTS = 8;
@@ -98,15 +98,9 @@ class Bench {
     }
   }
 
-  startServer() {
-    return new Promise((resolve, reject) => {
-      const child = fork(join(ROOT, 'launcher', 'serveChild.mjs'), [String(this.port), this.url], {
-        stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
-      });
-      this.server = child;
-      child.once('message', () => resolve());
-      child.once('exit', (code) => reject(new SetUpProblem(`The application ended with ${code}.`)));
-    });
+  async startServer() {
+    // Known from its first moment: it may have to end before it answers.
+    await served(this.port, this.url, (child) => (this.server = child));
   }
 
   async kill(what) {

@@ -2,7 +2,7 @@ import { Diagnoser } from '@/core/diagnose';
 import { seededRandom } from '@/core/quantity';
 import { checklistPoints } from '../../bench/checklist';
 import { decisionMs, dictionaryCost, solveRate } from '../../bench/dictionaryBench';
-import { ALL_BOARDS, exampleBoard, boardsTogether } from '../../bench/exampleBoards';
+import { ALL_BOARDS, boardsTogether, exampleBoard } from '../../bench/exampleBoards';
 import { firstLoads } from '../../bench/firstLoad';
 import { drawingTime } from '../../bench/drawingTime';
 import {

@@ -18,6 +18,7 @@ export type { DrawingFigures } from './measure';
 export { artOf } from './art';
 export type { PlacedArt } from './art';
 export { joints } from './joints';
+export { around } from './bands';
 export { PAPERS, drawingOnPaper } from './paper';
 export type { Paper, SheetTitle } from './paper';
 export { drawingSvg, onBarrier, restsOn, signPath, titleLines } from './svg';

@@ -25,7 +25,7 @@ export interface WiredNet {
 const ROUNDS = 2;
 /** With so many times the crossings that are not too many it is no use to lay everything anew as it is. */
 const TANGLED = 2;
-/** What a crossing costs each time that nets of few pins are laid anew to be rid of crossings, and how much longer they may be. */
+/** What a crossing costs each time that nets of few pins are laid anew to be rid of crossings; how much longer one may be that has to go round about. */
 const UNTANGLING = [60, 120, 120] as const;
 const LONGER = 3;
 /** How often a net may push others out of its way. */
@@ -143,7 +143,7 @@ export class Router {
     const cut = this.nets.filter((n) => n.pins.length <= FEW_PINS && this.isShort(n.net));
     for (const net of cut.sort((a, b) => this.span(a.pins) - this.span(b.pins))) {
       const before = this.wired.get(net.net)!;
-      this.anew({ ...net, most: 3 * net.most });
+      this.anew({ ...net, most: LONGER * net.most });
       if (!this.isShort(net.net) && isGood()) continue;
       this.lift(net.net);
       for (const way of before.trees.flat()) this.grid.lay(net.net, way);

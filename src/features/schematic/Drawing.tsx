@@ -5,6 +5,7 @@ import type { Board } from '@/core/circuit';
 import { joints, onBarrier, signPath, stageWords } from '@/core/drawing';
 import type { DrawnName, Drawing as Drawn } from '@/core/drawing';
 import { shortValue } from '@/core/part';
+import type { ReadMark } from '@/features/job/readMarks';
 import { NetVolts } from './NetVolts';
 import { PartSign, partSentence } from './PartSign';
 import { ReadMarks } from './ReadMarks';
@@ -32,7 +33,7 @@ export const Drawing = memo(function Drawing({
   selection: Selection;
   byPart?: ReadonlyMap<string, number> | undefined;
   /** What was read at parts. */
-  marks?: ReadonlyMap<string, 'agree' | 'disagree'> | undefined;
+  marks?: ReadonlyMap<string, ReadMark> | undefined;
   /** What parts that were changed since had been. */
   was?: ReadonlyMap<string, string> | undefined;
   /** What stands at nets at work, by key. */

@@ -7,7 +7,7 @@ import { useJob } from '@/features/job/JobContext';
 import { Button } from '@/ui/Button';
 import { saveFile } from '@/ui/saveFile';
 import { Segments } from '@/ui/Segments';
-import { DrawingSheet, useSheet } from './DrawingSheet';
+import { SheetShown, useSheet } from './DrawingSheet';
 
 const WORDS: Readonly<Record<Paper, string>> = { A4: 'A4', A3: 'A3' };
 
@@ -15,12 +15,13 @@ const WORDS: Readonly<Record<Paper, string>> = { A4: 'A4', A3: 'A3' };
 export function PaperScreen() {
   const { job, active } = useJob();
   const [paper, setPaper] = useState<Paper>('A4');
-  const { svg } = useSheet(active, paper);
+  const sheet = useSheet(active, paper);
+  const { svg } = sheet;
   const [width, height] = PAPERS[paper];
   return (
     <div>
       {/* The paper lies, and the sheet has its own edge. */}
-      <style>{`@page { size: ${width}mm ${height}mm; margin: 0 } @media print { .paper-sheet { position: fixed; inset: 0 } }`}</style>
+      <style>{`@page { size: ${width}mm ${height}mm; margin: 0 }`}</style>
       <div className="no-print mb-4 flex flex-wrap items-center gap-3">
         <h1 className="mr-auto text-xl font-bold">The drawing on paper</h1>
         <Segments label="Paper" value={paper} choices={WORDS} onChoose={setPaper} />
@@ -40,8 +41,8 @@ export function PaperScreen() {
       {active.board.parts.length === 0 ? (
         <p className="text-faint">Nothing is traced yet: there is nothing to draw.</p>
       ) : (
-        <div className="paper-sheet border border-line print:border-0">
-          <DrawingSheet home={active} paper={paper} />
+        <div className="border border-line print:fixed print:inset-0 print:border-0">
+          <SheetShown {...sheet} label={active.label} />
         </div>
       )}
     </div>

@@ -3,6 +3,7 @@ import { memo } from 'react';
 import { artOf } from '@/core/drawing';
 import type { DrawnSymbol } from '@/core/drawing';
 import type { Part } from '@/core/part';
+import type { ReadMark } from '@/features/job/readMarks';
 
 /** A part's own sign where it stands; what moves glides. */
 export const PartSign = memo(function PartSign({
@@ -85,7 +86,7 @@ export const PartSign = memo(function PartSign({
 });
 
 /** What a screen reader says of a part on the drawing: its value, its nets, what was read at it. */
-export function partSentence(part: Part, value: string, mark?: 'agree' | 'disagree'): string {
+export function partSentence(part: Part, value: string, mark?: ReadMark): string {
   const nets = part.nets.length <= 4 ? part.nets.join(', ') : `${part.nets.length} pins`;
   return `${part.ref}${value === '' ? '' : `, ${value}`}: ${nets}${mark === undefined ? '' : `; read, ${mark}s`}`;
 }

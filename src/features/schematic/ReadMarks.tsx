@@ -1,8 +1,9 @@
 import { useId } from 'react';
 import type { Drawing } from '@/core/drawing';
+import type { ReadMark } from '@/features/job/readMarks';
 
 /** What was read at parts: a tick where it agrees, a hatch with a notch where it does not. */
-export function ReadMarks({ drawing, marks }: { drawing: Drawing; marks: ReadonlyMap<string, 'agree' | 'disagree'> }) {
+export function ReadMarks({ drawing, marks }: { drawing: Drawing; marks: ReadonlyMap<string, ReadMark> }) {
   const hatch = useId();
   if (marks.size === 0) return null;
   return (

@@ -12,6 +12,7 @@ import { PaneTool, ZoomPane } from '@/ui/ZoomPane';
 import type { Sight } from '@/ui/ZoomPane';
 import type { Drawing as Drawn } from '@/core/drawing';
 import { shortValue } from '@/core/part';
+import type { ReadMark } from '@/features/job/readMarks';
 import { Drawing } from './Drawing';
 import { inSight } from './inSight';
 import { partSentence } from './PartSign';
@@ -40,7 +41,7 @@ export function SchematicPane({
   selection: Selection;
   byPart?: ReadonlyMap<string, number> | undefined;
   /** What was read at parts. */
-  marks?: ReadonlyMap<string, 'agree' | 'disagree'> | undefined;
+  marks?: ReadonlyMap<string, ReadMark> | undefined;
   /** What parts that were changed since had been. */
   was?: ReadonlyMap<string, string> | undefined;
   onPickPart(ref: string): void;

@@ -1,4 +1,5 @@
 import { netKey } from '@/core/circuit';
+import { around } from '@/core/drawing';
 import type { Drawing, DrawnSymbol } from '@/core/drawing';
 import { nearest } from './Leads';
 import type { Selection } from './selection';
@@ -20,26 +21,23 @@ const ABOUT = 70;
  */
 export function inSight(drawing: Drawing, { part, nets = [] }: Selection): Seen | null {
   const of = (ref: string): DrawnSymbol | undefined => drawing.symbols.find((s) => s.refs.includes(ref));
-  const around = (refs: readonly string[]): Seen | null => {
+  const seen = (refs: readonly string[]): Seen | null => {
     const boxes = refs.flatMap((ref) => of(ref) ?? []);
     if (boxes.length === 0) return null;
-    const [left, top] = [Math.min(...boxes.map((b) => b.x)), Math.min(...boxes.map((b) => b.y))];
-    const width = Math.max(...boxes.map((b) => b.x + b.width)) - left;
-    const height = Math.max(...boxes.map((b) => b.y + b.height)) - top;
-    const size = { width: width + 2 * ABOUT, height: height + 2 * ABOUT };
-    return { key: refs.join(' '), x: left + width / 2, y: top + height / 2, size };
+    const { x, y, width, height } = around(boxes, ABOUT);
+    return { key: refs.join(' '), x: x + width / 2, y: y + height / 2, size: { width, height } };
   };
-  if (part !== undefined) return around([part]);
+  if (part !== undefined) return seen([part]);
   const pins = drawing.symbols.flatMap((s) => s.pins);
   const on = (net: string) => pins.filter((p) => netKey(p.net) === netKey(net));
   const [one, other] = nets;
   if (one === undefined) return null;
   if (other === undefined)
-    return around(
+    return seen(
       on(one)
         .slice(0, 1)
         .map((p) => p.ref),
     );
   const pair = nearest(on(one), on(other));
-  return pair && around([...new Set(pair.map((p) => p.ref))]);
+  return pair && seen([...new Set(pair.map((p) => p.ref))]);
 }
