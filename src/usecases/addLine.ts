@@ -40,7 +40,7 @@ async function write(tx: Tx, job: StoredJob, told: NewLine, now: Date): Promise<
   if (already) return already;
   const { boardId } = told;
   const entry = await placed(tx, jobId, boardId, told.entry);
-  const line = { ...told, entry };
+  const line = { ...told, entry, reverses: await reversedId(tx, jobId, told.reverses) };
   if (entry.kind === 'replacement' && boardId !== null) await checkReplacement(tx, jobId, boardId, entry.body);
   for (const text of boardFacts(entry)) checkShorthand(text);
   await checkReferences(tx, jobId, entry);
@@ -58,6 +58,18 @@ const READ_LIVE =
   'Two live units on one bench: isolate that one first. Nothing was written; the figure is kept in the field.';
 const UNDO_LIVE =
   'Undoing this isolation would make two live units on one bench: isolate that one first. Nothing was written.';
+
+/** The id of the line that another takes back, which may name it by the key that it was sent with. */
+async function reversedId(tx: Tx, jobId: string, named: string | null): Promise<string | null> {
+  if (named === null || RowId.safeParse(named).success) return named;
+  const line = await lineByClientKey(tx, jobId, named);
+  if (line) return line.id;
+  throw new ProblemError({
+    code: 'line-gone',
+    sentence: 'The line to undo is not in the log.',
+    remedy: 'Nothing was changed.',
+  });
+}
 
 /** What a line names must be there: the sweep of its rows, the change it proves; its sum and its rows must be sound. */
 async function checkReferences(tx: Tx, jobId: string, entry: NewLine['entry']): Promise<void> {

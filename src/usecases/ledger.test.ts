@@ -312,6 +312,17 @@ test('lines are never changed or removed, only undone once by a line of their ow
   );
 });
 
+test('a line that its sender has not heard of yet is undone by the key that it was sent with', async () => {
+  const wrong = line(note('on its way'));
+  const undo = line({ kind: 'reversal', body: { reason: 'at once' } }, { reverses: wrong.clientKey });
+  // Before it arrives there is nothing to undo.
+  expect(await codeOf(addLine(db.pool, 'T-1', undo, NOW))).toBe('line-gone');
+  const stored = await addLine(db.pool, 'T-1', wrong, NOW);
+  expect((await addLine(db.pool, 'T-1', undo, NOW)).reverses).toBe(stored.id);
+  const other = line({ kind: 'reversal', body: { reason: '' } }, { reverses: wrong.clientKey, boardId: null });
+  expect(await codeOf(addLine(db.pool, 'T-3', other, NOW))).toBe('line-gone');
+});
+
 test.each([
   [
     'a reading without a board',

@@ -152,13 +152,16 @@ export function storedBody({ kind, body }: LedgerEntry): unknown {
   return { v: newestVersion(kind), ...body };
 }
 
-/** A request to add a line. `clientKey` makes a repeated request harmless. */
+/**
+ * A request to add a line. `clientKey` makes a repeated request harmless. What it reverses is named by its id, or by its own
+ * client key where its sender has not heard of it yet.
+ */
 export const NewLine = z.strictObject({
   clientKey: z.uuid(),
   actor: z.string().trim().min(1).max(60),
   boardId: RowId.nullable(),
   entry: LedgerEntry,
-  reverses: RowId.nullable().default(null),
+  reverses: z.union([RowId, z.uuid()]).nullable().default(null),
 });
 export type NewLine = Omit<z.output<typeof NewLine>, 'entry'> & { readonly entry: LedgerEntry };
 

@@ -71,6 +71,8 @@ test.each([
 ])('a request with %s is refused', (_name, change) => {
   const line = { clientKey: '7d444840-9dc0-41d1-b245-5ffdce74fad2', actor: 'A', boardId: null, entry: reading };
   expect(NewLine.safeParse(line).success).toBe(true);
+  expect(NewLine.safeParse({ ...line, reverses: '12' }).success).toBe(true);
+  expect(NewLine.safeParse({ ...line, reverses: line.clientKey }).success).toBe(true);
   expect(NewLine.safeParse({ ...line, ...change }).success).toBe(false);
 });
 
