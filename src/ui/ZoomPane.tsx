@@ -199,13 +199,24 @@ export function ZoomPane({
   );
 }
 
-/** A tool beside those of the pane. */
-export function PaneTool({ label, onPress, children }: { label: string; onPress(): void; children: ReactNode }) {
+/** A tool beside those of the pane. pressed: whether what it turns on and off is on. */
+export function PaneTool({
+  label,
+  onPress,
+  pressed,
+  children,
+}: {
+  label: string;
+  onPress(): void;
+  pressed?: boolean;
+  children: ReactNode;
+}) {
   return (
     <Toolbar.Button
       aria-label={label}
+      aria-pressed={pressed}
       onClick={onPress}
-      className="grid size-7 place-items-center rounded-sm border border-line bg-raised text-sm pointer-coarse:size-[44px]"
+      className="grid size-7 place-items-center rounded-sm border border-line bg-raised text-sm aria-pressed:border-brass pointer-coarse:size-[44px]"
     >
       {children}
     </Toolbar.Button>

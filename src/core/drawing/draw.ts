@@ -12,6 +12,8 @@ import { nameNets, placeSigns } from './nameNets';
 import type { GridPin } from './nameNets';
 import type { Placement } from './placement';
 import { pinLabels } from './pinLabels';
+import { wordsOnWires } from './onWires';
+import { railWords } from './rails';
 import { FEW_PINS, Router } from './router';
 import { readDrawing } from './readDrawing';
 import type { Scene } from './scene';
@@ -52,7 +54,7 @@ export function draw(board: Board, map: StageMap = recogniseStages(board), befor
   if (before) {
     const known = readDrawing(board, map, before);
     const kept = resettle(known, before);
-    if (kept) return { drawing: drawPlaced(known, kept), standing: standingOf(known, kept) };
+    if (kept) return { drawing: withRails(board, drawPlaced(known, kept)), standing: standingOf(known, kept) };
   }
   const scene = readDrawing(board, map);
   let best: { readonly drawing: Drawing; readonly p: Placement } | null = null;
@@ -65,7 +67,12 @@ export function draw(board: Board, map: StageMap = recogniseStages(board), befor
     if (faults < least) [best, least] = [{ drawing, p }, faults];
     if (faults === 0) break;
   }
-  return { drawing: best!.drawing, standing: standingOf(scene, best!.p) };
+  return { drawing: withRails(board, best!.drawing), standing: standingOf(scene, best!.p) };
+}
+
+/** What is drawn, with its rails' names and volts where these find room. */
+function withRails(board: Board, drawing: Drawing): Drawing {
+  return { ...drawing, rails: wordsOnWires(drawing, railWords(board)) };
 }
 
 /** What a drawing lacks of what is asked of every one; 0 for one that is good. */
@@ -144,6 +151,7 @@ function drawPlaced(scene: Scene, p: Placement): Drawing {
     wires,
     names: [...signs, ...names],
     texts,
+    rails: [],
     stages: stageBoxes(scene, symbols),
     barriers: barrierOf(scene, p, grid),
   };

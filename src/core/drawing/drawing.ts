@@ -75,6 +75,12 @@ export interface DrawnStage extends Box {
   readonly bands: readonly Box[];
 }
 
+/** A rail's name and what it stands at, written at one of its wires. */
+export interface DrawnRail extends Box {
+  readonly net: string;
+  readonly text: string;
+}
+
 /** A board as it is drawn on one sheet. */
 export interface Drawing {
   readonly grid: number;
@@ -84,6 +90,7 @@ export interface Drawing {
   readonly wires: readonly DrawnWire[];
   readonly names: readonly DrawnName[];
   readonly texts: readonly DrawnText[];
+  readonly rails: readonly DrawnRail[];
   readonly stages: readonly DrawnStage[];
   readonly barriers: readonly { readonly points: readonly (readonly [number, number])[] }[];
 }

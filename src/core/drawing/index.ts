@@ -5,6 +5,7 @@ export { GRID } from './drawing';
 export type {
   DrawnName,
   DrawnPin,
+  DrawnRail,
   DrawnStage,
   DrawnSymbol,
   DrawnText,
@@ -19,6 +20,8 @@ export { artOf } from './art';
 export type { PlacedArt } from './art';
 export { joints } from './joints';
 export { around } from './bands';
+export { WORDS_SIZE, wordsOnWires } from './onWires';
+export type { WantedWords } from './onWires';
 export { PAPERS, drawingOnPaper } from './paper';
 export type { Paper, SheetTitle } from './paper';
 export { drawingSvg, onBarrier, restsOn, signPath, titleLines } from './svg';

@@ -1,3 +1,4 @@
+import { netKey } from '../circuit';
 import type { Board } from '../circuit';
 import { channelFigures, isElectrolytic, junctionFigures, marking, safetyClass, transistorFigures } from '../part';
 import type { Part } from '../part';
@@ -27,10 +28,42 @@ export function symbolKind(board: Board, part: Part): string {
       if (channelFigures(model).insulatedBipolar) return 'igbt';
       return model?.type === 'PMOS' ? 'pmos' : 'nmos';
     }
+    case 'triac':
+      return isThyristor(board, part) ? 'thyristor' : 'triac';
+    case 'ic':
+      return part.nets.length === 2 ? twoPinKind(board, part) : 'ic';
     default:
       return part.kind;
   }
 }
+
+/** One of two that stand the other way round beside each other, or called so: it conducts one way. */
+function isThyristor(board: Board, part: Part): boolean {
+  if (/SCR|THY|^X?TH\d/u.test(wordsOf(part))) return true;
+  const [a, b] = part.nets.map(netKey);
+  return board.parts.some(
+    (p) => p !== part && p.kind === 'triac' && netKey(p.nets[0]!) === b && netKey(p.nets[1]!) === a,
+  );
+}
+
+/** What things with two pins of their own that the netlist knows no kind for are drawn as, by what they are called. */
+const CALLED: readonly (readonly [RegExp, string])[] = [
+  [/DIAC/u, 'diac'],
+  [/XTAL|CRYST|RESON/u, 'crystal'],
+  [/FAN|BLOWER/u, 'fan'],
+  [/SPARK|GAP\b|GDT/u, 'spark-gap'],
+  [/SWITCH|^SW\d|THERMOSTAT/u, 'switch'],
+];
+
+/** A part of its own with two pins: two diodes in it against each other break over like a diac. */
+function twoPinKind(board: Board, part: Extract<Part, { kind: 'ic' }>): string {
+  const inside = board.subcircuits.get(part.subcircuit.toLowerCase())?.parts ?? [];
+  if (inside.length === 2 && inside.every((p) => p.kind === 'diode')) return 'diac';
+  return CALLED.find(([words]) => words.test(wordsOf(part)))?.[1] ?? 'ic';
+}
+
+const wordsOf = (part: Part): string =>
+  [part.ref, part.kind === 'ic' ? part.subcircuit : '', marking(part) ?? ''].join(' ').toUpperCase();
 
 function diodeKind(board: Board, part: Part, model: string): string {
   const words = `${part.ref} ${model} ${marking(part) ?? ''}`.toUpperCase();

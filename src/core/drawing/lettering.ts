@@ -25,7 +25,7 @@ export function lettersOf(
   const value = shortValue(part);
   if (value !== '') return [part.ref, value];
   const mark =
-    kind === 'connector' || kind === 'ic' ? (marking(part) ?? (part.kind === 'ic' ? part.subcircuit : '')) : '';
+    kind === 'connector' || part.kind === 'ic' ? (marking(part) ?? (part.kind === 'ic' ? part.subcircuit : '')) : '';
   const known =
     mark !== ''
       ? mark

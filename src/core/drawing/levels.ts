@@ -47,8 +47,9 @@ export function carriers(part: Part): readonly (readonly [number, number])[] {
       ];
     case 'bridge':
     case 'connector':
-    case 'ic':
       return [];
+    case 'ic':
+      return part.nets.length === 2 ? [[0, 1]] : [];
     default:
       return [[0, 1]];
   }

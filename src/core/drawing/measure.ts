@@ -35,6 +35,7 @@ export function measureDrawing(d: Drawing): DrawingFigures {
     ...d.symbols.map((s) => ({ ...s, what: s.refs.join(' ') })),
     ...d.texts.map((t) => ({ ...t, what: `text ${t.text} of ${t.of}` })),
     ...d.names.map((n) => ({ ...n, what: `name ${n.net}` })),
+    ...d.rails.map((r) => ({ ...r, what: `rail ${r.text}` })),
   ];
   const overlaps: string[] = [];
   boxes.forEach((a, i) => {

@@ -68,6 +68,7 @@ export function posesOf(
   before?: IcSides,
 ): readonly Pose[] {
   const kind = symbolKind(board, part);
+  if (part.kind === 'ic' && kind !== 'ic') return twoPins(part, kind, side, sides);
   switch (part.kind) {
     case 'mosfet':
     case 'bjt':
@@ -101,13 +102,17 @@ export function posesOf(
       const form = icForm(part, before && all === part.nets.length ? before : icSides(roles));
       return [tall(form, form.width > 17 ? 3 : 2, 1, 1, 2)];
     }
-    default: {
-      const form = twoPinForm(part, kind);
-      if (side !== 'barrier') return twoPinPoses(form);
-      const turned = sides.of([part.nets[0]!]) === 'right';
-      const across = pose(form, turned ? 2 : 0, false, { cols: 2, rows: 1, x: 6, y: 2 });
-      // Where it stood before the barrier was known it may stay.
-      return [across, ...twoPinPoses(form).map((p) => ({ ...p, cost: OFF_THE_BARRIER }))];
-    }
+    default:
+      return twoPins(part, kind, side, sides);
   }
+}
+
+/** A part with two pins: it lies or stands; across the barrier where it crosses it. */
+function twoPins(part: Part, kind: string, side: SheetSide, sides: SheetSides): readonly Pose[] {
+  const form = twoPinForm(part, kind);
+  if (side !== 'barrier') return twoPinPoses(form);
+  const turned = sides.of([part.nets[0]!]) === 'right';
+  const across = pose(form, turned ? 2 : 0, false, { cols: 2, rows: 1, x: 6, y: 2 });
+  // Where it stood before the barrier was known it may stay.
+  return [across, ...twoPinPoses(form).map((p) => ({ ...p, cost: OFF_THE_BARRIER }))];
 }

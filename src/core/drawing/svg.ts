@@ -76,7 +76,10 @@ export function drawingMarkup(d: Drawing): readonly string[] {
     out.push('</g>');
   }
   out.push('</g>', '<g id="names" font-size="9" fill="#000">', ...d.names.map(nameSvg), '</g>');
-  out.push('<g id="texts" fill="#000">');
+  out.push('<g id="rails" font-size="10" font-weight="700" fill="#000" text-anchor="middle">');
+  for (const r of d.rails)
+    out.push(`<text x="${r.x + r.width / 2}" y="${r.y + r.height - 1.5}">${escapeXml(r.text)}</text>`);
+  out.push('</g>', '<g id="texts" fill="#000">');
   for (const t of d.texts) {
     const own = t.text === t.of || d.symbols.some((s) => s.refs.length > 1 && s.refs[0] === t.of);
     out.push(

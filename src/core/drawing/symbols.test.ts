@@ -15,6 +15,7 @@ import {
   twoPinForm,
 } from './forms';
 import { SYMBOLS } from './symbols';
+import { readNetlist } from '../netlist';
 import { recogniseStages } from '../stages';
 import { testBoards } from '@/testing/boards';
 import { symbolKind } from './kinds';
@@ -43,6 +44,8 @@ function formOf(kind: string): Form {
     case 'pmos':
     case 'igbt':
       return standingForm(part('mosfet', 3), kind);
+    case 'thyristor':
+      return standingForm(part('triac', 3), kind);
     case 'triac':
     case 'shunt-reference':
       return standingForm(part(kind, 3), kind);
@@ -190,5 +193,48 @@ test('every part of every board has a symbol, and every symbol but a few is met 
     }
   for (const { board } of testBoards())
     for (const s of readDrawing(board, recogniseStages(board)).symbols) s.members.forEach((m) => met.add(m.kind));
-  expect(Object.keys(SYMBOLS).filter((kind) => !met.has(kind))).toEqual(['voltage-source', 'current-source']);
+  expect(Object.keys(SYMBOLS).filter((kind) => !met.has(kind))).toEqual([
+    'fan',
+    'crystal',
+    'spark-gap',
+    'voltage-source',
+    'current-source',
+  ]);
+});
+
+test('what has two pins of its own is drawn as what it is called, or as what is in it', () => {
+  const kinds = (...lines: string[]): Record<string, string> => {
+    const read = readNetlist(['t', ...lines].join('\n'));
+    if (!read.ok) throw new Error('netlist');
+    const { board } = read.value;
+    return Object.fromEntries(board.parts.map((p) => [p.ref, symbolKind(board, p)]));
+  };
+  const inside = ['.subckt SLICE XIN XOUT', 'C1 XIN XOUT 7p', '.ends'];
+  expect(
+    kinds(
+      'XY1 a b SLICE mark=XTAL8M',
+      'XFN1 a b SLICE mark=FAN12V',
+      'XG1 a b SLICE mark=GDT350',
+      'XU1 a b SLICE',
+      'XZ1 a b PAIR',
+      'XT1 a b g TRIAC rg=50',
+      'XT2 b a h TRIAC rg=50',
+      'XT3 c b h TRIAC rg=50',
+      ...inside,
+      '.subckt PAIR 1 2',
+      'D1 m 1 DB',
+      'D2 m 2 DB',
+      '.ends',
+      '.model DB D(BV=32)',
+    ),
+  ).toEqual({
+    Y1: 'crystal',
+    FN1: 'fan',
+    G1: 'spark-gap',
+    U1: 'ic',
+    Z1: 'diac',
+    T1: 'thyristor',
+    T2: 'thyristor',
+    T3: 'triac',
+  });
 });

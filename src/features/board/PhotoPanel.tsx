@@ -12,9 +12,12 @@ import { Segments } from '@/ui/Segments';
 import { Slide } from '@/ui/Slide';
 import { NetPads, Overlay, Pairs, Pins, Spot, nearest } from './photoParts';
 import { PicturePane } from './PicturePane';
+import { sideOf } from './sideOf';
 import { usePhotos } from './usePhotos';
 
 const HEIGHT = 360;
+/** How far the back shines through at first, and at most while the front is looked for. */
+const FADE = 0.35;
 type Mode = 'look' | 'pair' | 'pin' | 'join';
 const MODES: Readonly<Record<Mode, string>> = {
   look: 'Look',
@@ -37,7 +40,17 @@ export function PhotoPanel({
   const { job, active, addLine } = useJob();
   const { photos, marks, sending, drop, mark } = usePhotos();
   const [mode, setMode] = useState<Mode>('look');
-  const [fade, setFade] = useState(0.35);
+  const [fade, setFade] = useState(FADE);
+  // What is picked turns the photograph over where it lies on one side alone.
+  const [turned, setTurned] = useState<{ readonly by: Selection; readonly to: Side | null }>({
+    by: selection,
+    to: null,
+  });
+  if (photos !== null && turned.by !== selection) {
+    const to = sideOf(active.board, marks, selection);
+    setTurned({ by: selection, to: to ?? turned.to });
+    if (to !== null) setFade(to === 'back' ? 1 : Math.min(fade, FADE));
+  }
   const [half, setHalf] = useState<Point | null>(null);
   const [pinText, setPinText] = useState('');
   const [joining, setJoining] = useState<string | null>(null);
@@ -49,7 +62,8 @@ export function PhotoPanel({
     [marks.pairs],
   );
   if (photos === null) return <p className="text-faint">Fetching the photographs …</p>;
-  const base = front ?? back;
+  // Until both lie on each other, the side is shown that is looked for.
+  const base = (registration === null && turned.to === 'back' ? back : front) ?? front ?? back;
   const overlay = front && back && registration ? back : undefined;
   const toFront = (side: Side, at: Point): Point | null =>
     side === base?.side ? at : registration ? mapPoint(registration.map, at) : null;

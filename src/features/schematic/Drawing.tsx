@@ -7,6 +7,8 @@ import type { DrawnName, Drawing as Drawn } from '@/core/drawing';
 import { shortValue } from '@/core/part';
 import type { ReadMark } from '@/features/job/readMarks';
 import { NetVolts } from './NetVolts';
+import { netSentence } from './netWords';
+import type { NetWords } from './netWords';
 import { PartSign, partSentence } from './PartSign';
 import { ReadMarks } from './ReadMarks';
 import { Suspicion } from './Suspicion';
@@ -37,7 +39,7 @@ export const Drawing = memo(function Drawing({
   /** What parts that were changed since had been. */
   was?: ReadonlyMap<string, string> | undefined;
   /** What stands at nets at work, by key. */
-  volts: ReadonlyMap<string, string>;
+  volts: ReadonlyMap<string, NetWords>;
   onPickPart(ref: string): void;
   onPickNet?: ((net: string) => void) | undefined;
   /** A part pointed at elsewhere. */
@@ -161,7 +163,7 @@ function NetName({
 }: {
   name: DrawnName;
   lit: boolean;
-  volts: string | undefined;
+  volts: NetWords | undefined;
   onPick: ((net: string) => void) | undefined;
 }) {
   const colour = lit ? 'var(--slate)' : 'var(--ink)';
@@ -184,7 +186,7 @@ function NetName({
       className={onPick && 'cursor-pointer'}
       onClick={() => onPick?.(n.net)}
     >
-      <title>{volts === undefined ? n.net : `${n.net}, ${volts}`}</title>
+      <title>{volts === undefined ? n.net : `${n.net}, ${netSentence(volts)}`}</title>
       {n.net}
     </text>
   );

@@ -3,7 +3,7 @@ import { useMemo, useState } from 'react';
 import { drawingOnPaper, restsOn } from '@/core/drawing';
 import type { Paper } from '@/core/drawing';
 import { useJob } from '@/features/job/JobContext';
-import type { JobBoard } from '@/features/job/jobBoard';
+import type { TracedJobBoard } from '@/core/job';
 import { useSettings } from '@/features/job/SettingsContext';
 import { timeWords } from '@/ui/when';
 import { useDrawing } from './useDrawing';
@@ -15,7 +15,7 @@ interface Sheet {
   readonly failed: boolean;
 }
 
-export function useSheet({ board, label }: JobBoard, paper: Paper): Sheet {
+export function useSheet({ board, label }: TracedJobBoard, paper: Paper): Sheet {
   const { drawn, failed } = useDrawing(board);
   const { job, actor } = useJob();
   const { workshop, zone } = useSettings();
@@ -36,7 +36,7 @@ export function useSheet({ board, label }: JobBoard, paper: Paper): Sheet {
 }
 
 /** The sheet of a board. */
-export function DrawingSheet({ home, paper }: { home: JobBoard; paper: Paper }) {
+export function DrawingSheet({ home, paper }: { home: TracedJobBoard; paper: Paper }) {
   return <SheetShown {...useSheet(home, paper)} label={home.label} />;
 }
 

@@ -1,55 +1,38 @@
-import { netKey } from '@/core/circuit';
-import type { Drawing, DrawnWire } from '@/core/drawing';
+import { useMemo } from 'react';
+import { WORDS_SIZE, wordsOnWires } from '@/core/drawing';
+import type { Drawing } from '@/core/drawing';
+import { netSentence } from './netWords';
+import type { NetWords } from './netWords';
 
-/** Pixels of a wire that a figure needs above it. */
-const ROOM = 46;
+/** Letters that are read from far away, pixels. */
+const FAR_SIZE = 20;
 
-/** Volts at work: at each net's longest level wire, above it; far away larger. */
+/** Volts at nets, each at a wire of its net where it covers nothing: what should stand there and what was read; far away larger. */
 export function NetVolts({
   drawing,
   volts,
   far,
 }: {
   drawing: Drawing;
-  volts: ReadonlyMap<string, string>;
+  volts: ReadonlyMap<string, NetWords>;
   far: boolean;
 }) {
-  const longest = new Map<string, { x: number; y: number; long: number; net: string }>();
-  for (const w of drawing.wires) {
-    const key = netKey(w.net);
-    if (!volts.has(key)) continue;
-    for (const piece of levels(w)) {
-      const known = longest.get(key);
-      if (!known || known.long < piece.long) longest.set(key, { ...piece, net: w.net });
-    }
-  }
+  const size = far ? FAR_SIZE : WORDS_SIZE;
+  const placed = useMemo(() => {
+    const wanted = [...volts].map(([key, told]) => ({ nets: new Set([key]), words: netSentence(told), told }));
+    return wordsOnWires(drawing, wanted, size, far);
+  }, [drawing, volts, size, far]);
   return (
-    <g textAnchor="middle" fontSize={far ? 20 : 10} fill="var(--brass)" fontWeight={600} className="figure">
-      {[...longest].flatMap(([key, { x, y, long, net }]) =>
-        long < ROOM
-          ? []
-          : [
-              <text
-                key={key}
-                x={x}
-                y={y - 4}
-                style={{ paintOrder: 'stroke' }}
-                stroke="var(--ground)"
-                strokeWidth={3}
-                strokeLinejoin="round"
-              >
-                {`${net} ${volts.get(key)!}`}
-              </text>,
-            ],
-      )}
+    <g textAnchor="middle" fontSize={size} fill="var(--brass)" fontWeight={600} className="figure">
+      {placed.map(({ net, text, x, y, width, height }) => {
+        const [expected = '', read] = text.split(/(?:, | )read /u);
+        return (
+          <text key={net} x={x + width / 2} y={y + height - size * 0.15}>
+            {expected}
+            {read !== undefined && <tspan fill="var(--ink)">{` read ${read}`}</tspan>}
+          </text>
+        );
+      })}
     </g>
   );
-}
-
-/** The level pieces of a wire by their middles. */
-function levels(w: DrawnWire): readonly { readonly x: number; readonly y: number; readonly long: number }[] {
-  return w.points.slice(1).flatMap(([x, y], i) => {
-    const [x0, y0] = w.points[i]!;
-    return y === y0 ? [{ x: (x + x0) / 2, y, long: Math.abs(x - x0) }] : [];
-  });
 }

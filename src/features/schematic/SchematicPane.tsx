@@ -1,11 +1,10 @@
 'use client';
-import { Download, Expand, Shrink, Shuffle } from 'lucide-react';
+import { Download, Expand, Shrink, Shuffle, Zap } from 'lucide-react';
 import { useCallback, useMemo, useState } from 'react';
 import type { ComponentProps, ReactNode } from 'react';
-import { findPart, netKey } from '@/core/circuit';
+import { findPart } from '@/core/circuit';
 import type { Board } from '@/core/circuit';
 import { operatingPoint } from '@/core/operate';
-import { formatQuantity } from '@/core/quantity';
 import type { RailVolts } from '@/core/work';
 import { Modal } from '@/ui/Modal';
 import { PaneTool, ZoomPane } from '@/ui/ZoomPane';
@@ -15,6 +14,8 @@ import { shortValue } from '@/core/part';
 import type { ReadMark } from '@/features/job/readMarks';
 import { Drawing } from './Drawing';
 import { inSight } from './inSight';
+import { netWords } from './netWords';
+import type { NetWords } from './netWords';
 import { partSentence } from './PartSign';
 import type { Selection } from './selection';
 import { saveSvg } from './saveSvg';
@@ -33,11 +34,14 @@ export function SchematicPane({
   lit,
   onHoverPart,
   volts,
+  read,
   height: given,
 }: {
   board: Board;
   /** Volts to write at the nets; those of the operating point unless told. */
   volts?: readonly RailVolts[] | undefined;
+  /** Volts that were read at nets, by key. */
+  read?: ReadonlyMap<string, number> | undefined;
   selection: Selection;
   byPart?: ReadonlyMap<string, number> | undefined;
   /** What was read at parts. */
@@ -53,16 +57,15 @@ export function SchematicPane({
   const { drawn: laid, failed, anew } = useDrawing(board);
   const drawing = laid?.drawing ?? null;
   const { computed } = operatingPoint(board);
-  const written = useMemo(
-    () =>
-      new Map(
-        (volts ?? computed.map(({ red, nominal }) => ({ net: red, volts: nominal }))).map((r) => [
-          netKey(r.net),
-          formatQuantity(Math.abs(r.volts) < 0.005 ? 0 : r.volts, 'V'),
-        ]),
-      ),
+  const expected = useMemo(
+    () => volts ?? computed.map(({ red, nominal }) => ({ net: red, volts: nominal })),
     [volts, computed],
   );
+  const written = useMemo(
+    () => (drawing ? netWords(drawing.rails, expected, read) : NOTHING),
+    [drawing, expected, read],
+  );
+  const [told, setTold] = useState(true);
   const [large, setLarge] = useState(false);
   const begin = useCallback((width: number, high: number) => (drawing ? fit(drawing, width, high) : WHOLE), [drawing]);
   // What is picked elsewhere comes into sight here.
@@ -77,13 +80,14 @@ export function SchematicPane({
     was,
     onPickPart,
     onPickNet,
-    volts: written,
+    volts: told ? written : NOTHING,
     lit,
     onHoverPart,
     drawing,
     begin,
     goTo,
     anew,
+    tellVolts: { told, onTell: () => setTold(!told) },
   };
   return (
     <>
@@ -110,6 +114,7 @@ function Pane({
   begin,
   goTo,
   anew,
+  tellVolts,
   height,
   children,
   ...drawn
@@ -117,6 +122,7 @@ function Pane({
   readonly begin: NonNullable<ComponentProps<typeof ZoomPane>['begin']>;
   readonly goTo: Exclude<ComponentProps<typeof ZoomPane>['goTo'], undefined>;
   readonly anew: () => void;
+  readonly tellVolts: { readonly told: boolean; onTell(): void };
   readonly height: number;
   readonly children: ReactNode;
 }) {
@@ -138,6 +144,9 @@ function Pane({
         tools={
           <>
             {children}
+            <PaneTool label="Volts at the nets" pressed={tellVolts.told} onPress={tellVolts.onTell}>
+              <Zap aria-hidden className="size-4.5" />
+            </PaneTool>
             <PaneTool label="Place everything anew" onPress={anew}>
               <Shuffle aria-hidden className="size-4.5" />
             </PaneTool>
@@ -158,6 +167,7 @@ function Pane({
   );
 }
 
+const NOTHING: ReadonlyMap<string, NetWords> = new Map();
 const WHOLE: Sight = { x: 0, y: 0, scale: 1 };
 
 /** Below this only stages and rails are told. */

@@ -3,9 +3,12 @@ import { npn, pnp } from './bipolar';
 import { bridge } from './bridge';
 import { capacitor } from './capacitor';
 import { connector } from './connector';
+import { crystal } from './crystal';
 import { mov, ntc } from './dependent';
+import { diac } from './diac';
 import { diode, led, schottky, tvs, zener } from './diode';
 import { electrolytic } from './electrolytic';
+import { fan } from './fan';
 import { fuse } from './fuse';
 import { igbt } from './igbt';
 import { coreInductor, inductor } from './inductor';
@@ -19,7 +22,9 @@ import { resistor } from './resistor';
 import { safetyCapacitor } from './safetyCapacitor';
 import { shuntReference } from './shuntReference';
 import { currentSource, voltageSource } from './source';
+import { sparkGap } from './sparkGap';
 import { openSwitch } from './switch';
+import { thyristor } from './thyristor';
 import { triac } from './triac';
 import { choke, transformer } from './windings';
 
@@ -43,6 +48,8 @@ export const SYMBOLS: Readonly<Record<string, Draw>> = {
   pmos,
   igbt,
   triac,
+  thyristor,
+  diac,
   opto,
   'shunt-reference': shuntReference,
   regulator,
@@ -52,6 +59,9 @@ export const SYMBOLS: Readonly<Record<string, Draw>> = {
   switch: openSwitch,
   relay,
   lamp,
+  fan,
+  crystal,
+  'spark-gap': sparkGap,
   'voltage-source': voltageSource,
   'current-source': currentSource,
   connector,
