@@ -51,6 +51,33 @@ test('without contact the state is unknown, never discharged, and it comes back 
   await expect(word(page)).toHaveAttribute('data-hazard', 'DISCHARGED', { timeout: 12_000 });
 });
 
+test('while a page cannot judge for itself it shows what the server said of it, and nothing once there is news', async ({
+  page,
+  context,
+  request,
+}) => {
+  const board = await takeIn(request, 'SF-12');
+  await write(request, 'SF-12', proof(['C1']), board);
+  let broken = true;
+  // What judges stores is in no script that this page begins with.
+  await context.route('**/_next/static/chunks/*.js', async (route) => {
+    const answer = await route.fetch();
+    return broken && (await answer.text()).includes('what is not traced is not empty')
+      ? route.abort()
+      : route.fulfill({ response: answer });
+  });
+  await open(page, '/jobs/SF-12/drawing');
+  const told = page.getByText('What computes could not be fetched');
+  await expect(told).toBeVisible();
+  await expect(word(page)).toHaveAttribute('data-hazard', 'DISCHARGED');
+  await write(request, 'SF-12', { kind: 'finding', body: { place: 'C1', severity: 'note', words: 'domed' } }, board);
+  await expect(word(page)).toHaveAttribute('data-hazard', 'UNKNOWN', { timeout: 5000 });
+  broken = false;
+  await page.getByRole('button', { name: 'Try again' }).click();
+  await expect(word(page)).toHaveAttribute('data-hazard', 'DISCHARGED');
+  await expect(told).toBeHidden();
+});
+
 test('a line that waits in this window raises the hazard at once; a proof that waits lowers nothing', async ({
   page,
   request,

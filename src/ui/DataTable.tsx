@@ -7,9 +7,8 @@ import {
   useReactTable,
 } from '@tanstack/react-table';
 import type { ColumnDef, SortingState } from '@tanstack/react-table';
-import { useVirtualizer } from '@tanstack/react-virtual';
 import { ArrowDown, ArrowUp } from 'lucide-react';
-import { useEffect, useRef, useState } from 'react';
+import { Suspense, lazy, useEffect, useRef, useState } from 'react';
 import type { KeyboardEvent, ReactNode, Ref } from 'react';
 import { Scroll } from './Scroll';
 
@@ -21,8 +20,9 @@ declare module '@tanstack/react-table' {
   }
 }
 
-/** Rows of a table that are not drawn yet are taken for this high, pixels. */
-const ROW = 32;
+/** Fetched with the first table that is too long to be drawn whole. */
+const RowsInSight = lazy(async () => ({ default: (await import('./RowsInSight')).RowsInSight }));
+
 /** So many are all drawn, in sight or not: they are found by the browser’s own search. */
 const DRAWN = 200;
 
@@ -81,33 +81,39 @@ export function DataTable<T>({
     getFilteredRowModel: getFilteredRowModel(),
   });
   const shown = table.getRowModel().rows;
-  const virtual = useVirtualizer({
-    count: shown.length,
-    getScrollElement: () => frame.current,
-    estimateSize: () => ROW,
-    overscan: 8,
-    enabled: height !== null && shown.length > DRAWN,
-  });
   const whole = height === null || shown.length <= DRAWN;
-  const inSight = whole ? shown.map((_, index) => ({ index })) : virtual.getVirtualItems();
-  const [above, below] =
-    whole || inSight.length === 0
-      ? [0, 0]
-      : [virtual.getVirtualItems()[0]!.start, virtual.getTotalSize() - (virtual.getVirtualItems().at(-1)?.end ?? 0)];
   const current = shown.findIndex((row) => row.id === picked);
   // What is picked elsewhere comes into sight.
-  const { scrollToIndex } = virtual;
   useEffect(() => {
-    if (current < 0 || height === null) return;
-    if (whole) frame.current?.querySelector(`[data-index="${current}"]`)?.scrollIntoView({ block: 'nearest' });
-    else scrollToIndex(current, { align: 'auto' });
-  }, [current, whole, height, scrollToIndex]);
+    if (current < 0 || height === null || !whole) return;
+    frame.current?.querySelector(`[data-index="${current}"]`)?.scrollIntoView({ block: 'nearest' });
+  }, [current, whole, height]);
   const onKey = (event: KeyboardEvent): void => {
     const step = { ArrowDown: 1, ArrowUp: -1, PageDown: 10, PageUp: -10 }[event.key];
     if (!onPick || step === undefined || shown.length === 0) return;
     event.preventDefault();
     const next = Math.min(shown.length - 1, Math.max(0, current + step));
     onPick(shown[next]!.original);
+  };
+  const rowAt = (index: number, measure?: Ref<HTMLTableRowElement>): ReactNode => {
+    const row = shown[index]!;
+    return (
+      <tr
+        key={row.id}
+        data-index={index}
+        ref={measure}
+        aria-rowindex={index + 2}
+        aria-current={row.id === picked ? 'true' : undefined}
+        onClick={onPick && (() => onPick(row.original))}
+        className={`border-b border-line/50 align-baseline hover:bg-raised aria-[current]:bg-raised ${onPick ? 'cursor-pointer' : ''} ${look(row.original)}`}
+      >
+        {row.getVisibleCells().map((cell) => (
+          <td key={cell.id} className={`py-1.5 pr-3 ${cell.column.columnDef.meta?.look ?? ''}`}>
+            {flexRender(cell.column.columnDef.cell, cell.getContext())}
+          </td>
+        ))}
+      </tr>
+    );
   };
   return (
     <Frame ref={frame} label={`${label}: arrow keys go through it`} height={height} onKey={onKey}>
@@ -146,28 +152,13 @@ export function DataTable<T>({
           ))}
         </thead>
         <tbody>
-          {above > 0 && <tr aria-hidden style={{ height: above }} />}
-          {inSight.map(({ index }) => {
-            const row = shown[index]!;
-            return (
-              <tr
-                key={row.id}
-                data-index={index}
-                ref={whole ? undefined : virtual.measureElement}
-                aria-rowindex={index + 2}
-                aria-current={row.id === picked ? 'true' : undefined}
-                onClick={onPick && (() => onPick(row.original))}
-                className={`border-b border-line/50 align-baseline hover:bg-raised aria-[current]:bg-raised ${onPick ? 'cursor-pointer' : ''} ${look(row.original)}`}
-              >
-                {row.getVisibleCells().map((cell) => (
-                  <td key={cell.id} className={`py-1.5 pr-3 ${cell.column.columnDef.meta?.look ?? ''}`}>
-                    {flexRender(cell.column.columnDef.cell, cell.getContext())}
-                  </td>
-                ))}
-              </tr>
-            );
-          })}
-          {below > 0 && <tr aria-hidden style={{ height: below }} />}
+          {whole ? (
+            shown.map((_, index) => rowAt(index))
+          ) : (
+            <Suspense fallback={shown.slice(0, DRAWN).map((_, index) => rowAt(index))}>
+              <RowsInSight frame={frame} count={shown.length} current={current} rowAt={rowAt} />
+            </Suspense>
+          )}
         </tbody>
       </table>
       {shown.length === 0 && empty && <p className="py-4 text-lg">{empty}</p>}

@@ -1,22 +1,14 @@
-import { linesOf, standingLines } from '../ledger';
-import type { JobSource, LedgerEntry, LedgerLine } from '../ledger';
+import { linesOf } from '../ledger';
+import type { JobSource, LedgerLine } from '../ledger';
 import { netKey } from '../circuit';
 import type { Board, Nameplate } from '../circuit';
-import type { PresentReading } from '../permit';
-import {
-  METER_LIMIT_VOLTS,
-  PROOF_MINUTES,
-  energyStores,
-  judgeHazard,
-  secondsSince,
-  untracedStore,
-  withPlate,
-} from '../safety';
+import { METER_LIMIT_VOLTS, energyStores, judgeHazard, untracedStore, withPlate } from '../safety';
 import type { EnergyStore, Hazard, Moment, ProofReading } from '../safety';
-import { saysOfBoard } from './boardFacts';
 import { everyPlate, everySource } from './corrections';
 import type { KnownSource } from './corrections';
-import { isEvidence, taken } from './readings';
+import { isUnderPower, isolates, isolators } from './isolation';
+import { energises, inOrder, reversedBy, writtenAt } from './logOrder';
+import type { WaitingLine } from './logOrder';
 import { Touches } from './touches';
 
 /** One of a job's boards, by the id that ledger lines name it with; further versions of it, such as its start. */
@@ -24,13 +16,6 @@ export interface JobBoard {
   readonly id: string;
   readonly board: Board;
   readonly start?: Board | undefined;
-}
-
-/** A line written in this window that the server has not acknowledged: it may raise the hazard, never lower it. */
-export interface WaitingLine {
-  readonly boardId: string | null;
-  readonly entry: LedgerEntry;
-  readonly reverses: string | null;
 }
 
 /** What the hazard of a job is judged from besides its boards and lines. */
@@ -42,91 +27,6 @@ export interface HazardView {
    * elsewhere is not known to be so here.
    */
   readonly broughtIn?: number | undefined;
-}
-
-/** Whether an isolation names a source: by its id, or by a name that only one of them came in with. */
-function isolates(
-  body: { readonly source: string; readonly id?: string | undefined },
-  sources: readonly KnownSource[],
-  i: number,
-): boolean {
-  if (body.id !== undefined) return sources[i]!.id === body.id;
-  const same = ({ first }: KnownSource): boolean => first?.trim().toLowerCase() === body.source.trim().toLowerCase();
-  return same(sources[i]!) && sources.filter(same).length === 1;
-}
-
-/** Whether a line was read on the unit with its sources connected. */
-const isUnderPower = ({ entry }: Pick<LedgerLine, 'entry'>): boolean => entry.kind === 'powered-reading';
-
-/** Who isolated each source of `everySource`, in its order; null where nobody has, or where it was undone. */
-export function isolatedBy(
-  takenIn: readonly JobSource[],
-  lines: readonly LedgerLine[],
-  broughtIn = 0,
-): readonly (string | null)[] {
-  return isolators(everySource(takenIn, lines), lines, broughtIn);
-}
-
-function isolators(
-  sources: readonly KnownSource[],
-  lines: readonly LedgerLine[],
-  broughtIn: number,
-): readonly (string | null)[] {
-  // What was read under power was connected, whoever had isolated it before; also where that line was undone.
-  const last = Math.max(broughtIn, ...lines.filter(isUnderPower).map((l) => l.seq));
-  const standing = linesOf(lines, 'isolation').filter(({ line }) => line.seq > last);
-  return sources.map((_, i) => standing.find(({ body }) => isolates(body, sources, i))?.line.actor ?? null);
-}
-
-/** The first source that nobody has isolated, or null: while there is one the job is LIVE. takenIn: as the job came. */
-export function liveSource(takenIn: readonly JobSource[], lines: readonly LedgerLine[], broughtIn = 0): string | null {
-  const sources = everySource(takenIn, lines);
-  const by = isolators(sources, lines, broughtIn);
-  return sources.find((_, i) => by[i] === null)?.name ?? null;
-}
-
-/** The line that a line takes back, if any. */
-function reversedBy(line: LedgerLine, byId: ReadonlyMap<string, LedgerLine>): LedgerLine | undefined {
-  return line.reverses === null ? undefined : byId.get(line.reverses);
-}
-
-/** When a line was written, by both clocks. */
-function writtenAt({ at, boot = null, uptime = null }: LedgerLine): Moment {
-  return { at, boot, uptime };
-}
-
-/** Lines after which any store of the job may hold a charge again, whatever became of them later. */
-function energises(line: LedgerLine, reversed: LedgerLine | undefined): boolean {
-  const { entry } = line;
-  switch (entry.kind) {
-    case 'recharged':
-    case 'powered-reading':
-    case 'sweep-rows':
-    case 'safety-test':
-    // What cannot be read may have said anything.
-    case 'damaged':
-      return true;
-    case 'reading':
-      return entry.body.conditions.powered;
-    case 'action':
-      return /^(?:harness|board added)\b/u.test(entry.body.words);
-    default:
-      return reversed?.entry.kind === 'isolation';
-  }
-}
-
-/** The acknowledged lines in the order of their numbers, then those still waiting here. */
-function inOrder(lines: readonly LedgerLine[], waiting: readonly WaitingLine[]): readonly LedgerLine[] {
-  const sorted = [...lines].sort((a, b) => a.seq - b.seq);
-  const last = sorted.at(-1)?.seq ?? 0;
-  const more = waiting.map((w, i) => ({
-    ...w,
-    id: `waiting ${i}`,
-    seq: last + 1 + i,
-    actor: '',
-    at: 0,
-  }));
-  return [...sorted, ...more];
 }
 
 /**
@@ -270,40 +170,4 @@ class ProofLedger {
     const touched = this.touches.of(line);
     return [...touched.refs].some((r) => refs.has(r)) || [...touched.nets].some((n) => nets.has(n));
   }
-}
-
-/** Whether somebody chose to go on without proof, for as long as a proof would hold, and nothing has been energised since. */
-export function goesOnWithoutProof(lines: readonly LedgerLine[], now: Moment): boolean {
-  const byId = new Map(lines.map((l) => [l.id, l]));
-  const lastCharge = Math.max(-1, ...lines.filter((l) => energises(l, reversedBy(l, byId))).map((l) => l.seq));
-  return linesOf(lines, 'override').some(
-    ({ line, body }) =>
-      body.what === 'proof' && line.seq > lastCharge && secondsSince(writtenAt(line), now) < PROOF_MINUTES * 60,
-  );
-}
-
-/**
- * The cold readings of a board as a permit counts them: each with the nets at which something was fitted, changed or
- * found out after it, whatever became of that line later. A reading whose own leads lay there is left out.
- */
-export function presentReadings(
-  lines: readonly LedgerLine[],
-  { id, board, start }: JobBoard,
-  waiting: readonly WaitingLine[] = [],
-): readonly PresentReading[] {
-  const order = inOrder(lines, waiting);
-  const byId = new Map(order.map((l) => [l.id, l]));
-  const touches = new Touches(new Map([[id, start ? [board, start] : [board]]]), order);
-  const changes = order.flatMap((line) => {
-    const told = line.reverses === null ? line : reversedBy(line, byId);
-    const says = told && told.boardId === id && (saysOfBoard(told.entry) || told.entry.kind === 'replacement');
-    return says ? [{ seq: line.seq, nets: touches.of(told).nets }] : [];
-  });
-  return standingLines(lines).flatMap((line) => {
-    if (line.entry.kind !== 'reading' || line.boardId !== id) return [];
-    const { body } = line.entry;
-    if (!isEvidence(body)) return [];
-    const changed = new Set(changes.flatMap((c) => (c.seq > line.seq ? [...c.nets] : [])));
-    return changed.has(netKey(body.red)) || changed.has(netKey(body.black)) ? [] : [{ ...taken(body), changed }];
-  });
 }

@@ -11,7 +11,7 @@ import { solverFor } from '../meter';
 import type { ColdMode } from '../meter';
 import type { DcSolver } from '../solve';
 import { deriveBoard } from '../trace';
-import { boardEntries } from './boardFacts';
+import { boardEntries } from './boardEntries';
 import { isEvidence, steadySeen } from './readings';
 
 /** A job's board as it came, as it is now, and before anything was found out about it. */

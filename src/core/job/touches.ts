@@ -2,7 +2,7 @@ import type { LedgerLine } from '../ledger';
 import { findPart, netKey, pinIndex } from '../circuit';
 import type { Board } from '../circuit';
 import type { Fact, Spot } from '../trace';
-import { entriesOf } from './boardFacts';
+import { entriesOf } from './boardEntries';
 
 /** What a line has touched on its board: designators and nets, as keys. */
 export interface Touched {

@@ -1,6 +1,6 @@
 import { formatVolts } from '../quantity';
 import type { EnergyStore } from './stores';
-import { METER_LIMIT_VOLTS, TOUCH_LIMIT_JOULES, TOUCH_LIMIT_VOLTS, WET_TOUCH_LIMIT_VOLTS } from './stores';
+import { METER_LIMIT_VOLTS, TOUCH_LIMIT_JOULES, TOUCH_LIMIT_VOLTS, WET_TOUCH_LIMIT_VOLTS } from './limits';
 
 /** Proof readings hold this long. */
 export const PROOF_MINUTES = 15;

@@ -15,12 +15,8 @@ import type { Cell, Highest, OperatingPoint, SizeDoubt } from '../operate';
 import { nearestPreferred } from '../quantity';
 import type { Quantity } from '../quantity';
 import { findPowerPath } from '../stages';
+import { METER_LIMIT_VOLTS, TOUCH_LIMIT_VOLTS, UNTRACED } from './limits';
 
-/** Limits, with their reasons in product.md, "Making safe". */
-export const TOUCH_LIMIT_VOLTS = 60;
-export const WET_TOUCH_LIMIT_VOLTS = 30;
-export const METER_LIMIT_VOLTS = 0.2;
-export const TOUCH_LIMIT_JOULES = 10;
 const LISTED_JOULES = 10e-3;
 
 /**
@@ -142,9 +138,6 @@ function written(cell: Cell, pin: number): string {
   const net = cell.part.nets[pin] ?? '';
   return cell.ref === cell.part.ref && netKey(net) !== 'nc' ? net : cell.nets[pin]!;
 }
-
-/** Key and designator of what is not traced. */
-export const UNTRACED = 'not-traced';
 
 /**
  * The store that nobody has found yet: until the bulk store behind the inlet is on the board, or a board shows no

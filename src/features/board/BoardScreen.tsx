@@ -9,6 +9,7 @@ import { boardNets, findPart } from '@/core/circuit';
 import { useJob } from '@/features/job/JobContext';
 import { NextLink } from '@/features/frame/NextLink';
 import { useReadMarks } from '@/features/job/useReadMarks';
+import { useReadVolts } from '@/features/job/useReadVolts';
 import { useSuspects } from '@/features/job/SuspectsContext';
 import { formerValues } from '@/features/schematic/formerValues';
 import { Schematic } from '@/features/schematic/Schematic';
@@ -58,6 +59,7 @@ export function BoardScreen() {
   const { weighed } = useSuspects();
   const { board, id } = active;
   const marks = useReadMarks();
+  const read = useReadVolts();
   const was = useMemo(() => formerValues(active.asFound, board), [active.asFound, board]);
   const [picked, setPicked] = usePicked(board);
   const [onDrawing, setOnDrawing] = useState<string | undefined>(undefined);
@@ -94,6 +96,7 @@ export function BoardScreen() {
           byPart={weighed?.byPart}
           marks={marks}
           was={was}
+          read={read}
           height={330}
           onPickPart={pickPart}
           onPickNet={pickNet}

@@ -5,11 +5,11 @@ import { createContext, useCallback, useContext, useEffect, useMemo, useRef, use
 import { clockWords } from '@/ui/when';
 import { useSettings } from './SettingsContext';
 import type { ReactNode } from 'react';
-import type { Board } from '@/core/circuit';
-import { correctedJob, everySource, isolatedBy, jobProgress, jobState } from '@/core/job';
-import type { JobProgress, JobState, KnownSource } from '@/core/job';
+import { correctedJob, everySource, isolatedBy, jobState, toldBefore } from '@/core/job';
+import type { JobProgress, JobState, KnownSource, StartBoard, TracedJobBoard } from '@/core/job';
 import type { JobFacts } from '@/core/ledger';
 import type { Problem } from '@/core/problem';
+import { secondsSince } from '@/core/safety';
 import type { Hazard, Moment } from '@/core/safety';
 import { boardFromJson } from '@/wire/boardCopy';
 import type { BoardJson } from '@/wire/boardJson';
@@ -17,10 +17,10 @@ import type { LedgerEntry, NewLine, StoredLine } from '@/wire/ledger';
 import type { LiveJob } from '@/features/frame/LiveBanner';
 import { useActor } from './useActor';
 import { useContact } from './useContact';
+import { useEngine } from './useEngine';
 import { useMoment } from './useMoment';
 import { useOutbox } from './useOutbox';
 import type { RefusedLine } from './waitingStore';
-import type { JobBoard } from './jobBoard';
 import { useTraced } from './useTraced';
 
 /** What a job's screens get from the server, as it was taken in. */
@@ -31,22 +31,15 @@ export interface JobData extends JobFacts {
   readonly broughtIn: number;
 }
 
-interface StartBoard {
-  readonly id: string;
-  readonly label: string;
-  readonly damaged: string | null;
-  readonly start: Board;
-}
-
 /** The open job: its boards and its log, and what follows from them alone. */
 interface JobLedger {
   /** As it was taken in, with what was corrected since. */
   readonly job: JobData;
   /** Every source that was ever named: each is asked for. */
   readonly sources: readonly (KnownSource & { readonly isolatedBy: string | null })[];
-  readonly boards: readonly JobBoard[];
+  readonly boards: readonly TracedJobBoard[];
   /** The board that is worked on now. */
-  readonly active: JobBoard;
+  readonly active: TracedJobBoard;
   readonly harnesses: readonly Harness[];
   readonly lines: readonly StoredLine[];
   /** Written here, not yet acknowledged by the server. */
@@ -149,25 +142,32 @@ function outOfTouch(hazard: Hazard, since: number, zone: string): Hazard {
   return { ...hazard, state: 'UNKNOWN', reason };
 }
 
+/** For so long, seconds, what the server worked out stands without being looked at again. */
+const TOLD_SECONDS = 30;
+
 /** Holds an open job in the page: its ledger as the server acknowledged it, and everything derived from it. */
 export function JobProvider({
   job: takenIn,
   boards: firstBoards,
   harnesses: firstHarnesses,
   lines: firstLines,
+  progress: firstProgress,
   moment,
   live: firstLive,
   children,
 }: {
   job: JobData;
-  boards: readonly FirstBoard[];
+  boards: readonly TracedJobBoard[];
   harnesses: readonly Harness[];
   lines: readonly StoredLine[];
+  /** How it stood by these boards and lines at this moment. */
+  progress: JobProgress;
   moment: Moment;
   live: readonly LiveJob[];
   children: ReactNode;
 }) {
-  const [starts, setStarts] = useState<readonly StartBoard[]>(() => firstBoards.map(openBoard));
+  const [first] = useState({ boards: firstBoards, lines: firstLines, progress: firstProgress, moment });
+  const [starts, setStarts] = useState<readonly StartBoard[]>(first.boards);
   const [harnesses, setHarnesses] = useState(firstHarnesses);
   const { zone } = useSettings();
   const [activeId, chooseBoard] = useState('');
@@ -203,7 +203,8 @@ export function JobProvider({
     [hear, onStored, router],
   );
   const lostSince = useContact(tag, path, onNews);
-  const boards = useTraced(starts, lines, waiting);
+  const engine = useEngine();
+  const boards = useTraced(engine, starts, lines, waiting, first);
   const active = boards.find((b) => b.id === activeId) ?? boards[0]!;
   const addLine = useCallback(
     (entry: LedgerEntry, boardId: string | null = null, reverses: string | null = null) =>
@@ -234,9 +235,12 @@ export function JobProvider({
   const state = useMemo(() => jobState(lines), [lines]);
   const progress = useMemo(() => {
     const view = { unit: takenIn.nameplate, waiting, broughtIn: takenIn.broughtIn };
-    const known = jobProgress(takenIn.sources, boards, lines, now, view);
+    const news = lines !== first.lines || waiting.length > 0 || starts !== first.boards;
+    const known = engine
+      ? engine.jobProgress(takenIn.sources, boards, lines, now, view)
+      : toldBefore(first.progress, news || secondsSince(first.moment, now) > TOLD_SECONDS);
     return lostSince === null ? known : { ...known, hazard: outOfTouch(known.hazard, lostSince, zone) };
-  }, [takenIn, boards, lines, waiting, now, lostSince, zone]);
+  }, [engine, first, takenIn, starts, boards, lines, waiting, now, lostSince, zone]);
   const ledger = useMemo(
     () => ({ job, sources, boards, active, harnesses, lines, waiting, state, actor }),
     [job, sources, boards, active, harnesses, lines, waiting, state, actor],

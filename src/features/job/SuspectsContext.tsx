@@ -7,8 +7,9 @@ import type { ReactNode } from 'react';
 import type { Board } from '@/core/circuit';
 import { SYMPTOMS } from '@/core/diagnose';
 import type { ProbePoint, Symptom } from '@/core/diagnose';
-import { diagnosticReadings, presentReadings } from '@/core/job';
+import { diagnosticReadings } from '@/core/job';
 import { useJob } from './JobContext';
+import { useEngine } from './useEngine';
 import type { ComplaintAnswer, ComplaintAsked, DiagnoseAnswer, DiagnoseRequest, PlanEntry } from '@/workers/messages';
 
 /** The diagnosis of the open board as the worker last gave it. */
@@ -171,7 +172,8 @@ function Suspecting({ children }: { children: ReactNode }) {
   const said = saidOf(signed, board, null);
   const allSigned = said !== null && said.done === said.of;
 
-  const now = useMemo(() => presentReadings(lines, active, waiting), [lines, active, waiting]);
+  const engine = useEngine();
+  const now = useMemo(() => engine?.presentReadings(lines, active, waiting) ?? null, [engine, lines, active, waiting]);
   const readings = useMemo(() => diagnosticReadings(lines, boardId), [lines, boardId]);
   const findings = useMemo(
     () =>
@@ -185,7 +187,7 @@ function Suspecting({ children }: { children: ReactNode }) {
   const counter = useRef(0);
   useEffect(() => {
     // Of a board that is not open yet nothing is asked.
-    if (!wanted || openings === 0 || opened.current.board !== board) return;
+    if (!wanted || openings === 0 || now === null || opened.current.board !== board) return;
     counter.current += 1;
     const request: DiagnoseRequest = {
       type: 'weigh',

@@ -1,8 +1,8 @@
 'use client';
 import { useEffect, useMemo, useState } from 'react';
-import { judgeReading } from '@/core/job';
 import { linesOf } from '@/core/ledger';
 import { useJob } from './JobContext';
+import { useEngine } from './useEngine';
 import { readMarks } from './readMarks';
 import type { Read, ReadMark } from './readMarks';
 
@@ -10,8 +10,10 @@ import type { Read, ReadMark } from './readMarks';
 export function useReadMarks(): ReadonlyMap<string, ReadMark> {
   const { boards, active, lines } = useJob();
   const { board, id } = active;
+  const engine = useEngine();
   const [reads, setReads] = useState<readonly Read[]>([]);
   useEffect(() => {
+    if (!engine) return;
     const own = (l: { readonly boardId: string | null }): boolean => l.boardId === id;
     // What was read before the last part was fitted is of another board than this.
     const since = Math.max(0, ...linesOf(lines, 'replacement').flatMap(({ line }) => (own(line) ? [line.seq] : [])));
@@ -24,7 +26,7 @@ export function useReadMarks(): ReadonlyMap<string, ReadMark> {
         setReads(made);
         return;
       }
-      const told = judgeReading({ boards, lines }, { ...one.line, body: one.body });
+      const told = engine.judgeReading({ boards, lines }, { ...one.line, body: one.body });
       made.push({ red: one.body.red, black: one.body.black, outcome: told?.outcome ?? null });
       timer = setTimeout(next, BREATH);
     };
@@ -32,7 +34,7 @@ export function useReadMarks(): ReadonlyMap<string, ReadMark> {
     return () => {
       if (timer !== null) clearTimeout(timer);
     };
-  }, [boards, id, lines]);
+  }, [engine, boards, id, lines]);
   return useMemo(() => readMarks(board, reads), [board, reads]);
 }
 

@@ -20,9 +20,13 @@ function tell(next: Watched): void {
 /** Watches over a worker: one that cannot be fetched, or breaks down, is told in the frame of the job. */
 export function watched(worker: Worker): Worker {
   const { turn } = now;
-  // One of an earlier turn that fails late concerns nobody any more.
-  worker.addEventListener('error', () => turn === now.turn && tell({ ...now, failed: true }));
+  worker.addEventListener('error', () => brokenDown(turn));
   return worker;
+}
+
+/** What was begun in a turn could not be fetched, or broke down; of an earlier turn it concerns nobody any more. */
+export function brokenDown(turn: number): void {
+  if (turn === now.turn) tell({ ...now, failed: true });
 }
 
 /** Lets what computes begin anew. */

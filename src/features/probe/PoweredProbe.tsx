@@ -13,6 +13,7 @@ import { OUTCOME_INKS, OUTCOME_SIGNS } from '@/features/frame/outcomeSigns';
 import { bandWords } from '@/features/frame/pointWords';
 import { useJob } from '@/features/job/JobContext';
 import { useSuspects } from '@/features/job/SuspectsContext';
+import { useReadVolts } from '@/features/job/useReadVolts';
 import { Schematic } from '@/features/schematic/Schematic';
 import { TextField } from '@/ui/Field';
 import { Button } from '@/ui/Button';
@@ -32,6 +33,7 @@ const CREDIBLE = 1.5;
 /** Readings on the unit under power: what every point should show as it is fed and loaded now, what it showed. */
 export function PoweredProbe() {
   const { active, lines, addLine } = useJob();
+  const readVolts = useReadVolts();
   const { board, id } = active;
   const { weighed } = useSuspects();
   const supply = useMemo(() => supplyOf(board), [board]);
@@ -221,6 +223,7 @@ export function PoweredProbe() {
         board={board}
         selection={{ part: undefined, nets: current ? [current.red, current.black] : [] }}
         volts={unit?.rails}
+        read={readVolts}
         height={260}
         onPickPart={() => undefined}
         onPickNet={pick}

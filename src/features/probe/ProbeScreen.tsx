@@ -5,13 +5,14 @@ import { Tabs, Toggle } from 'radix-ui';
 import { linesOf, standingLines } from '@/core/ledger';
 import { memo, useMemo, useRef, useState } from 'react';
 import type { SeenReading } from '@/core/expect';
-import { faultWords } from '@/core/fault';
-import { expectAt, goesOnWithoutProof, judgeReading } from '@/core/job';
+import { goesOnWithoutProof } from '@/core/job';
 import { coldReading } from '@/features/job/coldReading';
 import { useJob, useStanding } from '@/features/job/JobContext';
 import { expectedWords, seenWords } from '@/features/frame/lineWords';
+import { useEngine } from '@/features/job/useEngine';
 import { useSettings } from '@/features/job/SettingsContext';
 import { useReadMarks } from '@/features/job/useReadMarks';
+import { useReadVolts } from '@/features/job/useReadVolts';
 import { useSuspects } from '@/features/job/SuspectsContext';
 import { Schematic } from '@/features/schematic/Schematic';
 import { PrimaryLink } from '@/ui/PrimaryLink';
@@ -24,16 +25,17 @@ import type { Tone } from '@/ui/tones';
 import type { PlanEntry } from '@/workers/messages';
 import { OutcomeLine } from './OutcomeLine';
 import type { LastOutcome } from './OutcomeLine';
-import { PermitList } from './PermitList';
 import { PlanList } from './PlanList';
 import { PointPanel } from './PointPanel';
-import { ProofFirst } from './ProofFirst';
-import { ProbePhoto } from './ProbePhoto';
 import { ReadingEntry } from './ReadingEntry';
-import { SuspectList } from './SuspectList';
-import { count } from './WhyThis';
 import { usePoints } from './usePoints';
 
+// Each is fetched when it is first shown.
+const ProofFirst = dynamic(() => import('./ProofFirst').then((m) => m.ProofFirst));
+const Verdict = dynamic(() => import('./Verdict').then((m) => m.Verdict));
+const PermitList = dynamic(() => import('./PermitList').then((m) => m.PermitList));
+const SuspectList = dynamic(() => import('./SuspectList').then((m) => m.SuspectList));
+const ProbePhoto = dynamic(() => import('./ProbePhoto').then((m) => m.ProbePhoto), { ssr: false });
 const PoweredProbe = dynamic(() => import('./PoweredProbe').then((m) => m.PoweredProbe), { ssr: false });
 
 /** Probe: the next point large, the figure, Enter; the verdict at once; suspects move. Each board has its own. */
@@ -65,12 +67,15 @@ const Probing = memo(function Probing() {
   const { weighed, share, failed, complained, thinking, drafts } = useSuspects();
   const [draft] = useState(() => drafts.get(id) ?? null);
   const { plan, current, choose, next, back } = usePoints(draft?.point ?? null);
+  const engine = useEngine();
   const judged = useMemo(() => ({ boards, lines }), [boards, lines]);
   const expected = useMemo(
-    () => (current ? (expectAt(judged, { ...current, boardId: id, purpose: 'probe' })?.expected ?? null) : null),
-    [judged, id, current],
+    () =>
+      current ? (engine?.expectAt(judged, { ...current, boardId: id, purpose: 'probe' })?.expected ?? null) : null,
+    [engine, judged, id, current],
   );
   const marks = useReadMarks();
+  const read = useReadVolts();
   const [last, setLast] = useState<LastOutcome | null>(null);
   const [allPlaces, setAllPlaces] = useState(false);
   const [picked, setPicked] = useState<string | undefined>(undefined);
@@ -85,7 +90,7 @@ const Probing = memo(function Probing() {
 
   const keepOne = (point: PlanEntry, seen: SeenReading): void => {
     const line = coldReading(point, seen, 'probe');
-    const told = judgeReading(judged, { boardId: id, body: line.body });
+    const told = engine?.judgeReading(judged, { boardId: id, body: line.body });
     const outcome = told?.outcome ?? 'noted';
     tone.current =
       seen.kind === 'overload' && outcome !== 'disagree' ? 'overload' : outcome === 'noted' ? null : outcome;
@@ -171,7 +176,7 @@ const Probing = memo(function Probing() {
               Working out what every fault would read …
               <Progress className="mt-3 w-full" value={share} label="Working out the plan" />
             </>
-          ) : thinking ? (
+          ) : thinking || !engine ? (
             'Weighing …'
           ) : (
             <div className="flex items-center justify-between gap-4">
@@ -224,6 +229,7 @@ const Probing = memo(function Probing() {
               selection={selection}
               byPart={weighed?.byPart}
               marks={marks}
+              read={read}
               height={260}
               onPickPart={setPicked}
             />
@@ -234,47 +240,3 @@ const Probing = memo(function Probing() {
     </div>
   );
 });
-
-/** The verdict and the one thing to do about it. */
-function Verdict() {
-  const { job, active } = useJob();
-  const { weighed } = useSuspects();
-  const leader = weighed!.suspects[0]!;
-  const { board } = active;
-  if (weighed!.verdict === 'named') {
-    return (
-      <div className="flex items-center gap-4 border-2 border-brass bg-raised px-4 py-3">
-        <p className="min-w-0 flex-1 text-lg">
-          <strong>{faultWords(board, leader.fault)}</strong>
-          {weighed!.evidence && weighed!.evidence.for.length > 0 && (
-            <span className="text-sm text-faint"> rests on {count(weighed!.evidence.for)}</span>
-          )}
-          {leader.group.length > 1 && (
-            <span className="block text-sm text-faint">
-              or what reads the same:{' '}
-              {leader.group
-                .slice(1, 4)
-                .map((g) => faultWords(board, g))
-                .join('; ')}
-              . Lift a leg to tell.
-            </span>
-          )}
-        </p>
-        <PrimaryLink href={`/jobs/${job.tag}/repair?fault=${encodeURIComponent(leader.fault)}`}>
-          Call the fault
-        </PrimaryLink>
-      </div>
-    );
-  }
-  return (
-    <Notice kind="note">
-      <strong>These readings cannot tell.</strong> What is left reads like a healthy board to diode test and ohms:{' '}
-      {leader.group
-        .filter((g) => g !== 'none')
-        .slice(0, 4)
-        .map((g) => faultWords(board, g))
-        .join('; ')}{' '}
-      and others. Nothing is convicted.
-    </Notice>
-  );
-}

@@ -5,7 +5,7 @@ import type { SeenReading } from '@/core/expect';
 import { faultWords } from '@/core/fault';
 import { coldReading } from '@/features/job/coldReading';
 import { useCommands } from '@/features/job/JobContext';
-import type { JobBoard } from '@/features/job/jobBoard';
+import type { TracedJobBoard } from '@/core/job';
 import { seenWords } from '@/features/frame/lineWords';
 import { Button } from '@/ui/Button';
 import { TextField } from '@/ui/Field';
@@ -14,7 +14,7 @@ import { QuickReading } from './QuickReading';
 import type { CheckState } from '@/core/job';
 
 /** One linked fault: read, or skipped with a reason. */
-export function CheckRow({ home, state, lit }: { home: JobBoard; state: CheckState; lit: boolean }) {
+export function CheckRow({ home, state, lit }: { home: TracedJobBoard; state: CheckState; lit: boolean }) {
   const { addLine } = useCommands();
   const { board, id } = home;
   const { check, told, read, skipped } = state;

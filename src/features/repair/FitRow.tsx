@@ -5,7 +5,7 @@ import { safetyKind } from '@/core/substitute';
 import { FitForm } from '@/features/frame/FitForm';
 import { coldReading } from '@/features/job/coldReading';
 import { useCommands } from '@/features/job/JobContext';
-import type { JobBoard } from '@/features/job/jobBoard';
+import type { TracedJobBoard } from '@/core/job';
 import { seenWords } from '@/features/frame/lineWords';
 import { shortValue } from '@/core/part';
 import { OutcomeMark } from './OutcomeMark';
@@ -13,7 +13,7 @@ import { QuickReading } from './QuickReading';
 import type { FitState } from '@/core/job';
 
 /** One part: what is fitted instead, judged while typed; then the reading that shows it works. */
-export function FitRow({ home, state, lit }: { home: JobBoard; state: FitState; lit: boolean }) {
+export function FitRow({ home, state, lit }: { home: TracedJobBoard; state: FitState; lit: boolean }) {
   const { addLine } = useCommands();
   const { id } = home;
   const { part, fitted, told, after } = state;

@@ -8,13 +8,13 @@ import { formatQuantity } from '@/core/quantity';
 import type { PoweredReading } from '@/core/work';
 import { OUTCOME_INKS, OUTCOME_SIGNS } from '@/features/frame/outcomeSigns';
 import { LOAD_WORDS, POWERED_NAMES, poweredWords } from '@/features/frame/lineWords';
-import type { JobBoard } from '@/features/job/jobBoard';
+import type { TracedJobBoard } from '@/core/job';
 import { useJob } from '@/features/job/JobContext';
 import { OnBoard } from './OnBoard';
 import { usePoweredExpected } from './usePoweredExpected';
 
 /** What was read on the unit under power, with how it was fed and loaded. */
-export function PoweredReadings({ home }: { home: JobBoard }) {
+export function PoweredReadings({ home }: { home: TracedJobBoard }) {
   const { lines } = useJob();
   const rows = useMemo(
     () => linesOf(lines, 'powered-reading').filter(({ line }) => line.boardId === home.id),

@@ -1,6 +1,6 @@
 import { judgeSweep } from '@/core/sweep';
 import { useJob } from '@/features/job/JobContext';
-import type { JobBoard } from '@/features/job/jobBoard';
+import type { TracedJobBoard } from '@/core/job';
 import { stressWords } from '@/features/frame/stressWords';
 import { SweepPlot } from '@/features/frame/SweepPlot';
 import { useModifications } from '@/features/job/useModifications';
@@ -9,7 +9,7 @@ import { useAllSweeps } from '@/features/job/useSweeps';
 const PLOT_WIDTH = 620;
 
 /** What was changed on purpose on a board: parts, reason, what it touches now, and whether its sweep proved it. */
-export function Modified({ home }: { home: JobBoard }) {
+export function Modified({ home }: { home: TracedJobBoard }) {
   const { boards } = useJob();
   const changes = [...useModifications(home)].reverse();
   if (changes.length === 0) return null;

@@ -2,26 +2,23 @@
 import dynamic from 'next/dynamic';
 import Link from 'next/link';
 import { linesOf } from '@/core/ledger';
-import { useMemo, useState } from 'react';
+import { useMemo } from 'react';
 import { placesOnNet } from '@/core/circuit';
 import { faultWords, formatFault } from '@/core/fault';
 import { judgeReading } from '@/core/job';
 import { formatQuantity } from '@/core/quantity';
 import { useJob } from '@/features/job/JobContext';
-import type { JobBoard } from '@/features/job/jobBoard';
+import type { TracedJobBoard } from '@/core/job';
 import { useSettings } from '@/features/job/SettingsContext';
 import { plateWords } from '@/features/frame/plateWords';
 import { timeWords } from '@/ui/when';
 import { expectedWords, seenWords } from '@/features/frame/lineWords';
-import { Button } from '@/ui/Button';
-import { TextField } from '@/ui/Field';
-import { Select } from '@/ui/Select';
 import { COMPLAINTS } from '@/wire/complaints';
-import { SAFETY_TESTS, holdsLimit, limitWords } from './closeOut';
 import { OnBoard } from './OnBoard';
 import { ReportActions } from './ReportActions';
 import { PoweredReadings } from './PoweredReadings';
 import { Modified, Sweeps } from './Proofs';
+import { SafetyTests } from './SafetyTests';
 import { Usable } from './Usable';
 
 /** The report: one printable page of what was wrong, what was fitted, what it reads now, and what was not tested. */
@@ -147,7 +144,15 @@ const DrawingSheet = dynamic(() => import('@/features/schematic/DrawingSheet').t
 
 const VERDICTS = { agree: '✓ agrees', disagree: '✕ disagrees', noted: '● noted' } as const;
 
-function ReadingsTable({ home, purpose, title }: { home: JobBoard; purpose: 'probe' | 'after-repair'; title: string }) {
+function ReadingsTable({
+  home,
+  purpose,
+  title,
+}: {
+  home: TracedJobBoard;
+  purpose: 'probe' | 'after-repair';
+  title: string;
+}) {
   const { boards, lines } = useJob();
   const { id } = home;
   const rows = useMemo(
@@ -251,56 +256,6 @@ function Cautions() {
         ))}
         <li>Installation and reconnection follow local codes and are for a licensed person where these ask for one.</li>
       </ul>
-    </section>
-  );
-}
-
-/** Electrical safety tests: not made, until they are. */
-function SafetyTests() {
-  const { lines, addLine } = useJob();
-  const [test, setTest] = useState<string>(SAFETY_TESTS[0]);
-  const [result, setResult] = useState('');
-  const { closeOut } = useSettings();
-  const limit = limitWords(test, closeOut);
-  const made = linesOf(lines, 'safety-test');
-  const missing = SAFETY_TESTS.filter((t) => !made.some(({ body }) => body.test === t));
-  return (
-    <section>
-      <h2 className="font-semibold">Electrical safety tests</h2>
-      {made.map(({ line, body }) => (
-        <p key={line.id}>
-          {body.test}: {body.result} <span className="text-faint">({line.actor})</span>
-          {holdsLimit(body.test, body.result, closeOut) === false && (
-            <strong className="text-oxide"> ▲ beyond the limit here, {limitWords(body.test, closeOut)}</strong>
-          )}
-        </p>
-      ))}
-      {missing.length > 0 && (
-        <p className="font-semibold text-oxide">
-          ▲ Electrical safety tests not made: {missing.join(', ').toLowerCase()}.
-        </p>
-      )}
-      {missing.length > 0 && (
-        <form
-          className="no-print mt-2 flex flex-wrap items-end gap-3"
-          onSubmit={(e) => {
-            e.preventDefault();
-            if (result.trim() !== '')
-              void addLine({ kind: 'safety-test', body: { test, result } }).then(() => setResult(''));
-          }}
-        >
-          <Select label="Test made" className="w-56" value={test} options={missing} onChoose={setTest} />
-          <TextField
-            label="Result"
-            className="w-56"
-            value={result}
-            onChange={(e) => setResult(e.target.value)}
-            placeholder="0.08 ohm, passed"
-            hint={limit ?? undefined}
-          />
-          <Button type="submit">Keep</Button>
-        </form>
-      )}
     </section>
   );
 }

@@ -2,11 +2,11 @@
 import { formatQuantity } from '@/core/quantity';
 import { quantityWords } from '@/core/rate';
 import type { RatedStrain } from '@/core/rate';
-import type { JobBoard } from '@/features/job/jobBoard';
+import type { TracedJobBoard } from '@/core/job';
 import { useRated } from '@/features/job/useRated';
 
 /** What the unit can give by its parts, and what not to trust it with. */
-export function Usable({ item }: { item: JobBoard }) {
+export function Usable({ item }: { item: TracedJobBoard }) {
   const rated = useRated(item.board);
   if (rated === undefined)
     return item.board.parts.length === 0 ? null : (

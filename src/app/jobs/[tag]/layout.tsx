@@ -7,6 +7,7 @@ import { JobProvider } from '@/features/job/JobContext';
 import { JobFrame } from '@/features/frame/JobFrame';
 import { SuspectsProvider } from '@/features/job/SuspectsContext';
 import { liveNow } from '@/usecases/oneLive';
+import { asOpened } from '@/usecases/asOpened';
 import { openJob } from '@/usecases/openJob';
 import type { OpenJob } from '@/usecases/openJob';
 import { momentOf } from '@/usecases/pulse';
@@ -30,15 +31,16 @@ export default async function JobLayout({
 }) {
   const { tag } = await params;
   const open = await openOr404(decoded(tag).toUpperCase());
+  const moment = momentOf(new Date());
   const live = (await liveNow(pool())).map((job) => ({ tag: job.tag, unit: job.unit, bench: job.bench }));
   return (
     <JobProvider
       key={`${tag} ${open.boards.length}`}
       job={open.job}
-      boards={open.boards.map(({ id, label, damaged, start }) => ({ id, label, damaged, start }))}
+      {...asOpened(open, moment)}
       harnesses={open.harnesses}
       lines={open.lines}
-      moment={momentOf(new Date())}
+      moment={moment}
       live={live}
     >
       <SuspectsProvider>
