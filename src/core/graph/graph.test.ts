@@ -1,5 +1,5 @@
 import { seededRandom } from '../quantity';
-import { DisjointSets, assign, minimumDegreeOrder } from '.';
+import { Bits, DisjointSets, assign, minimumDegreeOrder } from '.';
 
 test('sets merge, and stay apart where nothing joins them', () => {
   const sets = new DisjointSets(1000);
@@ -50,4 +50,28 @@ describe('assignment', () => {
   test('no rows give no assignment', () => {
     expect(assign([])).toEqual([]);
   });
+});
+
+test('bits hold what a set of numbers holds (seed 21)', () => {
+  const random = seededRandom(21);
+  const draw = (): ReadonlySet<number> => new Set(Array.from({ length: 30 }, () => Math.floor(random() * 70)));
+  const bitsOf = (set: ReadonlySet<number>): Bits => {
+    const bits = new Bits(70);
+    for (const i of set) bits.add(i);
+    return bits;
+  };
+  for (let round = 0; round < 50; round++) {
+    const [a, b] = [draw(), draw()];
+    const [x, y] = [bitsOf(a), bitsOf(b)];
+    const rest = x.without(y);
+    expect(x.size).toBe(a.size);
+    expect(x.shared(y)).toBe([...a].filter((i) => b.has(i)).length);
+    expect(Array.from({ length: 70 }, (_, i) => i).filter((i) => rest.has(i))).toEqual(
+      [...a].filter((i) => !b.has(i)).sort((p, q) => p - q),
+    );
+    expect(x.holds(y)).toBe([...b].every((i) => a.has(i)));
+    expect(x.holds(bitsOf(new Set([...a].slice(0, 9))))).toBe(true);
+    y.addAll(x);
+    expect(y.holds(x)).toBe(true);
+  }
 });

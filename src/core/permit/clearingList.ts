@@ -1,4 +1,5 @@
 import { netKey, placesOnNet } from '../circuit';
+import { Bits } from '../graph';
 import { pointKey } from '../diagnose';
 import type { ProbePoint } from '../diagnose';
 import type { ThreatReadings } from './threatReadings';
@@ -25,7 +26,12 @@ const MOST_TRIES = 300;
 export function* clearingChoices(readings: ThreatReadings): Generator<undefined, readonly Clearing[]> {
   const { board, path } = readings;
   const choices: Clearing[] = [];
-  const ease = (net: string): number => placesOnNet(board, net)[0]?.ease ?? 9;
+  const eases = new Map<string, number>();
+  const ease = (net: string): number => {
+    const known = eases.get(net) ?? placesOnNet(board, net)[0]?.ease ?? 9;
+    eases.set(net, known);
+    return known;
+  };
   const tried = new Set<string>();
   const left = new Set(path.threats.keys());
   const consider = (point: ProbePoint): void => {
@@ -86,37 +92,41 @@ function terminals({ path }: ThreatReadings, ease: (net: string) => number): rea
  * what is left after domination, seeded by the greedy set; exact on small lists, never worse than greedy.
  */
 export function cheapestCover(wanted: ReadonlySet<number>, choices: readonly Clearing[]): readonly Clearing[] {
+  const numberOf = new Map([...wanted].map((threat, k) => [threat, k]));
   const useful = choices
-    .map((c) => ({ choice: c, covers: new Set([...c.rules].filter((i) => wanted.has(i))) }))
-    .filter((c) => c.covers.size > 0)
-    .sort((a, b) => b.covers.size - a.covers.size || a.choice.cost - b.choice.cost);
-  const kept: typeof useful = [];
-  for (const c of useful) {
-    const beaten = kept.some((k) => k.choice.cost <= c.choice.cost && [...c.covers].every((i) => k.covers.has(i)));
-    if (!beaten) kept.push(c);
-  }
-  const able = new Set(kept.flatMap((k) => [...k.covers]));
-  const by = new Map([...able].map((i) => [i, kept.filter((k) => k.covers.has(i))]));
+    .map((choice): Cover => {
+      const covers = new Bits(wanted.size);
+      for (const threat of choice.rules) {
+        const k = numberOf.get(threat);
+        if (k !== undefined) covers.add(k);
+      }
+      return { choice, covers, size: covers.size };
+    })
+    .filter((c) => c.size > 0)
+    .sort((a, b) => b.size - a.size || a.choice.cost - b.choice.cost);
+  const kept: Cover[] = [];
+  for (const c of useful)
+    if (!kept.some((k) => k.choice.cost <= c.choice.cost && k.covers.holds(c.covers))) kept.push(c);
+  const able = new Bits(wanted.size);
+  for (const k of kept) able.addAll(k.covers);
+  const by = Array.from({ length: wanted.size }, (_, i) => kept.filter((k) => k.covers.has(i)));
   let best = greedy(able, kept);
   let bestCost = total(best);
   let budget = MOST_TRIES;
-  const search = (left: ReadonlySet<number>, chosen: readonly (typeof kept)[number][], cost: number): void => {
+  const search = (left: Bits, chosen: readonly Cover[], cost: number): void => {
     if (left.size === 0) {
       if (cost < bestCost) [best, bestCost] = [chosen, cost];
       return;
     }
     if (budget-- <= 0 || cost + lowerBound(left, kept) >= bestCost) return;
     // The threat that fewest readings rule out: one of those must be taken.
-    let rarest: readonly (typeof kept)[number][] | null = null;
-    for (const i of left) {
-      const own = by.get(i)!;
-      if (rarest === null || own.length < rarest.length) rarest = own;
+    let rarest: readonly Cover[] | null = null;
+    for (let i = 0; i < by.length; i++) {
+      const own = by[i]!;
+      if (left.has(i) && (rarest === null || own.length < rarest.length)) rarest = own;
     }
-    const order = [...rarest!].sort((a, b) => gain(b.covers, left) - gain(a.covers, left));
-    for (const k of order) {
-      const rest = new Set([...left].filter((i) => !k.covers.has(i)));
-      search(rest, [...chosen, k], cost + k.choice.cost);
-    }
+    const order = rarest!.map((k) => ({ k, gain: k.covers.shared(left) })).sort((a, b) => b.gain - a.gain);
+    for (const { k } of order) search(left.without(k.covers), [...chosen, k], cost + k.choice.cost);
   };
   search(able, [], 0);
   return best.map((b) => b.choice);
@@ -124,40 +134,37 @@ export function cheapestCover(wanted: ReadonlySet<number>, choices: readonly Cle
 
 interface Cover {
   readonly choice: Clearing;
-  readonly covers: ReadonlySet<number>;
+  /** Numbers of the wanted threats that it rules out, and how many they are. */
+  readonly covers: Bits;
+  readonly size: number;
 }
 
 const total = (list: readonly Cover[]): number => list.reduce((sum, c) => sum + c.choice.cost, 0);
 
-function gain(covers: ReadonlySet<number>, left: ReadonlySet<number>): number {
-  let n = 0;
-  for (const i of covers) if (left.has(i)) n++;
-  return n;
-}
-
 /** No set can be smaller than what is left over the most that one reading takes. */
-function lowerBound(left: ReadonlySet<number>, kept: readonly Cover[]): number {
+function lowerBound(left: Bits, kept: readonly Cover[]): number {
   let most = 1;
-  for (const k of kept) most = Math.max(most, gain(k.covers, left));
+  for (const k of kept) most = Math.max(most, k.covers.shared(left));
   return Math.ceil(left.size / most);
 }
 
-function greedy(able: ReadonlySet<number>, kept: readonly Cover[]): readonly Cover[] {
-  const left = new Set(able);
+function greedy(able: Bits, kept: readonly Cover[]): readonly Cover[] {
+  let left = able;
   const chosen: Cover[] = [];
   while (left.size > 0) {
     let next: Cover | null = null;
     let worth = 0;
     for (const k of kept) {
-      const w = gain(k.covers, left) / k.choice.cost;
+      const w = k.covers.shared(left) / k.choice.cost;
       if (w > worth) [next, worth] = [k, w];
     }
     if (!next) break;
     chosen.push(next);
-    for (const i of next.covers) left.delete(i);
+    left = left.without(next.covers);
   }
   return chosen.filter((c, n) => {
-    const others = chosen.filter((_, m) => m !== n);
-    return [...c.covers].some((i) => !others.some((o) => o.covers.has(i)));
+    const others = new Bits(able.length);
+    for (const [m, o] of chosen.entries()) if (m !== n) others.addAll(o.covers);
+    return !others.holds(c.covers);
   });
 }

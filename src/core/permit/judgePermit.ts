@@ -50,10 +50,16 @@ const LEAK_UP_TO_OHMS = { diode: 1000, continuity: 600, ohms: 10e3 } as const;
  * is now, at a confirmed place.
  */
 export class Permit {
+  private readonly acrossThreat = new Map<number, readonly string[]>();
+  /** The threats that some reading rules out. */
+  private readonly able: ReadonlySet<number>;
+
   private constructor(
     private readonly readings: ThreatReadings,
     private readonly choices: readonly Clearing[],
-  ) {}
+  ) {
+    this.able = new Set(choices.flatMap((c) => [...c.rules]));
+  }
 
   /** Works out a board step by step: yields now and then, so that the caller can hand the thread back. */
   static *steps(board: Board): Generator<undefined, Permit> {
@@ -89,7 +95,7 @@ export class Permit {
         if (!spent && !cleared.has(i) && rulesOut(r, under, healthy, r.seen)) cleared.set(i, r);
       }
     }
-    const able = new Set(this.choices.flatMap((c) => [...c.rules]));
+    const { able } = this;
     const left = new Set([...threats.keys()].filter((i) => able.has(i) && !cleared.has(i)));
     const shown = counted.flatMap((r) => this.showsLeak(r));
     const odds = diagnoser ? new SupplyShorts(diagnoser, counted) : null;
@@ -140,7 +146,7 @@ export class Permit {
 
   /** Threats in words: the parts that sit across them, else the nets. */
   private words(numbers: readonly number[]): string {
-    const { board, path } = this.readings;
+    const { path } = this.readings;
     const refs = new Set<string>();
     const pairs: string[] = [];
     let barrier = false;
@@ -150,11 +156,8 @@ export class Permit {
         barrier = true;
         continue;
       }
-      const across = board.parts.filter(
-        (p) =>
-          p.fitted && p.kind !== 'connector' && [red, black].every((n) => p.nets.some((m) => netKey(m) === netKey(n))),
-      );
-      for (const p of across) refs.add(p.ref);
+      const across = this.across(i);
+      for (const ref of across) refs.add(ref);
       if (across.length === 0) pairs.push(`${red} to ${black}`);
     }
     const named = [...refs].slice(0, 6);
@@ -165,6 +168,19 @@ export class Permit {
           ? `a short ${listed(pairs.slice(0, 2), pairs.length)}`
           : '';
     return [barrier ? 'a leak across the barrier' : '', what].filter((w) => w !== '').join(', ');
+  }
+
+  /** The fitted parts that sit across a threat. */
+  private across(i: number): readonly string[] {
+    const known = this.acrossThreat.get(i);
+    if (known) return known;
+    const { board, path } = this.readings;
+    const ends = [path.threats[i]!.red, path.threats[i]!.black].map(netKey);
+    const made = board.parts.flatMap((p) =>
+      p.fitted && p.kind !== 'connector' && ends.every((n) => p.nets.some((m) => netKey(m) === n)) ? [p.ref] : [],
+    );
+    this.acrossThreat.set(i, made);
+    return made;
   }
 
   /** What a reading shows that forbids power, if anything. */

@@ -17,8 +17,14 @@ const LEAST_SHARE = { diode: 0.15, ohms: 0.04, continuity: 0.04 } as const;
 const NEVER = 1e-6;
 const SMALLER_LEAKS = [LEAK_OHMS, 8, 3, 1, 0.1] as const;
 
-interface Base {
+/** A board nearly the same as another one, and which node of that each of its nodes is; -1 for one that is new. */
+interface Like {
   readonly solver: DcSolver;
+  readonly from: Int32Array;
+}
+
+/** The board with what some threats burn open, like the healthy one. */
+interface Base extends Like {
   readonly threats: readonly number[];
 }
 
@@ -33,27 +39,34 @@ export class ThreatReadings {
   readonly path: FedPath;
   readonly healthySolver: DcSolver;
   private readonly bases: readonly Base[];
-  private readonly solvers = new Map<number, DcSolver>();
+  private readonly solvers = new Map<number, Like>();
+  private readonly voltsAt = new Map<string, Float64Array>();
   private readonly healthyAt = new Map<string, OutcomeSpread>();
   private readonly threatsAt = new Map<string, ReadonlyMap<number, OutcomeSpread>>();
 
   constructor(readonly board: Board) {
     this.healthySolver = solverFor(board, []);
     const path = findThreats(board);
-    this.path = { ...path, threats: path.threats.map((t) => this.told(t)) };
+    const solvers = new Map<string, DcSolver>([['', this.healthySolver]]);
+    const burnt = (opens: readonly string[]): DcSolver => {
+      const key = opens.toSorted().join(' ');
+      const solver =
+        solvers.get(key) ??
+        solverFor(
+          board,
+          opens.map((ref) => ({ kind: 'open', ref })),
+        );
+      solvers.set(key, solver);
+      return solver;
+    };
+    this.path = { ...path, threats: path.threats.map((t) => told(t, burnt)) };
     const groups = new Map<string, number[]>();
     this.path.threats.forEach((t, i) => {
       const key = t.opens.toSorted().join(' ');
       groups.set(key, [...(groups.get(key) ?? []), i]);
     });
-    this.bases = [...groups].map(([key, threats]) => ({
-      solver:
-        key === ''
-          ? this.healthySolver
-          : solverFor(
-              board,
-              this.path.threats[threats[0]!]!.opens.map((ref) => ({ kind: 'open', ref })),
-            ),
+    this.bases = [...groups.values()].map((threats) => ({
+      ...like(this.healthySolver, burnt(this.path.threats[threats[0]!]!.opens)),
       threats,
     }));
   }
@@ -62,20 +75,6 @@ export class ThreatReadings {
   knows(point: ProbePoint): boolean {
     const { nodeOfNet } = this.healthySolver.network;
     return nodeOfNet.has(netKey(point.red)) && nodeOfNet.has(netKey(point.black));
-  }
-
-  /** Where a few ohm belong between the two nets, the largest leak that an ohms reading there can still tell from them. */
-  private told(threat: Threat): Threat {
-    if (threat.kind === 'barrier') return threat;
-    const base = solverFor(
-      this.board,
-      threat.opens.map((ref) => ({ kind: 'open', ref })),
-    );
-    const healthy = shown(base, { mode: 'ohms', red: threat.red, black: threat.black });
-    const belongs = Math.exp(healthy.mean) - 1;
-    if (healthy.overload > 0.5 || belongs > 20 * threat.ohms) return threat;
-    const ohms = SMALLER_LEAKS.find((r) => separates(unzeroed('ohms', (belongs * r) / (belongs + r), 0), healthy));
-    return ohms === undefined ? threat : { ...threat, ohms };
   }
 
   private nodeOf(net: string): number {
@@ -105,6 +104,11 @@ export class ThreatReadings {
     if (known) return known;
     const made = shown(this.healthySolver, point);
     this.healthyAt.set(key, made);
+    const { nodeCount } = this.healthySolver.network;
+    this.voltsAt.set(
+      key,
+      Float64Array.from({ length: nodeCount }, (_, n) => this.healthySolver.voltsOf(n)),
+    );
     return made;
   }
 
@@ -114,14 +118,20 @@ export class ThreatReadings {
     const known = this.threatsAt.get(key);
     if (known) return known;
     const made = new Map<number, OutcomeSpread>();
-    for (const base of this.bases)
-      for (const i of this.touched(base, point)) made.set(i, shown(this.solverOf(i), point));
+    for (const base of this.bases) {
+      const touched = this.touched(base, point);
+      const near = touched.length > 0 ? this.near(base.solver, point) : null;
+      for (const i of touched) {
+        const { solver, from } = this.threatened(base, i);
+        made.set(i, shown(solver, point, near?.(this.path.threats[i]!, from)));
+      }
+    }
     this.threatsAt.set(key, made);
     return made;
   }
 
   /** The threats of one base that can change a reading at all: those across which it puts volts, or that close its way. */
-  private touched({ solver, threats }: Base, point: ProbePoint): readonly number[] {
+  private touched({ solver, from, threats }: Base, point: ProbePoint): readonly number[] {
     const { nodeOfNet, component } = solver.network;
     const node = (net: string): number => nodeOfNet.get(netKey(net))!;
     const [red, black] = [node(point.red), node(point.black)];
@@ -136,7 +146,9 @@ export class ThreatReadings {
     }
     const own = threats.filter((i) => ends(i).every((n) => component[n] === component[red]));
     if (own.length === 0) return [];
-    if (!probe(solver, point.mode, red, black, { anySolution: true }).ok) return own;
+    this.healthy(point);
+    const start = startAt(this.voltsAt.get(pointKey(point))!, from);
+    if (!probe(solver, point.mode, red, black, { anySolution: true, start }).ok) return own;
     const across = Math.abs(solver.voltsOf(red) - solver.voltsOf(black));
     return own.filter((i) => {
       const [a, b] = ends(i);
@@ -144,13 +156,57 @@ export class ThreatReadings {
     });
   }
 
-  private solverOf(i: number): DcSolver {
+  private threatened({ solver: base }: Base, i: number): Like {
     const known = this.solvers.get(i);
     if (known) return known;
-    const made = threatSolver(this.board, this.path.threats[i]!);
+    const made = like(base, threatSolver(this.board, this.path.threats[i]!));
     this.solvers.set(i, made);
     return made;
   }
+
+  /**
+   * Where a reading's solution under a threat begins, from what the base was just solved to: by its factors with the leak added,
+   * as far as that goes. Null where the base has no way between the leads.
+   */
+  private near(
+    base: DcSolver,
+    { red, black }: ProbePoint,
+  ): ((threat: Threat, from: Int32Array) => Float64Array) | null {
+    const { nodeOfNet, nodeCount } = base.network;
+    const node = (net: string): number => nodeOfNet.get(netKey(net))!;
+    if (!base.connected(node(red), node(black))) return null;
+    const stood = Float64Array.from({ length: nodeCount }, (_, n) => base.voltsOf(n));
+    const kept = base.keep(node(red));
+    const out = new Float64Array(nodeCount);
+    const allowed = NEAR_SHARE * workshopMeter().diodeAmps;
+    return (threat, from) => {
+      const ends = Int32Array.of(node(threat.red), node(threat.black));
+      const near = base.nearby(kept, ends, Float64Array.of(1 / threat.ohms), out, allowed) ? out : stood;
+      return startAt(near, from);
+    };
+  }
+}
+
+/** What of the test current may be unaccounted for where a solution begins. */
+const NEAR_SHARE = 1e-3;
+
+const startAt = (volts: Float64Array, from: Int32Array): Float64Array =>
+  Float64Array.from(from, (n) => (n < 0 ? 0 : volts[n]!));
+
+/** Which nodes of one board are those of another, by their names. */
+function like(base: DcSolver, solver: DcSolver): Like {
+  const nodeOf = new Map(base.network.nodeNames.map((name, n) => [name, n]));
+  return { solver, from: Int32Array.from(solver.network.nodeNames, (name) => nodeOf.get(name) ?? -1) };
+}
+
+/** Where a few ohm belong between the two nets, the largest leak that an ohms reading there can still tell from them. */
+function told(threat: Threat, burnt: (opens: readonly string[]) => DcSolver): Threat {
+  if (threat.kind === 'barrier') return threat;
+  const healthy = shown(burnt(threat.opens), { mode: 'ohms', red: threat.red, black: threat.black });
+  const belongs = Math.exp(healthy.mean) - 1;
+  if (healthy.overload > 0.5 || belongs > 20 * threat.ohms) return threat;
+  const ohms = SMALLER_LEAKS.find((r) => separates(unzeroed('ohms', (belongs * r) / (belongs + r), 0), healthy));
+  return ohms === undefined ? threat : { ...threat, ohms };
 }
 
 /** A solver for the board with a threat on it. */
@@ -172,12 +228,15 @@ export function threatSolver(board: Board, { red, black, ohms, opens }: Threat):
   );
 }
 
-function shown(solver: DcSolver, { mode, red, black }: ProbePoint): OutcomeSpread {
+/** What the meter shows. start: where the solution begins, by the solver's nodes. */
+function shown(solver: DcSolver, { mode, red, black }: ProbePoint, start?: Float64Array): OutcomeSpread {
   const { nodeOfNet } = solver.network;
   const computed = probe(solver, mode, nodeOfNet.get(netKey(red))!, nodeOfNet.get(netKey(black))!, {
     withSigma: true,
     anySolution: true,
     everyRange: true,
+    start,
+    readingOnly: start !== undefined,
   });
   if (!computed.ok) return { mean: NaN, sigma: Infinity, overload: 0.5 };
   const { raw, sigma, other } = computed.value;
