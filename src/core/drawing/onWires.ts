@@ -8,8 +8,7 @@ export interface WantedWords {
   readonly words: string;
 }
 
-/** The size at which designators are written, and of words at wires, pixels. */
-const LETTER_SIZE = 10.5;
+/** Size of words at wires, pixels, at which their letters are as wide as those of designators: figures stand in wider ones. */
 export const WORDS_SIZE = 10;
 /** Between a wire and its words; from one place that is tried to the next; the shortest wire that words stand at. */
 const GAP = 3;
@@ -48,7 +47,7 @@ export function wordsOnWires(
       .sort((a, b) => b.width - a.width || b.height - a.height);
     for (const piece of own) {
       const text = `${piece.net} ${words}`;
-      const width = (LETTER * text.length * size) / LETTER_SIZE;
+      const width = (LETTER * text.length * size) / WORDS_SIZE;
       const box = placesAt(piece, width, size).find(free);
       if (!box) continue;
       taken.push(box);
