@@ -175,3 +175,20 @@ test('a worker that cannot be fetched is told, and begins anew when it is asked 
   await expect(told).toBeHidden();
   await expect(page.getByRole('table', { name: 'What every point should show' })).toBeVisible({ timeout: 30_000 });
 });
+
+test('a drawing that takes too long is stopped, and drawn when it is asked for', async ({ page, context }) => {
+  await takeIn(page.request, 'CA-5', { board: { from: 'typical', name: 'buck-module' } });
+  let release = (): void => {};
+  const held = new Promise<void>((resolve) => (release = resolve));
+  await context.route('**/*worker*.js', async (route) => {
+    await held;
+    await route.continue().catch(() => undefined);
+  });
+  await open(page, '/jobs/CA-5/board');
+  await expect(page.getByText('Drawing the schematic')).toBeVisible();
+  await page.getByRole('button', { name: 'Stop', exact: true }).click();
+  await expect(page.getByText('The schematic is not drawn')).toBeVisible();
+  release();
+  await page.getByRole('button', { name: 'Draw it' }).click();
+  await expect(page.getByRole('img', { name: /Schematic/u })).toContainText('L1', { timeout: 30_000 });
+});

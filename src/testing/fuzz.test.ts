@@ -3,12 +3,12 @@ import type { Attack } from './fuzz';
 
 const SEED = 7001;
 const COUNTS: Readonly<Record<Attack, number>> = {
-  netlists: 1500,
-  shorthand: 800,
-  tables: 800,
-  boards: 600,
-  units: 600,
-  ledgers: 400,
+  netlists: 900,
+  shorthand: 500,
+  tables: 500,
+  boards: 400,
+  units: 400,
+  ledgers: 250,
 };
 
 test.each(Object.keys(ATTACKS) as Attack[])(

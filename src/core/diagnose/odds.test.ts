@@ -73,7 +73,7 @@ test.each([
   ['a meter with twice the noise', { meter: NOISY_METER }],
   ['one reading in twenty on other nets', { slips: SLIPS }],
 ])('repairs are still named rightly with %s, and half of the slipped readings are named doubtful', (_name, ways) => {
-  const mix = repairMix(diagnoser, drawnRepairs(diagnoser, 80, 5), () => ways);
+  const mix = repairMix(diagnoser, drawnRepairs(diagnoser, 50, 5), () => ways);
   expect(mix.right).toBeGreaterThanOrEqual(0.9);
   if (!('slips' in ways)) return expect(mix.slipped).toBe(0);
   expect(mix.slipped).toBeGreaterThan(5);

@@ -2,7 +2,7 @@ import { netKey, pinsOnNet } from '../circuit';
 import type { Board } from '../circuit';
 import { MODE_UNITS, meterSigma, probe } from '../meter';
 import type { ColdMode } from '../meter';
-import { formatQuantity, formatVolts, weakestBasis } from '../quantity';
+import { formatQuantity, formatVolts, weakestBasis, withMark } from '../quantity';
 import type { Basis } from '../quantity';
 import type { DcSolver } from '../solve';
 
@@ -87,7 +87,7 @@ export function expectReading(
   const through = shares.map((s) => s.ref);
   const judged = basis !== 'assumed' && !unknownInside;
   if (reading.kind === 'overload') {
-    const why = mode === 'diode' ? 'less than 1 mA flows at 2.5 V' : 'beyond the range';
+    const why = mode === 'diode' ? `less than 1 mA flows at ${withMark('2.5')} V` : 'beyond the range';
     return {
       ...common,
       nominal: null,

@@ -14,7 +14,7 @@ export type { JobState } from './jobState';
 export { expectAt, isPlaceConfirmed, judgeReading } from './judgeReading';
 export type { AskedReading, Expectation, JudgedBoard, JudgedJob, JudgedReading, Purpose } from './judgeReading';
 export { readAtNets } from './readAtNets';
-export { diagnosticReadings, poweredPlace, readUnderPower } from './readings';
+export { diagnosticReadings, isLikeCondition, poweredPlace, readUnderPower } from './readings';
 export { jobProgress } from './progress';
 export type { JobProgress, Lamp } from './progress';
 export { STEPS, STEP_NAMES, TOOLS } from './steps';

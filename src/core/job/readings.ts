@@ -36,6 +36,11 @@ export function taken(body: ReadingBody): TakenReading {
 /** A source this far from another one is another condition, as a share. */
 const LIKE_SOURCE = 0.1;
 
+/** Whether what shows in one condition may stand for another: the same load, a source hardly different. */
+export function isLikeCondition(a: OperatingCondition, b: OperatingCondition): boolean {
+  return a.load === b.load && Math.abs(a.source - b.source) <= LIKE_SOURCE * b.source;
+}
+
 /**
  * What was read under power on a board as it is now, fed and loaded like this: at each place the last figure since a part
  * was fitted or the board changed.
@@ -43,14 +48,13 @@ const LIKE_SOURCE = 0.1;
 export function readUnderPower(
   lines: readonly LedgerLine[],
   boardId: string,
-  { source, load }: OperatingCondition,
+  condition: OperatingCondition,
 ): readonly PoweredReadingBody[] {
   const own = standingLines(lines).filter((l) => l.boardId === boardId);
   const changed = own.findLastIndex((l) => l.entry.kind === 'replacement' || l.entry.kind === 'modification');
   const found = new Map<string, PoweredReadingBody>();
   for (const { body } of linesOf(own.slice(changed + 1), 'powered-reading'))
-    if (body.load === load && Math.abs(body.source - source) <= LIKE_SOURCE * body.source)
-      found.set(poweredPlace(body), body);
+    if (isLikeCondition(condition, body)) found.set(poweredPlace(body), body);
   return [...found.values()];
 }
 

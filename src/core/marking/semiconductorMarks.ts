@@ -1,4 +1,4 @@
-import { E_SERIES } from '../quantity';
+import { E_SERIES, withMark } from '../quantity';
 import { markReading } from './markReading';
 import type { MarkKind, MarkReading, MarkSystem } from './markReading';
 import {
@@ -85,7 +85,7 @@ const breakdown: MarkSystem = (mark) => {
       '1N47xx table',
       step,
       letter === 'A' ? 0.05 : 0.1,
-      `step ${Number(number) - 4727} of E24 from 3.3 V, 1 W`,
+      `step ${Number(number) - 4727} of E24 from ${withMark('3.3')} V, 1 W`,
     );
   const [, grade, whole = '', part] = /^(?:BZ[A-Z]\d{2}-?)?([BC])(\d{1,3})(?:V(\d))?$/u.exec(mark) ?? [];
   const full = /^BZ/u.test(mark);

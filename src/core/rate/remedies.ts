@@ -1,6 +1,6 @@
 import { marking } from '../part';
 import type { Part } from '../part';
-import { formatQuantity } from '../quantity';
+import { formatQuantity, withMark } from '../quantity';
 import { STRAIN_UNITS } from './partStrain';
 import type { StrainQuantity } from './partStrain';
 
@@ -41,7 +41,7 @@ export function learnRating(part: Part, quantity: StrainQuantity): string {
     case 'resistor':
       return quantity === 'power'
         ? 'measure its body: length and thickness tell its watts'
-        : 'its size tells: 0805 150 V, 1206 200 V, 0.25 W leaded 250 V';
+        : `its size tells: 0805 150 V, 1206 200 V, ${withMark('0.25')} W leaded 250 V`;
     case 'capacitor':
       return quantity === 'voltage'
         ? 'read the volts on its sleeve'

@@ -1,4 +1,4 @@
-import { formatVolts } from '../quantity';
+import { formatVolts, withMark } from '../quantity';
 import type { EnergyStore } from './stores';
 import { METER_LIMIT_VOLTS, TOUCH_LIMIT_JOULES, TOUCH_LIMIT_VOLTS, WET_TOUCH_LIMIT_VOLTS } from './limits';
 
@@ -97,12 +97,12 @@ export function judgeHazard(
   const touch = needed.find((s) => s.state === 'touch');
   if (touch) {
     const place = wet === false ? 'in the dry' : wet ? 'in the wet' : 'even in the wet';
-    const reason = `${storeName(touch.store)} read ${formatVolts(touch.proof!.volts)}: low enough to touch ${place}, not for ohms or diode test (below 0.2 V).`;
+    const reason = `${storeName(touch.store)} read ${formatVolts(touch.proof!.volts)}: low enough to touch ${place}, not for ohms or diode test (below ${withMark('0.2')} V).`;
     return { ...common, state: 'CHARGED', reason: open ? `${reason} ${openReason(open)}` : reason };
   }
   if (open) return { ...common, state: 'NOT PROVED', reason: openReason(open) };
   if (!meterSafe) return { ...common, state: 'NOT PROVED', reason: 'Nothing has been read on this unit yet.' };
-  return { ...common, state: 'DISCHARGED', reason: 'Every store was read below 0.2 V.' };
+  return { ...common, state: 'DISCHARGED', reason: `Every store was read below ${withMark('0.2')} V.` };
 }
 
 /** A store as it is called in a sentence. */

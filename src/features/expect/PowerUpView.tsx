@@ -7,13 +7,14 @@ import { formatQuantity } from '@/core/quantity';
 import { recogniseStages } from '@/core/stages';
 import type { IslandHazard } from '@/core/stages';
 import { useJob } from '@/features/job/JobContext';
+import { useSettings } from '@/features/job/SettingsContext';
 import { useSuspects } from '@/features/job/SuspectsContext';
 import { Notice } from '@/ui/Notice';
 import type { WorkingUnit } from '@/workers/workingMessages';
 
 const CLIPS: Readonly<Record<IslandHazard, string>> = {
   mains:
-    'Never clip an earthed instrument here: it shorts the rectifier. Meter on its own, or unit behind an isolating transformer.',
+    'Never clip an earthed instrument here: it shorts the rectifier. Meter on its own, or the unit behind an isolating transformer.',
   hv: 'Earthed instruments only once its reference is proved isolated from the mains; probes rated for it.',
   battery: 'An earthed instrument may be clipped only while no charger ties the battery to the mains.',
   elv: 'Isolated low voltage: an earthed instrument may be clipped here once the barrier is read above 1 MΩ.',
@@ -43,6 +44,8 @@ export function PowerUpView({
   const islands = useMemo(() => recogniseStages(board).islands.filter((i) => i.nets.length > 1), [board]);
   const full = Math.max(0, ...(steps ?? []).filter((s) => s.fault === 'none').map((s) => s.watts));
   const permit = weighed?.permit;
+  const { instruments } = useSettings();
+  const has = (code: string): boolean => instruments.includes(code);
   return (
     <div className="flex flex-col gap-4">
       {permit && !permit.allowed && (
@@ -62,6 +65,9 @@ export function PowerUpView({
           <strong className="figure">{formatQuantity(limiterWatts(unitWatts(board) || full), 'W')}</strong> in series,
           no load connected, straight to {source === null ? 'its source' : formatQuantity(source, 'V')}; switch off
           after 3 s if it stays bright. An LED lamp limits nothing.
+          {has('isolation') && ' The isolating transformer comes first, then the lamp.'}
+          {has('variac') &&
+            ' The variable transformer comes before the lamp: raise it past where the unit starts without waiting, for a switched supply draws more at a low mains, not less.'}
         </p>
       ) : (
         <p>
@@ -120,6 +126,7 @@ export function PowerUpView({
               <span className="figure text-sm text-faint">{i.reference}</span>
               <span className="block text-sm">
                 {unit?.rails.length ? highest(unit, i.nets) : ''} {CLIPS[i.hazard]}
+                {i.hazard === 'mains' && !has('isolation') && ' There is none among the instruments.'}
               </span>
             </li>
           ))}

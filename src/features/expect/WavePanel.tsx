@@ -6,6 +6,7 @@ import { recogniseStages } from '@/core/stages';
 import type { WavePlace, Waveform } from '@/core/work';
 import { POINT_CAUTIONS } from '@/features/frame/pointWords';
 import { useJob } from '@/features/job/JobContext';
+import { useSettings } from '@/features/job/SettingsContext';
 import { Notice } from '@/ui/Notice';
 import { WaveView } from './WaveView';
 import { useWave } from './useWave';
@@ -20,13 +21,16 @@ export function WavePanel({
   wave(red: string, black: string): Promise<Waveform | null>;
   of: object;
 }) {
+  const { instruments } = useSettings();
   const [picked, setPicked] = useState<string | null>(null);
   const keyOf = (p: WavePlace): string => `${p.red} ${p.black}`;
   const place = places.find((p) => keyOf(p) === picked);
   if (places.length === 0) return null;
   return (
     <section aria-label="Waveforms" className="flex flex-col gap-2">
-      <h2 className="text-sm text-faint">What a scope shows</h2>
+      <h2 className="text-sm text-faint">
+        {instruments.includes('oscilloscope') ? 'What the scope shows' : 'What a scope would show'}
+      </h2>
       <ToggleGroup.Root
         type="single"
         value={picked ?? ''}

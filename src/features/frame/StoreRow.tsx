@@ -151,7 +151,8 @@ function ProofForm({
     setError('');
     const refs = store.refs.length > 0 ? [...store.refs] : [UNTRACED];
     const body = { storeKey: store.key, refs, volts: read.value.value, meterProved: proved };
-    if (await addLine({ kind: 'discharge-proof', body }, boardId)) setText('');
+    // What was typed for the next one while this one was on its way stays.
+    if (await addLine({ kind: 'discharge-proof', body }, boardId)) setText((now) => (now === text ? '' : now));
   };
   return (
     <form onSubmit={(e) => void send(e)} className="mt-2 flex flex-wrap items-end gap-4">

@@ -2,9 +2,9 @@
 import { useSettings } from '@/features/job/SettingsContext';
 import type { Board } from '@/core/circuit';
 import { faultWords } from '@/core/fault';
-import { KIND_WORDS } from '@/core/diagnose';
 import type { UnseenKind } from '@/core/diagnose';
 import type { Weighed } from '@/features/job/SuspectsContext';
+import { wouldShow } from './wouldShow';
 import { WhyThis } from './WhyThis';
 
 /** The suspects, likeliest first: a bar of suspicion, the figure, and what cannot be told apart from each. */
@@ -49,16 +49,13 @@ function Unseen({ kinds }: { kinds: readonly UnseenKind[] }) {
   const { instruments } = useSettings();
   const told = kinds.filter((k) => k.probability >= 0.01).slice(0, 4);
   if (told.length === 0) return null;
-  const esr = instruments.includes('esr');
-  const capacitors = told.some((k) => k.words === KIND_WORDS.electrolytic);
   return (
     <span className="block text-xs text-faint">
       {told.map((k) => `${k.words} ${percent(k.probability)}`).join(', ')}:{' '}
-      {capacitors && esr
-        ? 'your ESR meter would show it, power as well'
-        : capacitors
-          ? 'power would show it, or an ESR meter if there were one'
-          : 'power would show it'}
+      {wouldShow(
+        told.map((k) => k.words),
+        instruments,
+      )}
     </span>
   );
 }

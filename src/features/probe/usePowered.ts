@@ -1,6 +1,7 @@
 'use client';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import type { Board } from '@/core/circuit';
+import { isLikeCondition } from '@/core/job';
 import type { AlivePoint, OperatingCondition, PoweredMode, TakenReading } from '@/core/work';
 import { openPoweredWorker } from '@/features/job/poweredWorker';
 import type { PoweredAnswer, PoweredAsked, PoweredUnit } from '@/workers/poweredMessages';
@@ -8,6 +9,7 @@ import type { PoweredAnswer, PoweredAsked, PoweredUnit } from '@/workers/powered
 /** What the worker said of a unit, and of which one. */
 interface Told {
   readonly of: string;
+  readonly condition: OperatingCondition;
   readonly unit: PoweredUnit | null;
   readonly failed: string | null;
 }
@@ -60,8 +62,10 @@ export function usePowered(
         if (data.type === 'place') {
           places.current.get(data.id)?.(data.point);
           places.current.delete(data.id);
-        } else if (data.type === 'unit') setTold({ of: key, unit: data.unit, failed: null });
-        else if (data.type === 'failed') setTold({ of: key, unit: null, failed: data.sentence });
+        } else if (data.type === 'unit')
+          setTold({ of: key, condition: { source, load }, unit: data.unit, failed: null });
+        else if (data.type === 'failed')
+          setTold({ of: key, condition: { source, load }, unit: null, failed: data.sentence });
       };
       setAsked({ board, key });
       setStopped(null);
@@ -97,9 +101,12 @@ export function usePowered(
     letGo();
     setStopped(key);
   }, [letGo, key]);
-  const here = told !== null && told.of === key && asked?.board === board;
+  const own = told !== null && asked?.board === board;
+  const here = own && told.of === key;
+  // Fed hardly otherwise it stays until it is worked out again: nobody who types at one of its points loses that.
+  const like = own && condition !== null && isLikeCondition(told.condition, condition);
   return {
-    unit: here ? told.unit : null,
+    unit: here || like ? told.unit : null,
     failed: here ? told.failed : null,
     working: key !== null && !here && stopped !== key,
     stop,

@@ -39,7 +39,9 @@ export function SafetyTests() {
           onSubmit={(e) => {
             e.preventDefault();
             if (result.trim() !== '')
-              void addLine({ kind: 'safety-test', body: { test, result } }).then(() => setResult(''));
+              void addLine({ kind: 'safety-test', body: { test, result } }).then(() =>
+                setResult((now) => (now === result ? '' : now)),
+              );
           }}
         >
           <Select label="Test made" className="w-56" value={test} options={missing} onChoose={setTest} />

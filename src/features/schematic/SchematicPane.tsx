@@ -6,12 +6,14 @@ import { findPart } from '@/core/circuit';
 import type { Board } from '@/core/circuit';
 import { operatingPoint } from '@/core/operate';
 import type { RailVolts } from '@/core/work';
+import { Button } from '@/ui/Button';
 import { Modal } from '@/ui/Modal';
 import { PaneTool, ZoomPane } from '@/ui/ZoomPane';
 import type { Sight } from '@/ui/ZoomPane';
 import type { Drawing as Drawn } from '@/core/drawing';
 import { shortValue } from '@/core/part';
 import type { ReadMark } from '@/features/job/readMarks';
+import { stopDrawing } from './drawingWorker';
 import { Drawing } from './Drawing';
 import { inSight } from './inSight';
 import { netWords } from './netWords';
@@ -54,7 +56,7 @@ export function SchematicPane({
   onHoverPart?: ((ref: string | undefined) => void) | undefined;
   height: number;
 }) {
-  const { drawn: laid, failed, anew } = useDrawing(board);
+  const { drawn: laid, failed, stopped, anew } = useDrawing(board);
   const drawing = laid?.drawing ?? null;
   const { computed } = operatingPoint(board);
   const expected = useMemo(
@@ -71,7 +73,15 @@ export function SchematicPane({
   // What is picked elsewhere comes into sight here.
   const goTo = useMemo(() => (drawing ? inSight(drawing, selection) : null), [drawing, selection]);
   if (failed) return <p className="p-3 text-faint">The schematic could not be drawn. The tables hold everything.</p>;
-  if (!laid || !drawing) return <p className="p-3 text-faint">Drawing the schematic …</p>;
+  if (!laid || !drawing)
+    return (
+      <p className="flex items-baseline gap-3 p-3 text-faint" role="status">
+        {stopped ? 'The schematic is not drawn. The tables hold everything.' : 'Drawing the schematic …'}
+        <Button kind="quiet" onClick={stopped ? anew : stopDrawing}>
+          {stopped ? 'Draw it' : 'Stop'}
+        </Button>
+      </p>
+    );
   const shared = {
     board: laid.board,
     selection,

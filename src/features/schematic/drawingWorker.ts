@@ -37,3 +37,14 @@ export function drawInWorker(board: Board, before: Standing | null): Promise<Dra
     open().postMessage(asked);
   });
 }
+
+/** Drawing was stopped by who waited for it. */
+export class Stopped extends Error {}
+
+/** Stops whatever is being drawn; what is asked for after that is drawn again. */
+export function stopDrawing(): void {
+  worker?.terminate();
+  worker = null;
+  for (const { failed } of waiting.values()) failed(new Stopped());
+  waiting.clear();
+}

@@ -2,7 +2,7 @@
 import { useCallback, useEffect, useState } from 'react';
 import type { Board } from '@/core/circuit';
 import type { Drawing, Standing } from '@/core/drawing';
-import { drawInWorker } from './drawingWorker';
+import { Stopped, drawInWorker } from './drawingWorker';
 
 /** A drawing with the board that it is of: while another is being made, the drawing stays that of the old board. */
 interface DrawnBoard {
@@ -13,14 +13,15 @@ interface DrawnBoard {
 /** Where everything stands on the boards drawn so far, by their titles: as long as the page is open they stay there. */
 const STANDING = new Map<string, Standing>();
 
-/** A board as it is drawn; null until it is. Anew: places everything afresh. */
+/** A board as it is drawn; null until it is. Failed, or stopped by somebody, it is drawn no more until `anew`, which places everything afresh. */
 export function useDrawing(board: Board): {
   readonly drawn: DrawnBoard | null;
   readonly failed: boolean;
+  readonly stopped: boolean;
   readonly anew: () => void;
 } {
   const [drawn, setDrawn] = useState<DrawnBoard | null>(null);
-  const [failed, setFailed] = useState(false);
+  const [ended, setEnded] = useState<'failed' | 'stopped' | null>(null);
   const [turn, setTurn] = useState(0);
   useEffect(() => {
     let stale = false;
@@ -29,10 +30,10 @@ export function useDrawing(board: Board): {
         STANDING.set(board.title, standing);
         if (stale) return;
         setDrawn({ drawing, board });
-        setFailed(false);
+        setEnded(null);
       })
-      .catch(() => {
-        if (!stale) setFailed(true);
+      .catch((why: unknown) => {
+        if (!stale) setEnded(why instanceof Stopped ? 'stopped' : 'failed');
       });
     return () => {
       stale = true;
@@ -40,7 +41,8 @@ export function useDrawing(board: Board): {
   }, [board, turn]);
   const anew = useCallback(() => {
     STANDING.delete(board.title);
+    setEnded(null);
     setTurn((t) => t + 1);
   }, [board.title]);
-  return { drawn, failed, anew };
+  return { drawn, failed: ended === 'failed', stopped: ended === 'stopped', anew };
 }
