@@ -3,7 +3,8 @@ import type { Board } from '../circuit';
 import type { Fault } from '../fault';
 import { READING_SHARE, probe, solverFor, workshopMeter } from '../meter';
 import type { ComputedReading } from '../meter';
-import type { DcSolver, Network } from '../solve';
+import { fillStart, startVolts } from '../solve';
+import type { DcSolver, Network, StartVolts } from '../solve';
 import { driftSpread } from './drift';
 import type { DriftFault } from './drift';
 import { outcomeModes, outcomeSpread, overloadChance } from './outcome';
@@ -126,32 +127,6 @@ export function draftPoint(board: Board, solver: DcSolver, point: ProbePoint, co
     several: computed.ok && computed.value.several === true,
     settle: solved ? settleSeconds(board, solver, redNode, blackNode, value.amps) : 0,
   };
-}
-
-/** Where the nodes of a faulty network start: the node of its base that each starts from, and the volts of each. */
-interface StartVolts {
-  readonly from: Int32Array;
-  readonly volts: Float64Array;
-}
-
-/**
- * For each node of the faulty network the node of its base with the same name; one that a broken joint has cut off
- * starts where the device behind it stands.
- */
-function startVolts(base: Network, faulty: Network): StartVolts {
-  const byName = new Map(base.nodeNames.map((name, i) => [netKey(name), i]));
-  byName.delete('nc');
-  const from = Int32Array.from(faulty.nodeNames, (name) => byName.get(netKey(name)) ?? -1);
-  for (const { model, nodes } of faulty.devices) {
-    if (model.kind === 'resistor') continue;
-    const there = nodes.find((n) => from[n]! >= 0);
-    if (there !== undefined) for (const n of nodes) if (from[n]! < 0) from[n] = from[there]!;
-  }
-  return { from, volts: new Float64Array(from.length) };
-}
-
-function fillStart({ from, volts }: StartVolts, base: Float64Array): void {
-  for (let i = 0; i < volts.length; i++) volts[i] = from[i]! < 0 ? 0 : base[from[i]!]!;
 }
 
 /** A reading that changed by less than this share, and a microvolt, is the base's. */

@@ -62,11 +62,14 @@ function twoPinKind(board: Board, part: Extract<Part, { kind: 'ic' }>): string {
   return CALLED.find(([words]) => words.test(wordsOf(part)))?.[1] ?? 'ic';
 }
 
-const wordsOf = (part: Part): string =>
-  [part.ref, part.kind === 'ic' ? part.subcircuit : '', marking(part) ?? ''].join(' ').toUpperCase();
+/** What a part is called: on the board, in the netlist, by its marking. */
+const wordsOf = (part: Part): string => {
+  const type = part.kind === 'ic' ? part.subcircuit : 'model' in part ? part.model : '';
+  return `${part.ref} ${type} ${marking(part) ?? ''}`.toUpperCase();
+};
 
 function diodeKind(board: Board, part: Part, model: string): string {
-  const words = `${part.ref} ${model} ${marking(part) ?? ''}`.toUpperCase();
+  const words = wordsOf(part);
   if (/LED/u.test(words)) return 'led';
   const { breakdownVolts, saturationAmps, emission } = junctionFigures(board.models.get(model.toLowerCase()));
   if (/TVS|P6KE|SMAJ|SMBJ|SMCJ|1\.5KE/u.test(words)) return 'tvs';

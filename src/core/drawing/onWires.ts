@@ -29,18 +29,23 @@ export function wordsOnWires(
   size = WORDS_SIZE,
   isFar = false,
 ): readonly DrawnRail[] {
-  const taken: Box[] = [...d.symbols, ...(isFar ? [] : [...d.texts, ...d.names])];
   const pieces = d.wires.flatMap((w) => w.points.slice(1).map((p, i) => pieceOf(w.net, w.points[i]!, p)));
-  const lines: Box[] = [
+  const taken: Box[] = [
+    ...d.symbols,
+    ...(isFar ? [] : [...d.texts, ...d.names]),
     ...pieces,
     ...d.barriers.map(({ points: [[x = 0] = []] }) => ({ x, y: 0, width: 0, height: d.height })),
   ];
-  const free = (box: Box): boolean =>
-    box.x >= 0 &&
-    box.y >= 0 &&
-    box.x + box.width <= d.width &&
-    box.y + box.height <= d.height &&
-    ![...taken, ...lines].some((other) => overlap(box, grown(other)));
+  const free = (box: Box): boolean => {
+    const room = grown(box);
+    return (
+      box.x >= 0 &&
+      box.y >= 0 &&
+      box.x + box.width <= d.width &&
+      box.y + box.height <= d.height &&
+      !taken.some((other) => overlap(room, other))
+    );
+  };
   return wanted.flatMap(({ nets, words }) => {
     const own = pieces
       .filter((p) => nets.has(netKey(p.net)) && Math.max(p.width, p.height) >= SHORTEST)
@@ -65,7 +70,7 @@ function pieceOf(net: string, [ax, ay]: readonly [number, number], [bx, by]: rea
   return { net, x: Math.min(ax, bx), y: Math.min(ay, by), width: Math.abs(ax - bx), height: Math.abs(ay - by) };
 }
 
-/** A line has a body: what touches it covers it. */
+/** A box with what it keeps clear of: a line has a body, what touches it covers it. */
 const grown = (box: Box): Box => ({
   x: box.x - 1,
   y: box.y - 1,

@@ -68,7 +68,6 @@ export function posesOf(
   before?: IcSides,
 ): readonly Pose[] {
   const kind = symbolKind(board, part);
-  if (part.kind === 'ic' && kind !== 'ic') return twoPins(part, kind, side, sides);
   switch (part.kind) {
     case 'mosfet':
     case 'bjt':
@@ -97,6 +96,7 @@ export function posesOf(
       return [tall(form, 1, 2, 1), tallMirrored(form, 1, 2, 1)];
     }
     case 'ic': {
+      if (kind !== 'ic') return twoPins(part, kind, side, sides);
       const roles = part.nets.map((_, i) => map.pins[part.ref]?.[i]?.role ?? 'UNKNOWN');
       const all = before ? Object.values(before).flat().length : -1;
       const form = icForm(part, before && all === part.nets.length ? before : icSides(roles));

@@ -25,7 +25,7 @@ export { repairState } from './repair';
 export type { CheckState, FitState, ReadState, RepairBoard, RepairState } from './repair';
 export { sweepsOf } from './sweeps';
 export type { KeptSweep } from './sweeps';
-export { toldBefore } from './toldBefore';
+export { toldBefore, unknownHazard } from './toldBefore';
 export { untouchedBoard } from './startBoard';
 export type { StartBoard, TracedJobBoard } from './startBoard';
 export { TracedBoards } from './tracedBoards';

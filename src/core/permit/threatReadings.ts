@@ -4,7 +4,8 @@ import { LEADS_OHMS, coordinate, outcomeSpread, pointKey, settleSeconds } from '
 import type { Observation, OutcomeSpread, ProbePoint } from '../diagnose';
 import { probe, solverFor, workshopMeter } from '../meter';
 import type { ColdMode, OtherRange } from '../meter';
-import type { DcSolver } from '../solve';
+import { fillStart, startVolts } from '../solve';
+import type { DcSolver, StartVolts } from '../solve';
 import { LEAK_OHMS, findThreats } from './threats';
 import type { FedPath, Threat } from './threats';
 
@@ -17,10 +18,10 @@ const LEAST_SHARE = { diode: 0.15, ohms: 0.04, continuity: 0.04 } as const;
 const NEVER = 1e-6;
 const SMALLER_LEAKS = [LEAK_OHMS, 8, 3, 1, 0.1] as const;
 
-/** A board nearly the same as another one, and which node of that each of its nodes is; -1 for one that is new. */
+/** A board nearly the same as another one, and where it starts from that one's solution. */
 interface Like {
   readonly solver: DcSolver;
-  readonly from: Int32Array;
+  readonly start: StartVolts;
 }
 
 /** The board with what some threats burn open, like the healthy one. */
@@ -60,15 +61,12 @@ export class ThreatReadings {
       return solver;
     };
     this.path = { ...path, threats: path.threats.map((t) => told(t, burnt)) };
-    const groups = new Map<string, number[]>();
+    const groups = new Map<DcSolver, number[]>();
     this.path.threats.forEach((t, i) => {
-      const key = t.opens.toSorted().join(' ');
-      groups.set(key, [...(groups.get(key) ?? []), i]);
+      const base = burnt(t.opens);
+      groups.set(base, [...(groups.get(base) ?? []), i]);
     });
-    this.bases = [...groups.values()].map((threats) => ({
-      ...like(this.healthySolver, burnt(this.path.threats[threats[0]!]!.opens)),
-      threats,
-    }));
+    this.bases = [...groups].map(([solver, threats]) => ({ ...like(this.healthySolver, solver), threats }));
   }
 
   /** Whether both nets are on the board. */
@@ -104,11 +102,7 @@ export class ThreatReadings {
     if (known) return known;
     const made = shown(this.healthySolver, point);
     this.healthyAt.set(key, made);
-    const { nodeCount } = this.healthySolver.network;
-    this.voltsAt.set(
-      key,
-      Float64Array.from({ length: nodeCount }, (_, n) => this.healthySolver.voltsOf(n)),
-    );
+    this.voltsAt.set(key, standing(this.healthySolver));
     return made;
   }
 
@@ -122,8 +116,8 @@ export class ThreatReadings {
       const touched = this.touched(base, point);
       const near = touched.length > 0 ? this.near(base.solver, point) : null;
       for (const i of touched) {
-        const { solver, from } = this.threatened(base, i);
-        made.set(i, shown(solver, point, near?.(this.path.threats[i]!, from)));
+        const { solver, start } = this.threatened(base, i);
+        made.set(i, shown(solver, point, near ? fillStart(start, near(this.path.threats[i]!)) : undefined));
       }
     }
     this.threatsAt.set(key, made);
@@ -131,7 +125,7 @@ export class ThreatReadings {
   }
 
   /** The threats of one base that can change a reading at all: those across which it puts volts, or that close its way. */
-  private touched({ solver, from, threats }: Base, point: ProbePoint): readonly number[] {
+  private touched({ solver, start, threats }: Base, point: ProbePoint): readonly number[] {
     const { nodeOfNet, component } = solver.network;
     const node = (net: string): number => nodeOfNet.get(netKey(net))!;
     const [red, black] = [node(point.red), node(point.black)];
@@ -147,8 +141,8 @@ export class ThreatReadings {
     const own = threats.filter((i) => ends(i).every((n) => component[n] === component[red]));
     if (own.length === 0) return [];
     this.healthy(point);
-    const start = startAt(this.voltsAt.get(pointKey(point))!, from);
-    if (!probe(solver, point.mode, red, black, { anySolution: true, start }).ok) return own;
+    fillStart(start, this.voltsAt.get(pointKey(point))!);
+    if (!probe(solver, point.mode, red, black, { anySolution: true, start: start.volts }).ok) return own;
     const across = Math.abs(solver.voltsOf(red) - solver.voltsOf(black));
     return own.filter((i) => {
       const [a, b] = ends(i);
@@ -165,39 +159,32 @@ export class ThreatReadings {
   }
 
   /**
-   * Where a reading's solution under a threat begins, from what the base was just solved to: by its factors with the leak added,
-   * as far as that goes. Null where the base has no way between the leads.
+   * Volts of the base's nodes near a reading's solution under a threat, from what the base was just solved to: by its factors
+   * with the leak added, as far as that goes. Null where the base has no way between the leads.
    */
-  private near(
-    base: DcSolver,
-    { red, black }: ProbePoint,
-  ): ((threat: Threat, from: Int32Array) => Float64Array) | null {
+  private near(base: DcSolver, { red, black }: ProbePoint): ((threat: Threat) => Float64Array) | null {
     const { nodeOfNet, nodeCount } = base.network;
     const node = (net: string): number => nodeOfNet.get(netKey(net))!;
     if (!base.connected(node(red), node(black))) return null;
-    const stood = Float64Array.from({ length: nodeCount }, (_, n) => base.voltsOf(n));
+    const stood = standing(base);
     const kept = base.keep(node(red));
     const out = new Float64Array(nodeCount);
     const allowed = NEAR_SHARE * workshopMeter().diodeAmps;
-    return (threat, from) => {
+    return (threat) => {
       const ends = Int32Array.of(node(threat.red), node(threat.black));
-      const near = base.nearby(kept, ends, Float64Array.of(1 / threat.ohms), out, allowed) ? out : stood;
-      return startAt(near, from);
+      return base.nearby(kept, ends, Float64Array.of(1 / threat.ohms), out, allowed) ? out : stood;
     };
   }
 }
 
+/** Volts of all nodes in the last solution. */
+const standing = (solver: DcSolver): Float64Array =>
+  Float64Array.from({ length: solver.network.nodeCount }, (_, n) => solver.voltsOf(n));
+
 /** What of the test current may be unaccounted for where a solution begins. */
 const NEAR_SHARE = 1e-3;
 
-const startAt = (volts: Float64Array, from: Int32Array): Float64Array =>
-  Float64Array.from(from, (n) => (n < 0 ? 0 : volts[n]!));
-
-/** Which nodes of one board are those of another, by their names. */
-function like(base: DcSolver, solver: DcSolver): Like {
-  const nodeOf = new Map(base.network.nodeNames.map((name, n) => [name, n]));
-  return { solver, from: Int32Array.from(solver.network.nodeNames, (name) => nodeOf.get(name) ?? -1) };
-}
+const like = (base: DcSolver, solver: DcSolver): Like => ({ solver, start: startVolts(base.network, solver.network) });
 
 /** Where a few ohm belong between the two nets, the largest leak that an ohms reading there can still tell from them. */
 function told(threat: Threat, burnt: (opens: readonly string[]) => DcSolver): Threat {

@@ -7,3 +7,5 @@ export type { MainDraws } from './readingSpread';
 export { buildNetwork, coldNetwork } from './network';
 export type { Network } from './network';
 export type { LeadDrive, Stimulus } from './stimulus';
+export { fillStart, startVolts } from './startVolts';
+export type { StartVolts } from './startVolts';

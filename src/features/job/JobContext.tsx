@@ -5,7 +5,7 @@ import { createContext, useCallback, useContext, useEffect, useMemo, useRef, use
 import { clockWords } from '@/ui/when';
 import { useSettings } from './SettingsContext';
 import type { ReactNode } from 'react';
-import { correctedJob, everySource, isolatedBy, jobState, toldBefore } from '@/core/job';
+import { correctedJob, everySource, isolatedBy, jobState, toldBefore, unknownHazard } from '@/core/job';
 import type { JobProgress, JobState, KnownSource, StartBoard, TracedJobBoard } from '@/core/job';
 import type { JobFacts } from '@/core/ledger';
 import type { Problem } from '@/core/problem';
@@ -135,12 +135,11 @@ function withoutGap(lines: readonly StoredLine[]): number {
 }
 
 /** Without contact nothing lowers the hazard: another bench may have written what this window does not know. */
-function outOfTouch(hazard: Hazard, since: number, zone: string): Hazard {
-  if (hazard.state === 'LIVE') return hazard;
-  const clock = clockWords(since, zone);
-  const reason = `No contact with the log since ${clock}: what has happened to this unit since is not known here.`;
-  return { ...hazard, state: 'UNKNOWN', reason };
-}
+const outOfTouch = (hazard: Hazard, since: number, zone: string): Hazard =>
+  unknownHazard(
+    hazard,
+    `No contact with the log since ${clockWords(since, zone)}: what has happened to this unit since is not known here.`,
+  );
 
 /** For so long, seconds, what the server worked out stands without being looked at again. */
 const TOLD_SECONDS = 30;

@@ -1,4 +1,5 @@
 import { useMemo } from 'react';
+import { netKey } from '@/core/circuit';
 import { WORDS_SIZE, wordsOnWires } from '@/core/drawing';
 import type { Drawing } from '@/core/drawing';
 import { netSentence } from './netWords';
@@ -19,17 +20,17 @@ export function NetVolts({
 }) {
   const size = far ? FAR_SIZE : WORDS_SIZE;
   const placed = useMemo(() => {
-    const wanted = [...volts].map(([key, told]) => ({ nets: new Set([key]), words: netSentence(told), told }));
+    const wanted = [...volts].map(([key, told]) => ({ nets: new Set([key]), words: netSentence(told) }));
     return wordsOnWires(drawing, wanted, size, far);
   }, [drawing, volts, size, far]);
   return (
     <g textAnchor="middle" fontSize={size} fill="var(--brass)" fontWeight={600} className="figure">
-      {placed.map(({ net, text, x, y, width, height }) => {
-        const [expected = '', read] = text.split(/(?:, | )read /u);
+      {placed.map(({ net, x, y, width, height }) => {
+        const { expected, read } = volts.get(netKey(net))!;
         return (
           <text key={net} x={x + width / 2} y={y + height - size * 0.15}>
-            {expected}
-            {read !== undefined && <tspan fill="var(--ink)">{` read ${read}`}</tspan>}
+            {expected === null ? net : `${net} ${expected}`}
+            {read !== null && <tspan fill="var(--ink)">{` read ${read}`}</tspan>}
           </text>
         );
       })}
