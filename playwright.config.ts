@@ -28,6 +28,8 @@ export default defineConfig({
         '--disable-background-networking',
         '--disable-component-update',
         '--disable-sync',
+        // A page of a test lives for seconds: what is compiled for long runs comes too late, and takes a core.
+        '--js-flags=--no-turbofan',
       ],
     },
   },

@@ -2,28 +2,13 @@ import { expect, test } from '@playwright/test';
 import type { Page } from '@playwright/test';
 import { archetypeBoard } from '../src/core/archetype';
 import { boardToJson } from '../src/wire/boardCopy';
-import { choose, open, openProbe } from './bench';
+import { choose, FRONT, open, openProbe, origin, takeIn } from './bench';
 
-const origin = (): string => String(test.info().project.use.baseURL);
 const lines = (page: Page) => page.locator('ol[aria-label="Lines, newest first"] > li');
 
-/** Takes in a unit that came with nothing connected, as the Intake screen would. */
-async function takeIn(page: Page, tag: string, more: object = {}): Promise<void> {
-  const job = {
-    tag,
-    unit: 'Tidewell test piece',
-    nameplate: { source: 'mains', inputMin: 90, inputMax: 264 },
-    complaint: 'dead',
-    symptoms: ['dead'],
-    sources: [{ name: 'Mains lead', kind: 'mains' }],
-    board: { from: 'typical', name: 'flyback-opto' },
-    bench: `Bench ${tag}`,
-    disconnected: true,
-    ...more,
-  };
-  const answer = await page.request.post('/api/jobs', { data: job, headers: { origin: origin() } });
-  expect(answer.status(), await answer.text()).toBe(200);
-}
+/** A board with a few parts: what a key does is the same on every one. */
+const SMALL = { board: { from: 'typical', name: 'buck-module' } };
+const FLYBACK = { board: { from: 'typical', name: 'flyback-opto' }, symptoms: ['dead'] };
 
 test('the bench is searched by any word, Enter opens the first', async ({ page }) => {
   await open(page, '/');
@@ -52,7 +37,7 @@ test('what is live is said on the bench and on the screens of other jobs, with t
 });
 
 test('a second live unit on one bench is refused and the form kept; nothing connected lets it in', async ({ page }) => {
-  await takeIn(page, 'LV-1', { bench: 'Bench B', disconnected: true });
+  await takeIn(page.request, 'LV-1', { bench: 'Bench B', disconnected: true });
   await page.addInitScript(() => window.localStorage.setItem('actor', 'Bench B'));
   await open(page, '/jobs/new');
   await page.getByLabel('Tag', { exact: true }).fill('LV-2');
@@ -111,12 +96,7 @@ test('the nameplate is doubted while it is typed', async ({ page }) => {
 test('a store is discharged only by a proof: with the meter proved, low enough, and until it was powered again', async ({
   page,
 }) => {
-  await takeIn(page, 'DP-1', {
-    board: {
-      from: 'netlist',
-      text: 't\nXJ1 L N CONN\nXF1 L LF FUSE\nXBD1 LF N P M BRIDGE\nC1 P M 1000u vr=400\nR1 P M 100k\n',
-    },
-  });
+  await takeIn(page.request, 'DP-1', { board: { from: 'netlist', text: FRONT } });
   await open(page, '/jobs/DP-1/safe');
   const word = page.locator('header [data-hazard]');
   const volts = page.getByLabel('DC volts read');
@@ -158,7 +138,7 @@ test('a store is discharged only by a proof: with the meter proved, low enough, 
 });
 
 test('Probe takes overload, agreeing and creeping with a key, and keeps what it cannot read', async ({ page }) => {
-  await takeIn(page, 'PB-1');
+  await takeIn(page.request, 'PB-1', SMALL);
   await openProbe(page, 'PB-1');
   const field = page.getByLabel('Reading', { exact: true });
   const settled = page.locator('[data-point][data-settled="yes"]');
@@ -186,7 +166,7 @@ test('Probe takes overload, agreeing and creeping with a key, and keeps what it 
 });
 
 test('three figures in one line fill the next three points of the plan', async ({ page }) => {
-  await takeIn(page, 'PB-2');
+  await takeIn(page.request, 'PB-2', { board: FLYBACK.board });
   await openProbe(page, 'PB-2');
   const before = await lines(page).count();
   await page.keyboard.type('1.9 o 1.8');
@@ -200,7 +180,7 @@ test('three figures in one line fill the next three points of the plan', async (
 test('next sets a point aside and back returns to it; places can be listed; a point stays while it is typed at', async ({
   page,
 }) => {
-  await takeIn(page, 'PB-3');
+  await takeIn(page.request, 'PB-3', SMALL);
   await openProbe(page, 'PB-3');
   const point = page.locator('[data-point]');
   const first = await point.getAttribute('data-point');
@@ -223,7 +203,7 @@ test('next sets a point aside and back returns to it; places can be listed; a po
 test('a fault in one’s own words, a check skipped, a safety part refused: all of it is in the report', async ({
   page,
 }) => {
-  await takeIn(page, 'RP-1');
+  await takeIn(page.request, 'RP-1', FLYBACK);
   await open(page, '/jobs/RP-1/repair');
   await choose(page.getByLabel('Fault', { exact: true }), 'another, in words or as M1:short(d,s)');
   await page.getByLabel('Another fault').fill('M1:short(d,s)+F1:open');
@@ -345,7 +325,7 @@ test('a picked part tells what is known of it, a net where to touch it', async (
 test('what is printed on a part is read as it is typed, and a reading picked becomes its value and rating', async ({
   page,
 }) => {
-  await takeIn(page, 'MK-1');
+  await takeIn(page.request, 'MK-1', FLYBACK);
   await open(page, '/jobs/MK-1/board');
   await page.getByLabel('Search parts and nets').fill('CX1');
   await page.getByRole('button', { name: 'CX1', exact: true }).click();
@@ -364,7 +344,7 @@ test('what is printed on a part is read as it is typed, and a reading picked bec
 });
 
 test('what a job waits for shows on the bench; a job or page that is not there says so', async ({ page }) => {
-  await takeIn(page, 'WF-1');
+  await takeIn(page.request, 'WF-1');
   await open(page, '/jobs/WF-1/intake');
   await page.getByLabel('Waiting for').fill('a new bulk capacitor');
   await page.getByRole('button', { name: 'Keep' }).click();
@@ -376,7 +356,7 @@ test('what a job waits for shows on the bench; a job or page that is not there s
 });
 
 test('two technicians on one job at once: both logs end the same, every line once', async ({ page, browser }) => {
-  await takeIn(page, 'TW-1');
+  await takeIn(page.request, 'TW-1', SMALL);
   const other = await (await browser.newContext({ baseURL: origin() })).newPage();
   await other.addInitScript(() => window.localStorage.setItem('actor', 'Bench B'));
   await openProbe(page, 'TW-1');
@@ -406,7 +386,7 @@ test('two technicians on one job at once: both logs end the same, every line onc
 });
 
 test('keys act wherever focus is, but never inside a dialog or another field', async ({ page }) => {
-  await takeIn(page, 'KY-1');
+  await takeIn(page.request, 'KY-1', SMALL);
   await openProbe(page, 'KY-1');
   const field = page.getByLabel('Reading', { exact: true });
   await page.getByRole('button', { name: /sound on/u }).focus();

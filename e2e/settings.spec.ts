@@ -9,7 +9,7 @@ test.afterEach(async ({ request }) => {
 });
 
 test('the workshop sets how figures and times are written; what is typed may have either mark', async ({ page }) => {
-  await takeIn(page.request, 'SE-1', { board: { from: 'typical', name: 'flyback-opto' } });
+  await takeIn(page.request, 'SE-1', { board: { from: 'typical', name: 'buck-module' } });
   await open(page, '/');
   await page.getByRole('link', { name: 'Settings' }).click();
   const name = page.getByRole('textbox', { name: 'Name', exact: true });

@@ -2,14 +2,13 @@ import AxeBuilder from '@axe-core/playwright';
 import { expect, test } from '@playwright/test';
 import type { Page } from '@playwright/test';
 import { DOCK_MODULE } from '../src/demo/boards/dockModule';
-import { choose, open, tabTo, watchTasks } from './bench';
+import { choose, open, tabTo, takeIn, watchTasks } from './bench';
 
-const origin = (): string => String(test.info().project.use.baseURL);
 const lines = (page: Page) => page.locator('ol[aria-label="Lines, newest first"] > li');
 const result = (page: Page, key: string) => page.locator(`[data-result="${key}"]`);
 const plain = (text: string | null): string => (text ?? '').replace(/\s/gu, ' ').trim();
 
-/** A job with the cradle module's board, its unit with nothing connected. */
+/** A job with the cradle module's board. */
 async function moduleJob(page: Page, tag: string): Promise<void> {
   const nameplate = {
     source: 'dc',
@@ -20,19 +19,8 @@ async function moduleJob(page: Page, tag: string): Promise<void> {
     inputMax: 15,
     outputs: [{ rail: 'OUT+', return: 'GND', volts: 5, amps: 2, kind: 'dc' }],
   };
-  const job = {
-    tag,
-    unit: 'Brightwater DM-5 cradle module',
-    nameplate,
-    complaint: 'wants 6.2 V',
-    symptoms: [],
-    sources: [{ name: '12 V battery', kind: 'battery' }],
-    board: { from: 'netlist', text: DOCK_MODULE },
-    bench: `Bench ${tag}`,
-    disconnected: true,
-  };
-  const answer = await page.request.post('/api/jobs', { data: job, headers: { origin: origin() } });
-  expect(answer.status(), await answer.text()).toBe(200);
+  const sources = [{ name: '12 V battery', kind: 'battery' }];
+  await takeIn(page.request, tag, { nameplate, sources, board: { from: 'netlist', text: DOCK_MODULE } });
 }
 
 /** Pastes a text as a person would with the keyboard, without touching the machine's clipboard. */
@@ -405,7 +393,9 @@ test('sums, modifications and sweeps with something in them have no barrier in e
     await page.waitForTimeout(500);
     for (const theme of ['soot', 'paper']) {
       await page.evaluate((t) => document.documentElement.setAttribute('data-theme', t), theme);
-      const found = await new AxeBuilder({ page }).include('main').analyze();
+      const builder = new AxeBuilder({ page }).include('main');
+      // The other theme brings its colours alone.
+      const found = await (theme === 'soot' ? builder : builder.withRules(['color-contrast'])).analyze();
       expect([path, theme, found.violations.map((v) => `${v.id}: ${v.nodes[0]?.html.slice(0, 140)}`)]).toEqual([
         path,
         theme,

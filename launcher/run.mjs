@@ -23,6 +23,19 @@ export function show(command, args, options = {}) {
   });
 }
 
+/** Runs a command beside others; resolves to its exit status and all that it said. */
+export function heard(command, args, options = {}) {
+  return new Promise((resolve) => {
+    const child = spawn(command, args, { cwd: ROOT, stdio: ['ignore', 'pipe', 'pipe'], ...options });
+    let output = '';
+    const add = (chunk) => (output += chunk);
+    child.stdout.on('data', add);
+    child.stderr.on('data', add);
+    child.on('error', (error) => resolve({ status: 1, output: String(error) }));
+    child.on('close', (code) => resolve({ status: code ?? 1, output }));
+  });
+}
+
 /** A fingerprint of files under some folders: path, size and time of each. */
 export function fingerprint(paths) {
   const hash = createHash('sha256');

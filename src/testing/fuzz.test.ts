@@ -3,12 +3,12 @@ import type { Attack } from './fuzz';
 
 const SEED = 7001;
 const COUNTS: Readonly<Record<Attack, number>> = {
-  netlists: 900,
+  netlists: 700,
   shorthand: 500,
   tables: 500,
   boards: 400,
-  units: 400,
-  ledgers: 250,
+  units: 240,
+  ledgers: 180,
 };
 
 test.each(Object.keys(ATTACKS) as Attack[])(

@@ -51,11 +51,9 @@ function odds(known: ReadonlyMap<string, ComplaintSigns | null>, label: string):
 
 test('too high an output raises what makes it so, and not by the kind of part', () => {
   const plain = listHypotheses(board);
-  const asked = new Set(['R18', 'R19', 'U3', 'F1']);
+  const asked = new Set(['R18:open', 'R18:short', 'R19:value=7.47k', 'U3:open', 'F1:open']);
   const known = new Map(
-    plain
-      .filter((h) => h.faults.length === 1 && asked.has(h.faults[0]!.ref))
-      .map((h) => [h.label, reader.signs(h.faults, ['high-output'])] as const),
+    plain.filter((h) => asked.has(h.label)).map((h) => [h.label, reader.signs(h.faults, ['high-output'])] as const),
   );
   const table = new Map();
   const raising = [...known].filter(([, s]) => s?.['high-output']).map(([label]) => label);

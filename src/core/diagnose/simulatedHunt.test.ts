@@ -56,10 +56,10 @@ const BOTH = ['lamp-supply-24v', 'weather-buck-5v'];
 const story = (list: readonly Draw[]): readonly string[] =>
   list.map(({ fault, hunt }) => `${fault.label} -> ${hunt.diagnosis.suspects[0]!.fault} after ${hunt.readings.length}`);
 
-test('100 draws over the visible faults: the true group comes first in at least 95', () => {
-  const list = draws(BOTH, 100, 41, (h, visible) => visible && h.faults.length === 1);
+test('60 draws over the visible faults: the true group comes first in at least 57', () => {
+  const list = draws(BOTH, 60, 41, (h, visible) => visible && h.faults.length === 1);
   const wrong = list.filter(({ fault, hunt }) => !hunt.diagnosis.suspects[0]!.group.includes(fault.label));
-  expect({ seed: 41, right: list.length - wrong.length, wrong: wrong.length > 5 ? story(wrong) : [] }).toMatchObject({
+  expect({ seed: 41, right: list.length - wrong.length, wrong: wrong.length > 3 ? story(wrong) : [] }).toMatchObject({
     wrong: [],
   });
 });
@@ -73,11 +73,11 @@ test('20 draws of fuse and switch together: both are named in at least 18', () =
   expect(named.length).toBeGreaterThanOrEqual(18);
 });
 
-test('20 faults that diode test and ohms cannot see: at most one is convicted, as often as odds of 0.95 are wrong', () => {
-  const list = draws(BOTH, 20, 43, (h, visible) => !visible && h.faults.length === 1);
+test('14 faults that diode test and ohms cannot see: at most one is convicted, as often as odds of 0.95 are wrong', () => {
+  const list = draws(BOTH, 14, 43, (h, visible) => !visible && h.faults.length === 1);
   const convicted = list.filter(({ hunt }) => hunt.diagnosis.verdict === 'named');
   // One whose drawn parts look like a fault may stay open; all others are told to be beyond these readings.
   const told = list.filter(({ hunt }) => hunt.diagnosis.verdict === 'cannot-tell');
-  expect(told.length).toBeGreaterThanOrEqual(19);
+  expect(told.length).toBeGreaterThanOrEqual(13);
   expect(convicted.length > 1 ? story(convicted) : []).toEqual([]);
 });

@@ -1,15 +1,3 @@
-import { testBoards } from '@/testing/boards';
-import { permitted } from '@/testing/shortCampaign';
+import { testPermits } from '@/testing/shortCampaign';
 
-const SEED = 4100;
-
-/** Part 2 of three: every short of the fed path, with the clearing list answered as a meter would. */
-test.each(testBoards(1, 3).map(({ name, board }) => [name, board] as const))(
-  'no short or leak of the fed path of %s ends in a permit (seed 4100)',
-  (_name, board) => {
-    const { tried, wrong } = permitted(board, SEED);
-    expect(tried).toBeGreaterThan(1);
-    expect(wrong).toEqual([]);
-  },
-  120_000,
-);
+testPermits(1, 4100);

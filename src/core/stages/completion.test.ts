@@ -24,12 +24,12 @@ test('whichever single part is not traced yet, the board is read as what it is: 
   for (const name of ALL_BOARDS) {
     const { board, labels } = labelledBoard(name);
     board.parts.forEach((part, i) => {
-      if (i % 3 !== 0 || !part.fitted) return;
+      if (i % 4 !== 0 || !part.fitted) return;
       asked++;
       if (!sameTopology(recogniseStages(without(board, part.ref)).topology, labels)) changed++;
     });
   }
-  expect(asked).toBeGreaterThan(350);
+  expect(asked).toBeGreaterThan(260);
   expect(changed / asked).toBeLessThan(0.02);
 }, 60_000);
 

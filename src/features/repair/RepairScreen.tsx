@@ -101,7 +101,8 @@ function CallFault() {
   const [words, setWords] = useState('');
   const offered = (weighed?.suspects ?? []).flatMap((s) => (s.invisible ? [] : s.group.slice(0, 4))).slice(0, 24);
   const list = wanted !== null && !offered.includes(wanted) ? [wanted, ...offered] : offered;
-  const fault = choice ?? wanted ?? list[0] ?? 'other';
+  // Until there are suspects nothing is chosen: what is chosen meanwhile stays when they come.
+  const fault = choice ?? wanted ?? list[0] ?? (weighed ? 'other' : '');
   const named = fault === 'other' ? other.trim() : fault;
   const send = (event: FormEvent): void => {
     event.preventDefault();
@@ -119,6 +120,7 @@ function CallFault() {
         label="Fault"
         value={fault}
         options={[
+          ...(fault === '' ? [{ value: '', words: 'the suspects are being worked out …' }] : []),
           ...list.map((f) => ({ value: f, words: faultWords(board, f) })),
           { value: 'other', words: 'another, in words or as M1:short(d,s)' },
         ]}
