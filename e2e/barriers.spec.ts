@@ -1,7 +1,5 @@
-import AxeBuilder from '@axe-core/playwright';
 import { expect, test } from '@playwright/test';
-import type { Page } from '@playwright/test';
-import { onlyPrimary, open } from './bench';
+import { DRAWING, barriers, inTheme, onlyPrimary, open } from './bench';
 
 /** Every screen of the demo, with what its lit action says. */
 const SCREENS = [
@@ -41,21 +39,6 @@ const SIZES = [
   [390, 844],
 ] as const;
 
-async function axe(
-  page: Page,
-  of: 'all' | 'colours' | 'structure' = 'all',
-  drawing = true,
-): Promise<readonly string[]> {
-  const builder = new AxeBuilder({ page });
-  // The drawing is the same at every size, and takes longest.
-  if (!drawing) builder.exclude('svg[aria-label^="Schematic of"]');
-  if (of === 'colours') builder.withRules(['color-contrast']);
-  else builder.withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa']);
-  if (of === 'structure') builder.disableRules(['color-contrast']);
-  const { violations } = await builder.analyze();
-  return violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.target.join(' ')).join(' | ')}`);
-}
-
 for (const [path, primary] of SCREENS) {
   test(`${path}: one lit action, no barrier in either theme, nothing wider than the window`, async ({ page }) => {
     const errors: string[] = [];
@@ -67,9 +50,10 @@ for (const [path, primary] of SCREENS) {
       await page.setViewportSize({ width, height });
       const every = (['soot', 'paper'] as const).map((theme) => ({ width, theme, of: 'all' as const }));
       for (const { theme, of } of EVERY ? every : LOOKS.filter((l) => l.width === width)) {
-        await page.evaluate((t) => (document.documentElement.dataset['theme'] = t), theme);
+        await inTheme(page, theme);
         await page.waitForTimeout(100);
-        expect([width, theme, await axe(page, of, width === 1280 && theme === 'soot')]).toEqual([width, theme, []]);
+        const part = width === 1280 && theme === 'soot' ? {} : { without: DRAWING };
+        expect([width, theme, await barriers(page, of, part)]).toEqual([width, theme, []]);
       }
       const over = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);
       expect([width, over <= 0]).toEqual([width, true]);
@@ -81,10 +65,10 @@ for (const [path, primary] of SCREENS) {
 test('a probing screen with its plan has no barrier either, nor while the plan is made', async ({ page }) => {
   await open(page, '/jobs/SP-118/probe');
   await expect(page.locator('[data-point]').first()).toBeVisible({ timeout: 60_000 });
-  expect(await axe(page)).toEqual([]);
+  expect(await barriers(page, 'all')).toEqual([]);
   await expect(page.locator('[data-point][data-settled="yes"]')).toBeVisible({ timeout: 60_000 });
-  for (const theme of ['soot', 'paper']) {
-    await page.evaluate((t) => (document.documentElement.dataset['theme'] = t), theme);
-    expect(await axe(page)).toEqual([]);
+  for (const theme of ['soot', 'paper'] as const) {
+    await inTheme(page, theme);
+    expect(await barriers(page, 'all')).toEqual([]);
   }
 });

@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto';
+import AxeBuilder from '@axe-core/playwright';
 import { expect, test } from '@playwright/test';
 import type { APIRequestContext, Locator, Page } from '@playwright/test';
 import type { Board } from '../src/core/circuit';
@@ -88,6 +89,38 @@ export async function takeReading(page: Page, meter: ReturnType<typeof brokenBoa
   // A figure a whole decade off is asked about: it is as typed.
   if (await page.getByText('as typed, or').isVisible()) await page.keyboard.press('1');
   await expect(lines).toHaveCount(before + 1);
+}
+
+/** What is looked for: everything, or the colours alone, which is what another theme brings, or all but those. */
+export type BarrierKind = 'all' | 'colours' | 'structure';
+
+/**
+ * What keeps somebody from using the page, by axe, each with its places; of a part of the page, or all of it. Only what is
+ * wrong is asked for, in one document: a third of the time.
+ */
+export async function barriers(
+  page: Page,
+  kind: BarrierKind,
+  { within, without }: { readonly within?: string; readonly without?: string } = {},
+): Promise<readonly string[]> {
+  const runOnly =
+    kind === 'colours'
+      ? { type: 'rule' as const, values: ['color-contrast'] }
+      : { type: 'tag' as const, values: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa'] };
+  const rules = kind === 'structure' ? { 'color-contrast': { enabled: false } } : {};
+  const builder = new AxeBuilder({ page }).setLegacyMode(true).options({ runOnly, rules, resultTypes: ['violations'] });
+  if (within !== undefined) builder.include(within);
+  if (without !== undefined) builder.exclude(without);
+  const { violations } = await builder.analyze();
+  return violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.target.join(' ')).join(' | ')}`);
+}
+
+/** The drawing is the same at every size, and takes longest. */
+export const DRAWING = 'svg[aria-label^="Schematic of"]';
+
+/** Shows the page in a theme. */
+export async function inTheme(page: Page, theme: 'soot' | 'paper'): Promise<void> {
+  await page.evaluate((t) => (document.documentElement.dataset['theme'] = t), theme);
 }
 
 /** Watches the page's main thread; the function it gives stops that and tells the processor time of the longest task, ms. */

@@ -123,6 +123,8 @@ export function chokeConverter(
       outputs: railBehind(a, onward.nets[1]!),
     };
   }
+  const unfed = unfedAbove(a, far);
+  if (unfed !== null) return { ...base, legs, ...ABOVE_SUPPLY, supply: far, outputs: railBehind(a, unfed) };
   return {
     ...base,
     legs,
@@ -132,6 +134,29 @@ export function chokeConverter(
     outputs: new Set(),
   };
 }
+
+/** What gives to an output that stands on its supply while the diode between is not traced yet. */
+export const ABOVE_SUPPLY = {
+  topology: 'buck-boost',
+  why: 'the coil draws from the supply, an output stands on that; its diode is not traced yet',
+} as const;
+
+/** An output that stands on a rail and that nothing traced feeds: its store, and a connector with both, no diode to it. */
+export function unfedAbove(a: Anatomy, rail: string): string | null {
+  if (!isRail(a, rail)) return null;
+  const stores = a.graph.on(rail, 'capacitor').filter((p) => p.branch.value! >= LEAST_STORE);
+  const unfed = stores.map((p) => farEnd(p.branch, rail)).find((net) => {
+    if (a.grounds.has(net) || a.graph.on(net, 'inductor', 'ic', 'regulator').length > 0) return false;
+    // A clamp across it feeds nothing.
+    const rectified = a.graph.on(net, 'diode').some((p) => p.pin === 1 && farEnd(p.branch, net) !== rail);
+    const fed = rectified || a.graph.on(net, 'mosfet', 'bjt').length > 0;
+    return !fed && a.graph.on(net, 'connector').some((p) => p.branch.nets.includes(rail));
+  });
+  return unfed ?? null;
+}
+
+/** A capacitor that holds an output, F. */
+const LEAST_STORE = 1e-6;
 
 /** An output for this printed voltage comes from a line. */
 const LINE_VOLTS = 385;

@@ -2,7 +2,7 @@ import { inductorsAt, transformerOf } from './anatomy';
 import type { Anatomy } from './anatomy';
 import { diodesAt, fromGround } from './cells';
 import type { Leg, PowerSwitches } from './cells';
-import { chokeConverter } from './chokeConverter';
+import { ABOVE_SUPPLY, chokeConverter, unfedAbove } from './chokeConverter';
 import type { Converter, SwitchNode } from './converter';
 import { betweenSwitches, drivingSide, phases } from './converterSides';
 import {
@@ -218,6 +218,10 @@ function transformerConverter(
       outputs,
     };
   }
+  const others = core.windings.filter((w) => !windings.includes(w));
+  const standing = unfedAbove(a, far);
+  if (standing !== null && !others.some((w) => feedsLoad(a, w)))
+    return { ...base, ...ABOVE_SUPPLY, supply: far, outputs: railBehind(a, standing) };
   const forward = core.windings.some((w) => !windings.includes(w) && hasFreewheelChoke(a, w));
   return forward
     ? {
@@ -244,12 +248,14 @@ function ownOutput(a: Anatomy, core: Core, node: SwitchNode, windings: readonly 
     return !windings[0]!.nets.includes(to) && isRail(a, to) && carries(a, to);
   });
   const others = core.windings.filter((w) => !windings.includes(w));
-  const powers = others.some((w) =>
-    w.nets.some((n) => !a.grounds.has(n) && diodesAt(a, n, 'anode').some((d) => leads(a, d.nets[1]!))),
-  );
-  if (!onward || powers) return null;
+  if (!onward || others.some((w) => feedsLoad(a, w))) return null;
   const converter = chokeConverter(a, node, [node], new Set(others));
   return converter && converter.topology !== 'unknown' ? { ...converter, core } : null;
+}
+
+/** Whether a winding feeds, through a diode, what leaves the board. */
+function feedsLoad(a: Anatomy, winding: Branch): boolean {
+  return winding.nets.some((n) => !a.grounds.has(n) && diodesAt(a, n, 'anode').some((d) => leads(a, d.nets[1]!)));
 }
 
 /** Whether a rail stores what a load takes. */
