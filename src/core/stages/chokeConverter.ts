@@ -135,24 +135,37 @@ export function chokeConverter(
   };
 }
 
-/** What gives to an output that stands on its supply while the diode between is not traced yet. */
+/** What gives to an output that stands on its supply while the diode between or the store is not traced yet. */
 export const ABOVE_SUPPLY = {
   topology: 'buck-boost',
-  why: 'the coil draws from the supply, an output stands on that; its diode is not traced yet',
+  why: 'the coil draws from the supply, an output stands on that; its diode or its capacitor is not traced yet',
 } as const;
 
 /** An output that stands on a rail and that nothing traced feeds: its store, and a connector with both, no diode to it. */
 export function unfedAbove(a: Anatomy, rail: string): string | null {
   if (!isRail(a, rail)) return null;
   const stores = a.graph.on(rail, 'capacitor').filter((p) => p.branch.value! >= LEAST_STORE);
-  const unfed = stores.map((p) => farEnd(p.branch, rail)).find((net) => {
-    if (a.grounds.has(net) || a.graph.on(net, 'inductor', 'ic', 'regulator').length > 0) return false;
-    // A clamp across it feeds nothing.
-    const rectified = a.graph.on(net, 'diode').some((p) => p.pin === 1 && farEnd(p.branch, net) !== rail);
-    const fed = rectified || a.graph.on(net, 'mosfet', 'bjt').length > 0;
-    return !fed && a.graph.on(net, 'connector').some((p) => p.branch.nets.includes(rail));
-  });
+  const unfed = stores
+    .map((p) => farEnd(p.branch, rail))
+    .find((net) => {
+      if (a.grounds.has(net) || a.graph.on(net, 'inductor', 'regulator').length > 0) return false;
+      // A clamp across it feeds nothing.
+      const rectified = a.graph.on(net, 'diode').some((p) => p.pin === 1 && farEnd(p.branch, net) !== rail);
+      const fed = rectified || a.graph.on(net, 'mosfet', 'bjt').length > 0;
+      return !fed && a.graph.on(net, 'connector').some((p) => p.branch.nets.includes(rail));
+    });
   return unfed ?? null;
+}
+
+/** An output that a switching node gives to through a diode, its load between it and the supply; its store is not traced yet. */
+export function loadedAbove(a: Anatomy, node: string, supply: string): string | null {
+  const nets = diodesAt(a, node, 'anode').map((d) => d.nets[1]!);
+  const loaded = nets.find(
+    (n) =>
+      (!isRail(a, n) || a.graph.between(n, supply, 'capacitor').length > 0) &&
+      a.graph.on(n, 'connector').some((p) => p.branch.nets.includes(supply)),
+  );
+  return loaded ?? null;
 }
 
 /** A capacitor that holds an output, F. */

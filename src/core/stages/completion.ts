@@ -1,4 +1,4 @@
-import { controllersOf, groundOf, inductorsAt, sameIsland } from './anatomy';
+import { controllersOf, groundOf, inductorsAt, sameIsland, writtenNet } from './anatomy';
 import type { Anatomy } from './anatomy';
 import { diodesAt, fromGround } from './cells';
 import {
@@ -20,7 +20,7 @@ import { halfLeg, openGate } from './openGates';
 import type { Rule } from './openGates';
 import { farEnd } from './partGraph';
 import type { Branch } from './partGraph';
-import { isRail, railCapacitors } from './rails';
+import { heldOn, isRail, railCapacitors } from './rails';
 import type { Half, Supposed } from './supposed';
 import { choke, diode, transistor, winding } from './supposedParts';
 
@@ -36,6 +36,7 @@ export function supposeMissing(half: Half): Supposed | null {
     splitSwitches,
     nodeWithoutChoke,
     switchWithoutCoil,
+    bridgeWithoutWinding,
     idlePrimary,
     idleChoke,
     coilWithoutRectifier,
@@ -43,6 +44,19 @@ export function supposeMissing(half: Half): Supposed | null {
     for (const found of rule(half)) if (found) return found;
   return null;
 }
+
+/** Two legs that work on nothing, and a core on which nothing works. */
+const bridgeWithoutWinding: Rule = (half) => {
+  const { a, converters } = half;
+  const core = idleCores(half).find((c) => !lineFed(a, c));
+  if (!core) return [];
+  return converters.map((c) => {
+    const [x, y, ...more] = c.nodes;
+    if (c.core !== null || c.coils.length > 0 || x === undefined || y === undefined || more.length > 0) return null;
+    const like = Math.max(...core.windings.map((w) => w.value!));
+    return winding(half, core, x, y, like, `No winding found yet between ${writtenNet(a, x)} and ${y}.`);
+  });
+};
 
 /** A transformer with rectified windings on which nothing works. */
 const idlePrimary: Rule = (half) => {
@@ -144,7 +158,9 @@ const nodeWithoutChoke: Rule = (half) => {
   return [...new Set(nodes)].map((node) => {
     const below = fromGround(a, node);
     const onward = diodesAt(a, node, 'anode').find(
-      (d) => isRail(a, d.nets[1]!) && railCapacitors(a, d.nets[1]!).some((c) => c.value! >= 1e-6),
+      (d) =>
+        heldOn(a, d.nets[1]!) !== null ||
+        (isRail(a, d.nets[1]!) && railCapacitors(a, d.nets[1]!).some((c) => c.value! >= 1e-6)),
     );
     const leg = switches.legs.some((l) => l.node === node);
     if ((below && rides(half, node)) || (leg && switches.legs.length === 1 && rides(half, node))) {
@@ -161,7 +177,7 @@ const nodeWithoutChoke: Rule = (half) => {
       ) ||
       (onward !== undefined && ics.some((ic) => ic.nets.includes(node)) && onlyFeed(a, onward));
     if (onward && sinks) {
-      const supply = supplyOf(a, node, onward.nets[1]);
+      const supply = heldOn(a, onward.nets[1]!) ?? supplyOf(a, node, onward.nets[1]);
       return supply ? choke(half, supply, node, `No choke found yet at ${node}.`) : null;
     }
     return null;
@@ -228,7 +244,16 @@ const coilWithoutRectifier: Rule = (half) => {
   const { a, converters } = half;
   return converters.flatMap((c) => {
     const [node] = c.nodes;
-    if (c.topology !== 'unknown' || node === undefined || c.coils.length !== 1 || !isRail(a, farEnd(c.coils[0]!, node)))
+    const shared = converters.some(
+      (o) => o !== c && (o.ics.some((x) => c.ics.includes(x)) || o.transistors.some((x) => c.transistors.includes(x))),
+    );
+    if (
+      shared ||
+      c.topology !== 'unknown' ||
+      node === undefined ||
+      c.coils.length !== 1 ||
+      !isRail(a, farEnd(c.coils[0]!, node))
+    )
       return [];
     const rings = a.graph.on(node, 'capacitor').some((p) => p.branch.value! >= 10e-9);
     const output = unfed(half, node).filter((n) => n !== c.supply)[0];

@@ -2,7 +2,7 @@ import { inductorsAt, transformerOf } from './anatomy';
 import type { Anatomy } from './anatomy';
 import { diodesAt, fromGround } from './cells';
 import type { Leg, PowerSwitches } from './cells';
-import { ABOVE_SUPPLY, chokeConverter, unfedAbove } from './chokeConverter';
+import { ABOVE_SUPPLY, chokeConverter, loadedAbove, unfedAbove } from './chokeConverter';
 import type { Converter, SwitchNode } from './converter';
 import { betweenSwitches, drivingSide, phases } from './converterSides';
 import {
@@ -219,7 +219,7 @@ function transformerConverter(
     };
   }
   const others = core.windings.filter((w) => !windings.includes(w));
-  const standing = unfedAbove(a, far);
+  const standing = unfedAbove(a, far) ?? loadedAbove(a, node.net, far);
   if (standing !== null && !others.some((w) => feedsLoad(a, w)))
     return { ...base, ...ABOVE_SUPPLY, supply: far, outputs: railBehind(a, standing) };
   const forward = core.windings.some((w) => !windings.includes(w) && hasFreewheelChoke(a, w));

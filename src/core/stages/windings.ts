@@ -64,14 +64,17 @@ function sensesCurrent(graph: PartGraph, windings: readonly Branch[]): boolean {
   if (many.some((w) => w.nets.some((end) => isBurdened(graph, end, farEnd(w, end))))) return true;
   // A turn in a conductor and hundreds of them elsewhere that charge nothing: the burden is not traced yet.
   const charges = many.some((w) =>
-    w.nets.some((end) => graph.on(end, 'diode', 'bridge').some((p) => stored(graph, p.branch))),
+    w.nets.some((end) => graph.on(end, 'diode', 'bridge').some((p) => stored(graph, p.branch, w, end))),
   );
   return few.every((w) => w.value! <= 10e-6) && many.every((w) => w.value! >= 1e3 * few[0]!.value!) && !charges;
 }
 
-/** Whether a rectifier leads to a capacitor that holds a supply. */
-function stored(graph: PartGraph, rectifier: Branch): boolean {
-  return rectifier.nets.some((n) => graph.on(n, 'capacitor').some((p) => p.branch.value! >= SUPPLY_FARADS));
+/** Whether a rectifier at one end of a winding charges a capacitor that holds a supply: against the other end, or behind a bridge. */
+function stored(graph: PartGraph, rectifier: Branch, winding: Branch, end: string): boolean {
+  const behind = [...rectifier.nets.filter((n) => n !== end), farEnd(winding, end)];
+  return behind.some((n) =>
+    graph.on(n, 'capacitor').some((p) => p.branch.value! >= SUPPLY_FARADS && behind.includes(farEnd(p.branch, n))),
+  );
 }
 
 /** Whether a low resistor and no storage lies between one end of a winding, behind its diodes too, and the other. */
@@ -115,10 +118,16 @@ function isChoke(graph: PartGraph, rectifiers: readonly Rectifier[], windings: r
   const idle = (n: string): boolean => graph.on(n, 'diode', 'mosfet', 'bjt', 'ic', 'triac', 'bridge').length === 0;
   if ([...nets].every(idle) && windings.length === 2) return true;
   const second = rest[0]!;
-  return [second.nets, [...second.nets].reverse()].some(
-    ([near, far]) =>
-      facing(graph, rectifiers, first.nets[0]!, near!) && facing(graph, rectifiers, first.nets[1]!, far!),
-  );
+  // Where one side runs into rectifiers and what joins it is not traced, the other side tells it.
+  const unswitched = (n: string): boolean => graph.on(n, 'mosfet', 'bjt', 'ic', 'triac').length === 0;
+  const open = (m: string, n: string): boolean => windings.length === 2 && unswitched(m) && unswitched(n);
+  return [second.nets, [...second.nets].reverse()].some(([near, far]) => {
+    const [one, other] = [
+      facing(graph, rectifiers, first.nets[0]!, near!),
+      facing(graph, rectifiers, first.nets[1]!, far!),
+    ];
+    return (one && other) || (one && open(first.nets[1]!, far!)) || (other && open(first.nets[0]!, near!));
+  });
 }
 
 /** Whether two conductors run side by side here: something of the line joins them across. */
