@@ -124,7 +124,7 @@ function CallFault() {
           ...list.map((f) => ({ value: f, words: faultWords(board, f) })),
           { value: 'other', words: 'another, in words or as M1:short(d,s)' },
         ]}
-        onChoose={setChoice}
+        onChoose={(f) => setChoice(f === '' ? null : f)}
       />
       {fault === 'other' && (
         <TextField
