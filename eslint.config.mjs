@@ -5,11 +5,6 @@ import next from 'eslint-config-next/core-web-vitals';
 const plugins = Object.assign({}, ...next.map((c) => c.plugins ?? {}));
 const asErrors = (rules) => Object.fromEntries(Object.keys(rules).map((name) => [name, 'error']));
 
-/** What is said of React, by name: where there is none it would only take time (a minute over the core). */
-const ofReact = ['react', 'react-hooks', 'jsx-a11y'].flatMap((plugin) =>
-  Object.keys(plugins[plugin].rules).map((rule) => `${plugin}/${rule}`),
-);
-
 /** Names of the core's folders by tier: a folder imports only from lower tiers. The test in core/tiers.test.ts holds the same table. */
 const noWebServer = ['**/data/**', '@/data/**', '**/usecases/**', '@/usecases/**'];
 
@@ -126,11 +121,6 @@ export default tseslint.config(
   {
     files: ['**/*.tsx', 'src/features/**/*.ts', 'src/ui/**/*.ts'],
     rules: asErrors(plugins['react-hooks'].configs.flat.recommended.rules),
-  },
-  {
-    files: ['src/{core,wire,data,usecases,workers,cli,demo,testing}/**', '{bench,e2e,launcher,scripts}/**'],
-    ignores: ['**/*.tsx'],
-    rules: Object.fromEntries(ofReact.map((name) => [name, 'off'])),
   },
   { files: ['*.config.mjs'], rules: { 'import/no-anonymous-default-export': 'off' } },
   { files: ['**/*.cjs'], rules: { '@typescript-eslint/no-require-imports': 'off' } },

@@ -1,5 +1,6 @@
 import { expect, test } from '@playwright/test';
 import { DRAWING, barriers, inTheme, onlyPrimary, open } from './bench';
+import type { BarrierKind } from './bench';
 
 /** Every screen of the demo, with what its lit action says. */
 const SCREENS = [
@@ -27,7 +28,7 @@ const EVERY = process.env['AXE_ALL'] !== undefined;
 
 /** Else a theme brings its colours alone, and a size all but the colours. */
 const LOOKS = [
-  { width: 1280, theme: 'soot', of: 'all' },
+  { width: 1280, theme: 'soot', of: 'guidelines' },
   { width: 1280, theme: 'paper', of: 'colours' },
   { width: 390, theme: 'paper', of: 'structure' },
 ] as const;
@@ -48,7 +49,7 @@ for (const [path, primary] of SCREENS) {
     expect(await onlyPrimary(page)).toMatch(primary);
     for (const [width, height] of SIZES) {
       await page.setViewportSize({ width, height });
-      const every = (['soot', 'paper'] as const).map((theme) => ({ width, theme, of: 'all' as const }));
+      const every = (['soot', 'paper'] as const).map((theme) => ({ width, theme, of: 'guidelines' as const }));
       for (const { theme, of } of EVERY ? every : LOOKS.filter((l) => l.width === width)) {
         await inTheme(page, theme);
         await page.waitForTimeout(100);
@@ -65,10 +66,23 @@ for (const [path, primary] of SCREENS) {
 test('a probing screen with its plan has no barrier either, nor while the plan is made', async ({ page }) => {
   await open(page, '/jobs/SP-118/probe');
   await expect(page.locator('[data-point]').first()).toBeVisible({ timeout: 60_000 });
-  expect(await barriers(page, 'all')).toEqual([]);
+  expect(await barriers(page, 'guidelines')).toEqual([]);
   await expect(page.locator('[data-point][data-settled="yes"]')).toBeVisible({ timeout: 60_000 });
   for (const theme of ['soot', 'paper'] as const) {
     await inTheme(page, theme);
-    expect(await barriers(page, 'all')).toEqual([]);
+    expect(await barriers(page, 'guidelines')).toEqual([]);
   }
+});
+
+test('a barrier is found where there is one, by what is looked for', async ({ page }) => {
+  await page.setContent(`<html lang="en"><title>t</title><main>
+    <img src="none.png"><p style="color: #777; background: #888">pale</p><h3>Too deep</h3></main></html>`);
+  const found = async (kind: BarrierKind, part = {}): Promise<readonly string[]> =>
+    (await barriers(page, kind, part)).map((b) => b.split(':')[0]!).sort();
+  expect(await found('guidelines')).toEqual(['color-contrast', 'image-alt']);
+  expect(await found('colours')).toEqual(['color-contrast']);
+  expect(await found('structure')).toEqual(['image-alt']);
+  expect(await found('advised')).toEqual(['color-contrast', 'image-alt', 'page-has-heading-one']);
+  expect(await found('guidelines', { without: 'img' })).toEqual(['color-contrast']);
+  expect(await found('guidelines', { within: 'h3' })).toEqual([]);
 });

@@ -6,7 +6,7 @@ import { createServer } from 'node:net';
 import type { AddressInfo } from 'node:net';
 import { expect, test } from '@playwright/test';
 import type { Page } from '@playwright/test';
-import { choose, open, takeIn } from './bench';
+import { choose, open, takeIn, logLines } from './bench';
 
 /** The database of this lane of tests. */
 const databaseUrl = (): string | undefined => process.env['DATABASE_URL']?.split(' ')[test.info().parallelIndex];
@@ -27,7 +27,6 @@ const freePort = (): Promise<number> =>
     });
   });
 const waiting = (page: Page) => page.getByRole('list', { name: 'Not written yet' }).getByRole('listitem');
-const lines = (page: Page) => page.getByRole('list', { name: 'Lines, newest first' }).getByRole('listitem');
 
 test('five lines wait while the server is dead, the tab is closed and opened again: all five arrive once, in their order', async ({
   context,
@@ -89,8 +88,8 @@ test('what was taken in wrongly is put right, undone, the job closed, put away a
   await expect(page.getByRole('heading', { name: 'Tidewell PC-9' })).toBeVisible();
   await expect(page.getByRole('definition').filter({ hasText: /5[.,]1/u })).toBeVisible();
   await expect(page.getByRole('banner')).toContainText('LIVE');
-  await expect(lines(page).first()).toContainText('corrected: unit, nameplate, sources');
-  await lines(page).first().getByRole('button', { name: /^Undo/u }).click();
+  await expect(logLines(page).first()).toContainText('corrected: unit, nameplate, sources');
+  await logLines(page).first().getByRole('button', { name: /^Undo/u }).click();
   await expect(page.getByRole('heading', { name: 'Tidewell test piece' })).toBeVisible();
   // It was named: it is asked for until somebody has made sure of it.
   await open(page, '/jobs/CA-2/safe');

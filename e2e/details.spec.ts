@@ -2,9 +2,7 @@ import { expect, test } from '@playwright/test';
 import type { Page } from '@playwright/test';
 import { archetypeBoard } from '../src/core/archetype';
 import { boardToJson } from '../src/wire/boardCopy';
-import { choose, FRONT, open, openProbe, origin, takeIn } from './bench';
-
-const lines = (page: Page) => page.locator('ol[aria-label="Lines, newest first"] > li');
+import { choose, FRONT, open, openProbe, origin, takeIn, logLines } from './bench';
 
 /** A board with a few parts: what a key does is the same on every one. */
 const SMALL = { board: { from: 'typical', name: 'buck-module' } };
@@ -127,13 +125,13 @@ test('a store is discharged only by a proof: with the meter proved, low enough, 
   await page.getByLabel('Meter proved on a known source').check();
   await volts.fill('0.1');
   await page.keyboard.press('Enter');
-  await expect(lines(page).first()).toContainText('C1 read 0.100');
+  await expect(logLines(page).first()).toContainText('C1 read 0.100');
   await expect(word).toHaveAttribute('data-hazard', 'DISCHARGED');
   await page.getByRole('button', { name: 'It was powered again' }).click();
   await expect(word).toHaveAttribute('data-hazard', 'NOT PROVED');
   // Its line undone, the proof stays dead.
   await page.getByRole('button', { name: 'Undo: proofs ended' }).click();
-  await expect(lines(page).first()).toContainText('undone');
+  await expect(logLines(page).first()).toContainText('undone');
   await expect(word).toHaveAttribute('data-hazard', 'NOT PROVED');
 });
 
@@ -142,37 +140,37 @@ test('Probe takes overload, agreeing and creeping with a key, and keeps what it 
   await openProbe(page, 'PB-1');
   const field = page.getByLabel('Reading', { exact: true });
   const settled = page.locator('[data-point][data-settled="yes"]');
-  const start = await lines(page).count();
+  const start = await logLines(page).count();
   await page.keyboard.press('o');
-  await expect(lines(page)).toHaveCount(start + 1);
-  await expect(lines(page).first()).toContainText('OL');
+  await expect(logLines(page)).toHaveCount(start + 1);
+  await expect(logLines(page).first()).toContainText('OL');
   await expect(settled).toBeVisible();
   const before = start + 1;
   await page.keyboard.press('Space');
-  await expect(lines(page)).toHaveCount(before + 1);
-  await expect(lines(page).first()).toContainText('agrees');
+  await expect(logLines(page)).toHaveCount(before + 1);
+  await expect(logLines(page).first()).toContainText('agrees');
   await expect(settled).toBeVisible();
   await page.keyboard.type('~1.2');
   await expect(page.getByText(/^creeping, 1\.2/u)).toBeVisible();
   await page.keyboard.press('Enter');
   if (await page.getByText('as typed, or').isVisible()) await page.keyboard.press('1');
-  await expect(lines(page)).toHaveCount(before + 2);
+  await expect(logLines(page)).toHaveCount(before + 2);
   await expect(settled).toBeVisible();
   await page.keyboard.type('4k7k');
   await expect(page.getByText('is not a figure I can read')).toBeVisible();
   await page.keyboard.press('Enter');
-  await expect(lines(page)).toHaveCount(before + 2);
+  await expect(logLines(page)).toHaveCount(before + 2);
   await expect(field).toHaveValue('4k7k');
 });
 
 test('three figures in one line fill the next three points of the plan', async ({ page }) => {
   await takeIn(page.request, 'PB-2', { board: FLYBACK.board });
   await openProbe(page, 'PB-2');
-  const before = await lines(page).count();
+  const before = await logLines(page).count();
   await page.keyboard.type('1.9 o 1.8');
   await page.keyboard.press('Enter');
-  await expect(lines(page)).toHaveCount(before + 3);
-  const words = await lines(page).allTextContents();
+  await expect(logLines(page)).toHaveCount(before + 3);
+  const words = await logLines(page).allTextContents();
   const where = words.slice(0, 3).map((w) => /red \S+, black \S+/u.exec(w)?.[0]);
   expect(new Set(where).size).toBe(3);
 });
@@ -363,7 +361,7 @@ test('two technicians on one job at once: both logs end the same, every line onc
   await openProbe(other, 'TW-1');
   // Each log shows the other's lines as well: only the own ones are counted here.
   const take = async (who: Page, actor: string): Promise<void> => {
-    const own = lines(who).filter({ hasText: 'OL' }).filter({ hasText: actor });
+    const own = logLines(who).filter({ hasText: 'OL' }).filter({ hasText: actor });
     for (let k = 0; k < 3; k++) {
       await expect(who.locator('[data-point][data-settled="yes"]')).toBeVisible();
       const before = await own.count();
@@ -380,8 +378,8 @@ test('two technicians on one job at once: both logs end the same, every line onc
   expect(readings.filter((l) => l.actor === 'Bench B')).toHaveLength(3);
   expect(job.ledger.map((l) => l.seq)).toEqual(job.ledger.map((_, i) => i + 1));
   // Both logs have come to the same end without a reload.
-  await expect(lines(page)).toHaveCount(job.ledger.length);
-  await expect(lines(other)).toHaveCount(job.ledger.length);
+  await expect(logLines(page)).toHaveCount(job.ledger.length);
+  await expect(logLines(other)).toHaveCount(job.ledger.length);
   await other.context().close();
 });
 
@@ -393,13 +391,13 @@ test('keys act wherever focus is, but never inside a dialog or another field', a
   await page.keyboard.type('47');
   await expect(field).toHaveValue('47');
   await field.fill('');
-  const before = await lines(page).count();
+  const before = await logLines(page).count();
   await page.keyboard.press('?');
   await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible();
   await page.keyboard.press('o');
   await page.keyboard.press('5');
   await page.keyboard.press('Escape');
-  await expect(lines(page)).toHaveCount(before);
+  await expect(logLines(page)).toHaveCount(before);
   await expect(field).toHaveValue('');
   await page.keyboard.press('g');
   await page.keyboard.press('2');

@@ -2,7 +2,7 @@ import { expect, test } from '@playwright/test';
 import type { Page } from '@playwright/test';
 import { ARCHETYPES, archetypeBoard } from '../src/core/archetype';
 import type { ColdMode } from '../src/core/meter';
-import { brokenBoard, open, origin, takeIn, write } from './bench';
+import { brokenBoard, open, origin, takeIn, write, logLines } from './bench';
 
 const word = (page: Page) => page.locator('header [data-hazard]');
 const proof = (refs: readonly string[]): object => ({
@@ -170,7 +170,7 @@ test('a line that the server cannot take, however often, is set aside with its r
 }) => {
   await takeIn(request, 'SF-7');
   await open(page, '/jobs/SF-7/safe');
-  const log = page.locator('ol[aria-label="Lines, newest first"] > li');
+  const log = logLines(page);
   const before = await log.count();
   await page.route('**/lines', async (route) => {
     const stuck = route.request().postData()?.includes('"wet":true');

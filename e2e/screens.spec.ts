@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { choose, open, openProbe, watchTasks } from './bench';
+import { choose, open, openProbe, watchTasks, logLines } from './bench';
 
 test('a broken netlist names its lines, keeps what was typed, and saves nothing; a good one is taken', async ({
   page,
@@ -95,7 +95,7 @@ test('going on without proof keeps the reason; a slip of the prefix is asked abo
   const log = page.getByRole('complementary', { name: 'Job log' });
   await expect(log).toContainText('shorting lead across C1');
   await expect(page.locator('[data-point][data-settled="yes"]')).toBeVisible({ timeout: 60_000 });
-  const lines = page.locator('ol[aria-label="Lines, newest first"] > li');
+  const lines = logLines(page);
   const before = await lines.count();
   await page.keyboard.type('o');
   await expect(lines).toHaveCount(before + 1);
@@ -111,7 +111,7 @@ test('a line that gets no answer stays, over a reload too, and is written once w
   page,
 }) => {
   await openProbe(page, 'SP-120');
-  const lines = page.locator('ol[aria-label="Lines, newest first"] > li');
+  const lines = logLines(page);
   const before = await lines.count();
   let lost = 0;
   // The first is written but its answer is lost; then nothing gets through.

@@ -1,9 +1,8 @@
 import { expect, test } from '@playwright/test';
 import type { Page } from '@playwright/test';
 import { DOCK_MODULE } from '../src/demo/boards/dockModule';
-import { barriers, choose, inTheme, open, tabTo, takeIn, watchTasks } from './bench';
+import { barriers, choose, inTheme, open, tabTo, takeIn, watchTasks, logLines } from './bench';
 
-const lines = (page: Page) => page.locator('ol[aria-label="Lines, newest first"] > li');
 const result = (page: Page, key: string) => page.locator(`[data-result="${key}"]`);
 const plain = (text: string | null): string => (text ?? '').replace(/\s/gu, ' ').trim();
 
@@ -63,7 +62,7 @@ test('a discharge sum bound to the bulk capacitor follows when the capacitor tur
   await tabTo(page, page.getByLabel('What it is for'));
   await page.keyboard.type('lamp across C1');
   await page.keyboard.press('Enter');
-  await expect(lines(page).first()).toContainText('lamp across C1');
+  await expect(logLines(page).first()).toContainText('lamp across C1');
 
   // What is really fitted is 100 µF.
   await open(page, '/jobs/SP-118/board');
@@ -72,7 +71,7 @@ test('a discharge sum bound to the bulk capacitor follows when the capacitor tur
   await tabTo(page, page.getByRole('textbox', { name: 'Bench shorthand' }));
   await page.keyboard.type('C1 "100uF 450V"');
   await page.keyboard.press('Control+Enter');
-  await expect(lines(page).first()).toContainText('C1 "100uF 450V"');
+  await expect(logLines(page).first()).toContainText('C1 "100uF 450V"');
   await expect(page.getByRole('navigation', { name: 'Steps of the job' })).toContainText('one has moved');
   await open(page, '/jobs/SP-118/sums');
   await expect.poll(async () => plain(await result(page, 'time').textContent())).toBe('948.7 ms');
@@ -132,7 +131,7 @@ test('a module set to another voltage: tight, over, a better capacitor, the swee
   await tabTo(page, card.getByRole('button', { name: 'Fitted' }));
   await page.keyboard.press('Enter');
   await expect(card).not.toContainText('C4 tight');
-  await expect(lines(page).first()).toContainText('C4 replaced');
+  await expect(logLines(page).first()).toContainText('C4 replaced');
 
   await tabTo(page, card.getByRole('button', { name: 'Begin the sweep' }));
   await page.keyboard.press('Enter');
@@ -182,9 +181,9 @@ test('what is over its rating, or reads wrong, is not verified', async ({ page }
   for (const volts of ['7.0', '6.2', '7.1']) {
     await expect(card.getByLabel(/^Output volts/u)).toBeFocused();
     await page.keyboard.type(volts);
-    const before = await lines(page).count();
+    const before = await logLines(page).count();
     await page.keyboard.press('Enter');
-    await expect(lines(page)).toHaveCount(before + 1);
+    await expect(logLines(page)).toHaveCount(before + 1);
   }
   await expect(card.getByText('▨ disagrees')).toHaveCount(1);
   await expect(card.getByRole('button', { name: 'Mark it verified' })).toBeDisabled();
@@ -254,9 +253,9 @@ test('a sweep is typed row by row, judged and exported; a bad figure is not kept
     await page.keyboard.type(iin!);
     await page.keyboard.press('Tab');
     await page.keyboard.type(vout!);
-    const before = await lines(page).count();
+    const before = await logLines(page).count();
     await page.keyboard.press('Enter');
-    await expect(lines(page)).toHaveCount(before + 1);
+    await expect(logLines(page)).toHaveCount(before + 1);
   }
   const shown = page.getByRole('list', { name: 'What it shows' });
   await expect(shown).toContainText('worst 4.7');
@@ -392,7 +391,7 @@ test('sums, modifications and sweeps with something in them have no barrier in e
     await page.waitForTimeout(500);
     for (const theme of ['soot', 'paper'] as const) {
       await inTheme(page, theme);
-      const found = await barriers(page, theme === 'soot' ? 'all' : 'colours', { within: 'main' });
+      const found = await barriers(page, theme === 'soot' ? 'advised' : 'colours', { within: 'main' });
       expect([path, theme, found]).toEqual([path, theme, []]);
     }
   }
@@ -422,7 +421,7 @@ test('one touch takes what the board knows; what only the technician knows stays
   await page.getByRole('textbox', { name: 'Bench shorthand' }).focus();
   await page.keyboard.type('U1 FB ref 1.22 V');
   await page.keyboard.press('Control+Enter');
-  await expect(lines(page).first()).toContainText('U1 FB ref 1.22 V');
+  await expect(logLines(page).first()).toContainText('U1 FB ref 1.22 V');
   await open(page, '/jobs/SM-1/sums?sum=divider-retarget');
   const take = page.getByRole('button', { name: /Take from the board/u });
   await expect(take).toContainText('reference, upper resistor, lower resistor');

@@ -1,6 +1,6 @@
 import { expect, test } from '@playwright/test';
 import { archetypeBoard } from '../src/core/archetype';
-import { brokenBoard, focusPrimary, onlyPrimary, open, takeReading } from './bench';
+import { brokenBoard, focusPrimary, onlyPrimary, open, takeReading, logLines } from './bench';
 
 test('from a dead supply to a report, by keyboard, following the one lit action of each step', async ({ page }) => {
   const board = archetypeBoard('flyback-opto')!;
@@ -87,7 +87,7 @@ test('from a dead supply to a report, by keyboard, following the one lit action 
       const primary = await onlyPrimary(page);
       if (primary === 'To the report') break;
       const input = page.locator('input[aria-label^="Reading, red"]:focus');
-      const lines = page.locator('ol[aria-label="Lines, newest first"] > li');
+      const lines = logLines(page);
       const before = await lines.count();
       if (primary === 'Keep') {
         await expect(input).toHaveCount(1);

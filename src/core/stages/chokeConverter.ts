@@ -7,6 +7,7 @@ import { farEnd } from './partGraph';
 import type { Branch } from './partGraph';
 import { heldOn, isRail, railCapacitors } from './rails';
 import { railBehind } from './secondaries';
+import { SUPPLY_FARADS } from './windings';
 
 /** A switch on a plain choke (or on the only winding of a coupled one that carries power). */
 export function chokeConverter(
@@ -144,7 +145,7 @@ export const ABOVE_SUPPLY = {
 /** An output that stands on a rail and that nothing traced feeds: its store, and a connector with both, no diode to it. */
 export function unfedAbove(a: Anatomy, rail: string): string | null {
   if (!isRail(a, rail)) return null;
-  const stores = a.graph.on(rail, 'capacitor').filter((p) => p.branch.value! >= LEAST_STORE);
+  const stores = a.graph.on(rail, 'capacitor').filter((p) => p.branch.value! >= SUPPLY_FARADS);
   const unfed = stores
     .map((p) => farEnd(p.branch, rail))
     .find((net) => {
@@ -152,7 +153,7 @@ export function unfedAbove(a: Anatomy, rail: string): string | null {
       // A clamp across it feeds nothing.
       const rectified = a.graph.on(net, 'diode').some((p) => p.pin === 1 && farEnd(p.branch, net) !== rail);
       const fed = rectified || a.graph.on(net, 'mosfet', 'bjt').length > 0;
-      return !fed && a.graph.on(net, 'connector').some((p) => p.branch.nets.includes(rail));
+      return !fed && connectorAcross(a, net, rail);
     });
   return unfed ?? null;
 }
@@ -161,15 +162,10 @@ export function unfedAbove(a: Anatomy, rail: string): string | null {
 export function loadedAbove(a: Anatomy, node: string, supply: string): string | null {
   const nets = diodesAt(a, node, 'anode').map((d) => d.nets[1]!);
   const loaded = nets.find(
-    (n) =>
-      (!isRail(a, n) || a.graph.between(n, supply, 'capacitor').length > 0) &&
-      a.graph.on(n, 'connector').some((p) => p.branch.nets.includes(supply)),
+    (n) => (!isRail(a, n) || a.graph.between(n, supply, 'capacitor').length > 0) && connectorAcross(a, n, supply),
   );
   return loaded ?? null;
 }
-
-/** A capacitor that holds an output, F. */
-const LEAST_STORE = 1e-6;
 
 /** An output for this printed voltage comes from a line. */
 const LINE_VOLTS = 385;
@@ -197,7 +193,12 @@ function users(a: Anatomy, net: string): number {
 function loadBetween(a: Anatomy, rail: string, net: string): boolean {
   if (railCapacitors(a, net).length > 0 || a.rectifiers.some((r) => r.plus === net)) return false;
   const stores = a.graph.between(rail, net, 'capacitor').length > 0;
-  return stores || a.graph.on(net, 'connector').some((p) => p.branch.nets.includes(rail));
+  return stores || connectorAcross(a, net, rail);
+}
+
+/** Whether a connector has both nets. */
+function connectorAcross(a: Anatomy, net: string, other: string): boolean {
+  return a.graph.on(net, 'connector').some((p) => p.branch.nets.includes(other));
 }
 
 /** Whether a divider from a rail leads to an integrated circuit: it is what that regulates. */

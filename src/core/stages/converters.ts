@@ -222,7 +222,7 @@ function transformerConverter(
   const standing = unfedAbove(a, far) ?? loadedAbove(a, node.net, far);
   if (standing !== null && !others.some((w) => feedsLoad(a, w)))
     return { ...base, ...ABOVE_SUPPLY, supply: far, outputs: railBehind(a, standing) };
-  const forward = core.windings.some((w) => !windings.includes(w) && hasFreewheelChoke(a, w));
+  const forward = others.some((w) => hasFreewheelChoke(a, w));
   return forward
     ? {
         ...base,

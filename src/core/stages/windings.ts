@@ -48,7 +48,7 @@ const MANY_TURNS = 100;
 /** The burden that turns its current into volts is no more than this, ohm. */
 const BURDEN_OHMS = 330;
 /** A capacitor from here on holds a supply, not a signal, farad. */
-const SUPPLY_FARADS = 1e-6;
+export const SUPPLY_FARADS = 1e-6;
 
 /** The windings of far fewer turns than the core's others. */
 export function fewTurns({ windings }: Pick<Core, 'windings'>): readonly Branch[] {
@@ -106,7 +106,8 @@ const LINE_OHMS = 150;
 
 /**
  * A common-mode choke has two or three equal windings that share no net, and both ends of the set are tied together
- * by something that lies across the line (capacitor, varistor, bridge, connector, resistor).
+ * by something that lies across the line (capacitor, varistor, bridge, connector, resistor). One end will do where nothing
+ * switches at the other: what joins that is not traced yet.
  */
 function isChoke(graph: PartGraph, rectifiers: readonly Rectifier[], windings: readonly Branch[]): boolean {
   const [first, ...rest] = windings;
@@ -118,7 +119,6 @@ function isChoke(graph: PartGraph, rectifiers: readonly Rectifier[], windings: r
   const idle = (n: string): boolean => graph.on(n, 'diode', 'mosfet', 'bjt', 'ic', 'triac', 'bridge').length === 0;
   if ([...nets].every(idle) && windings.length === 2) return true;
   const second = rest[0]!;
-  // Where one side runs into rectifiers and what joins it is not traced, the other side tells it.
   const unswitched = (n: string): boolean => graph.on(n, 'mosfet', 'bjt', 'ic', 'triac').length === 0;
   const open = (m: string, n: string): boolean => windings.length === 2 && unswitched(m) && unswitched(n);
   return [second.nets, [...second.nets].reverse()].some(([near, far]) => {
@@ -126,7 +126,7 @@ function isChoke(graph: PartGraph, rectifiers: readonly Rectifier[], windings: r
       facing(graph, rectifiers, first.nets[0]!, near!),
       facing(graph, rectifiers, first.nets[1]!, far!),
     ];
-    return (one && other) || (one && open(first.nets[1]!, far!)) || (other && open(first.nets[0]!, near!));
+    return (one || other) && (one || open(first.nets[0]!, near!)) && (other || open(first.nets[1]!, far!));
   });
 }
 

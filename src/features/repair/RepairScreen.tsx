@@ -96,13 +96,13 @@ function CallFault() {
   const { board, id } = active;
   const { weighed } = useSuspects();
   const wanted = useSearchParams().get('fault');
-  const [choice, setChoice] = useState<string | null>(null);
+  const [choice, setChoice] = useState('');
   const [other, setOther] = useState('');
   const [words, setWords] = useState('');
   const offered = (weighed?.suspects ?? []).flatMap((s) => (s.invisible ? [] : s.group.slice(0, 4))).slice(0, 24);
   const list = wanted !== null && !offered.includes(wanted) ? [wanted, ...offered] : offered;
   // Until there are suspects nothing is chosen: what is chosen meanwhile stays when they come.
-  const fault = choice ?? wanted ?? list[0] ?? (weighed ? 'other' : '');
+  const fault = choice || (wanted ?? list[0] ?? (weighed ? 'other' : ''));
   const named = fault === 'other' ? other.trim() : fault;
   const send = (event: FormEvent): void => {
     event.preventDefault();
@@ -124,7 +124,7 @@ function CallFault() {
           ...list.map((f) => ({ value: f, words: faultWords(board, f) })),
           { value: 'other', words: 'another, in words or as M1:short(d,s)' },
         ]}
-        onChoose={(f) => setChoice(f === '' ? null : f)}
+        onChoose={setChoice}
       />
       {fault === 'other' && (
         <TextField
