@@ -346,7 +346,7 @@ test('what a job waits for shows on the bench; a job or page that is not there s
   await open(page, '/jobs/WF-1/intake');
   await page.getByLabel('Waiting for').fill('a new bulk capacitor');
   await page.getByRole('button', { name: 'Keep' }).click();
-  await page.waitForLoadState('networkidle');
+  await expect(logLines(page).first()).toContainText('waiting for a new bulk capacitor');
   await open(page, '/');
   await expect(page.locator('tr').filter({ hasText: 'WF-1' })).toContainText('a new bulk capacitor');
   expect((await page.request.get('/jobs/NOPE-9/probe')).status()).toBe(404);
