@@ -8,6 +8,7 @@ import type { Base, PointDraft } from './dictionaryEntries';
 import type { Predicted, Predictor } from './experiment';
 import type { Hypothesis } from './hypotheses';
 import { pointKey } from './posterior';
+import { circuitKey } from './sameCircuit';
 import { neighbourPins, probePairs } from './probePairs';
 import type { ProbePoint } from './probePoint';
 import { SteadyPoints } from './steadyPoints';
@@ -72,21 +73,32 @@ export function* buildDictionary(
     };
   };
   if (drafts.every((d) => d.unsteady)) hypotheses.forEach((_, h) => h > 0 && done.push(h));
-  else
+  else {
+    const keys = hypotheses.map(({ faults }) => circuitKey(board, faults));
+    const worked = new Map<string, number>();
+    const isNew = (h: number): boolean => !worked.has(keys[h]!);
     for (const family of familiesOf(hypotheses)) {
+      const [head, ...linked] = family;
       let single = bottom;
-      for (const [i, h] of family.entries()) {
+      for (const h of family) {
         const { faults } = hypotheses[h]!;
-        const made =
-          i > 0
-            ? addHypothesis(board, drafts, h, faults, single, faults.slice(1), false)
-            : addHypothesis(board, drafts, h, faults, bottom, faults, family.length > 1);
-        solved += made.solved;
-        if (made.base) single = made.base;
+        if (isNew(h) || (h === head && linked.some(isNew))) {
+          const made =
+            h === head
+              ? addHypothesis(board, drafts, h, faults, bottom, faults, linked.length > 0)
+              : addHypothesis(board, drafts, h, faults, single, faults.slice(1), false);
+          solved += made.solved;
+          if (made.base) single = made.base;
+          worked.set(keys[h]!, h);
+        } else {
+          const twin = worked.get(keys[h]!)!;
+          for (const draft of drafts) draft.classOf[h] = draft.classOf[twin]!;
+        }
         done.push(h);
         yield { done: done.length, of: hypotheses.length, snapshot };
       }
     }
+  }
   return snapshot();
 }
 

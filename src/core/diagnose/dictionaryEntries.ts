@@ -66,7 +66,7 @@ export function addHypothesis(
       let change = changes.get(known.network);
       if (!change) changes.set(known.network, (change = changesOf(board, known.network, added)));
       if (noneCanChange(known, change)) return;
-      start = nearbyStart(known, change, draft);
+      start = nearbyStart(known, change);
       if (start && !keep && !draft.several && unchanged(known, start, draft)) return;
     }
     solver ??= solverFor(board, faults);
@@ -85,17 +85,12 @@ export function addHypothesis(
 let nearbyVolts = new Float64Array(0);
 
 /** Voltages to start from where the fault is all but linear: those are the solution. */
-function nearbyStart(known: KnownSolution, change: Changes, draft: PointDraft): Float64Array | null {
+function nearbyStart(known: KnownSolution, change: Changes): Float64Array | null {
   const { nodeCount } = known.network;
   if (nearbyVolts.length < nodeCount) nearbyVolts = new Float64Array(nodeCount);
   const next = nearbyVolts.subarray(0, nodeCount);
-  if (!solvedNearby(known, change, next)) return null;
-  // Near its open voltage the meter gives way: that is nothing to be followed along a tangent.
-  const most = Math.max(known.reading, leadVolts(next, draft));
-  return most < workshopMeter().diodeLimitVolts - CLAMP_ROOM ? next : null;
+  return solvedNearby(known, change, next) ? next : null;
 }
-
-const CLAMP_ROOM = 0.12;
 
 function leadVolts(volts: Float64Array, { redNode, blackNode }: PointDraft): number {
   return Math.abs(volts[redNode]! - volts[blackNode]!);

@@ -12,7 +12,8 @@ import {
 import type { ComponentSystem, JunctionTable, ThreePinTable } from './componentSystem';
 import type { Stimulus } from './stimulus';
 
-const CLAMP_SLOPE = 0.005;
+/** Volts over which what a clamped source keeps to itself grows by e. */
+export const CLAMP_SLOPE = 0.005;
 const GAUGE_SIEMENS = 1e6;
 const JUNCTION_OUT = new Float64Array(3);
 const CHANNEL_OUT = new Float64Array(3);
@@ -59,14 +60,14 @@ export function assemble(system: ComponentSystem, stimulus: Stimulus, shunt: num
   residual[red] = residual[red]! - into;
   largest[red] = Math.max(largest[red]!, Math.abs(into));
   if (stimulus.clampVolts < Infinity) {
-    const saturation = stimulus.amps * Math.exp(-stimulus.clampVolts / CLAMP_SLOPE);
     const v = volts[red]! - volts[black]!;
     // At the clamp's own voltage it takes all the current there is: the solution lies no higher.
     const at = Math.min(v, stimulus.clampVolts);
     if (v - at > 1e-9) limited = true;
-    const g = (saturation / CLAMP_SLOPE) * Math.exp(Math.min(at / CLAMP_SLOPE, 700));
+    const amps = clampAmps(stimulus, at);
+    const g = amps / CLAMP_SLOPE;
     excess[red] = excess[red]! + g;
-    residual[red] = residual[red]! + g * CLAMP_SLOPE + g * (v - at);
+    residual[red] = residual[red]! + amps + g * (v - at);
   }
   if (shunt > 0) {
     for (let i = 0; i < system.size; i++) {
@@ -75,6 +76,11 @@ export function assemble(system: ComponentSystem, stimulus: Stimulus, shunt: num
     }
   }
   return limited;
+}
+
+/** What the source keeps to itself at a voltage between the leads, amperes: all that it has at its open voltage. */
+export function clampAmps({ amps, clampVolts }: Stimulus, volts: number): number {
+  return clampVolts < Infinity ? amps * Math.exp((volts - clampVolts) / CLAMP_SLOPE) : 0;
 }
 
 function flow(system: ComponentSystem, from: number, to: number, amps: number): void {

@@ -6,6 +6,7 @@ import type { DeviceKind, Evaluation } from '../device';
 import { nearbyRoom } from './nearbyRoom';
 import type { NearbyRoom } from './nearbyRoom';
 import type { Network, NetworkDevice } from './network';
+import type { Stimulus } from './stimulus';
 
 /** Flat junction table: terminals (local nodes), matrix slots, parameters. */
 export interface JunctionTable {
@@ -83,6 +84,8 @@ export interface ComponentSystem {
   readonly mosfets: ThreePinTable;
   readonly work: Workspace;
   readonly nearby: NearbyRoom;
+  /** How the leads were driven in the last solve. */
+  driven: Stimulus | null;
   /** Whether `work.values` holds the factors of the last assembled matrix, or still the matrix. */
   factored: boolean;
 }
@@ -178,6 +181,7 @@ export function buildComponentSystem(network: Network, member: number, local: In
     },
     bjts: threePins(pattern, of('transistor'), terminalsOf),
     mosfets: threePins(pattern, of('channel'), terminalsOf),
+    driven: null,
     factored: false,
     nearby: nearbyRoom(n),
     work: {

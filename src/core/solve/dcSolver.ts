@@ -62,6 +62,7 @@ export class DcSolver {
     invariant(red !== black && this.connected(red, black), 'solve: leads must be on two nodes of one component');
     const system = this.systemOf(red);
     const stimulus = coldStimulus(this.local[red]!, this.local[black]!, drive);
+    system.driven = stimulus;
     if (!keep) this.reset(system);
     let stuck = newton(system, stimulus, 0, share, this);
     if (stuck >= 0) {

@@ -1,6 +1,8 @@
 import { channelCurrent, junctionAt, transportAt } from '../device';
 import { factorDense, solveDense, solveSparse } from '../linear';
+import { CLAMP_SLOPE, clampAmps } from './assemble';
 import type { ComponentSystem } from './componentSystem';
+import type { Stimulus } from './stimulus';
 
 /** A solution of one component with the factors of its Jacobian, kept: what a network nearly the same does follows from it. */
 export interface FactoredSolution {
@@ -11,6 +13,7 @@ export interface FactoredSolution {
   readonly junctionAmps: Float64Array;
   readonly junctionSiemens: Float64Array;
   readonly transistors: Float64Array;
+  readonly driven: Stimulus | null;
 }
 
 /** Copies what is needed of a component's present, factored solution. */
@@ -23,6 +26,7 @@ export function copySolution(system: ComponentSystem): FactoredSolution {
     junctionAmps: junctions.done.amps.slice(),
     junctionSiemens: junctions.done.siemens.slice(),
     transistors: bjts.done.slice(),
+    driven: system.driven,
   };
 }
 
@@ -118,12 +122,19 @@ const AT = new Float64Array(3);
 
 /** By how much the devices are off the tangents at their solved voltages: amperes out of each node. */
 function bendings(
-  { system, volts, junctionAmps, junctionSiemens, transistors }: FactoredSolution,
+  { system, volts, junctionAmps, junctionSiemens, transistors, driven }: FactoredSolution,
   next: Float64Array,
   out: Float64Array,
 ): void {
   const { junctions: j, bjts, mosfets, parameters: p } = system;
   out.fill(0);
+  if (driven) {
+    const { red, black } = driven;
+    const stood = volts[red]! - volts[black]!;
+    const moved = next[red]! - next[black]! - stood;
+    const kept = clampAmps(driven, stood);
+    out[red] = clampAmps(driven, stood + moved) - kept - (kept / CLAMP_SLOPE) * moved;
+  }
   const flow = (from: number, to: number, amps: number): void => {
     out[from] = out[from]! + amps;
     out[to] = out[to]! - amps;
