@@ -27,6 +27,8 @@ interface Draft {
   readonly names: string[];
   readonly nets: Map<string, number>;
   readonly devices: (Device | null)[];
+  /** Parameters that stood before those of this draft. */
+  readonly from: number;
   readonly parameters: number[];
   /** Numbers of the draws, by part and property. */
   readonly draws: Map<string, number>;
@@ -45,12 +47,16 @@ interface Draft {
  * draw    how far each part is from its nominal value.
  */
 export function flatten(board: Board, faults: readonly Fault[] = [], draw: PartDraw = NOMINAL_DRAW): Circuit {
+  const byPart = faultsByPart(board, faults);
+  const sound = draw === NOMINAL_DRAW ? SOUND.get(board) : undefined;
+  if (sound && ![...byPart.keys()].some((index) => sound.cores.has(index))) return withFaults(board, sound, byPart);
   const couplings = couplingsOf(board);
   const draft: Draft = {
     owner: -1,
     names: [],
     nets: new Map(),
     devices: [],
+    from: 0,
     parameters: [],
     draws: new Map(),
     coupled: new Set(couplings.flatMap((k) => [k.first.toLowerCase(), k.second.toLowerCase()])),
@@ -59,19 +65,13 @@ export function flatten(board: Board, faults: readonly Fault[] = [], draw: PartD
     pins: [],
   };
   const sink = makeSink(draft);
-  const byPart = new Map<string, Fault[]>();
-  for (const fault of faults) {
-    const part = findPart(board, fault.ref);
-    invariant(part !== undefined, `fault on unknown part ${fault.ref}`);
-    byPart.set(part.ref, [...(byPart.get(part.ref) ?? []), fault]);
-  }
   for (const [index, part] of board.parts.entries()) {
     draft.owner = index;
     const outer = part.nets.map((net) => sink.node(net));
-    draft.pins.push(part.fitted ? addPart(board, part, outer, byPart.get(part.ref) ?? [], sink, draw) : outer);
+    draft.pins.push(part.fitted ? addPart(board, part, outer, byPart.get(index) ?? [], sink, draw) : outer);
   }
   couple(draft, couplings);
-  return {
+  const circuit: Circuit = {
     nodeNames: draft.names,
     nodeOfNet: draft.nets,
     devices: draft.devices.filter((d) => d !== null),
@@ -79,6 +79,70 @@ export function flatten(board: Board, faults: readonly Fault[] = [], draw: PartD
     dormant: draft.dormant,
     pins: draft.pins,
   };
+  if (faults.length === 0 && draw === NOMINAL_DRAW)
+    SOUND.set(board, { circuit, draft, cores: new Set(draft.windings.map((w) => w.owner)) });
+  return circuit;
+}
+
+/** A board without faults, flattened; cores: the parts whose windings share one with others. */
+interface Sound {
+  readonly circuit: Circuit;
+  readonly draft: Draft;
+  readonly cores: ReadonlySet<number>;
+}
+
+const SOUND = new WeakMap<Board, Sound>();
+
+/** The sound circuit with the parts that have faults expanded anew, each at its place. */
+function withFaults(board: Board, sound: Sound, byPart: ReadonlyMap<number, readonly Fault[]>): Circuit {
+  const { circuit } = sound;
+  if (byPart.size === 0) return circuit;
+  const pins = [...circuit.pins];
+  const draft: Draft = {
+    ...sound.draft,
+    names: [...circuit.nodeNames],
+    devices: [],
+    from: circuit.parameters.length,
+    parameters: [],
+    windings: [],
+    dormant: circuit.dormant.filter((d) => !byPart.has(d.owner)),
+    pins,
+  };
+  const sink = makeSink(draft);
+  const changed = new Map<number, readonly Device[]>();
+  for (const [index, faults] of byPart) {
+    const first = draft.devices.length;
+    const part = board.parts[index]!;
+    draft.owner = index;
+    if (part.fitted) pins[index] = addPart(board, part, circuit.pins[index]!, faults, sink, NOMINAL_DRAW);
+    changed.set(
+      index,
+      draft.devices.slice(first).filter((d) => d !== null),
+    );
+  }
+  const parameters = new Float64Array(draft.from + draft.parameters.length);
+  parameters.set(circuit.parameters);
+  parameters.set(draft.parameters, draft.from);
+  const devices: Device[] = [];
+  for (const device of circuit.devices) {
+    const owner = device.owners[0]!;
+    if (byPart.has(owner)) devices.push(...(changed.get(owner) ?? []));
+    else devices.push(device);
+    changed.delete(owner);
+  }
+  devices.push(...[...changed.values()].flat());
+  return { ...circuit, nodeNames: draft.names, devices, parameters, dormant: draft.dormant, pins };
+}
+
+function faultsByPart(board: Board, faults: readonly Fault[]): ReadonlyMap<number, readonly Fault[]> {
+  const byPart = new Map<number, Fault[]>();
+  for (const fault of faults) {
+    const part = findPart(board, fault.ref);
+    invariant(part !== undefined, `fault on unknown part ${fault.ref}`);
+    const index = board.parts.indexOf(part);
+    byPart.set(index, [...(byPart.get(index) ?? []), fault]);
+  }
+  return byPart;
 }
 
 /** Adds a part with its faults; gives the nodes of its pins inside what is opened. */
@@ -139,7 +203,7 @@ function makeSink(draft: Draft): DeviceSink {
     },
     add(name, model, nodes, parameters, sigmas) {
       const { owner } = draft;
-      const at = draft.parameters.length;
+      const at = draft.from + draft.parameters.length;
       const draws = sigmas.map((sigma, m) => (sigma > 0 ? drawOf(draft, `${name} ${model.drawn[m]}`) : 0));
       draft.devices.push({ model, nodes, owners: nodes.map(() => owner), at, sigmas, draws, name });
       for (const p of parameters) draft.parameters.push(p);

@@ -2,9 +2,11 @@ import { normalCdf, seededRandom } from '../quantity';
 import { readNetlist } from '../netlist';
 import { probe, solverFor } from '../meter';
 import { netKey } from '../circuit';
+import { parseFault } from '../fault';
 import { FAULT_MODES } from './faultModes';
 import { binOutcomes, expectedGain } from './nextReading';
 import { KIND_WEIGHTS } from './priors';
+import { circuitKey } from './sameCircuit';
 import {
   alsoCheck,
   buildDictionary,
@@ -334,4 +336,23 @@ test('groups hold what cannot be told apart: a dried capacitor with a healthy bo
   const group = (label: string): readonly string[] => suspects.find((s) => s.group.includes(label))?.group ?? [];
   expect(group('C1:esr=10')).toContain('none');
   expect(group('M1:short(d,s)')).not.toContain('none');
+});
+
+test('shorts between the same nets are one circuit, whichever part they are in; what a part opens besides is its own', () => {
+  const key = (text: string): string =>
+    circuitKey(
+      board,
+      text.split('+').map((f) => {
+        const parsed = parseFault(board, f);
+        if (!parsed.ok) throw new Error(f);
+        return parsed.value;
+      }),
+    );
+  expect(key('C1:short')).toBe(key('BD1:short(plus,minus)'));
+  expect(key('C1:short')).not.toBe(key('C1:leak=47'));
+  expect(key('R1:open')).not.toBe(key('R2:open'));
+  expect(key('F1:open+C1:short')).toBe(key('BD1:short(plus,minus)+F1:open'));
+  expect(key('D1:short+R5:open')).not.toBe(key('D1:short+R3:open'));
+  // Behind a leg that the part has opened nobody else's short is the same.
+  expect(key('C1:short+C1:open')).not.toBe(key('BD1:short(plus,minus)+C1:open'));
 });

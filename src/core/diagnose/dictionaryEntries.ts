@@ -56,28 +56,30 @@ export function addHypothesis(
   const own: (KnownSolution | null)[] = [];
   const [only] = faults;
   const drift = faults.length === 1 && only?.kind === 'value' ? only : null;
+  let change: Changes | null = null;
   drafts.forEach((draft, p) => {
     const known = base.known[p] ?? null;
-    own.push(known);
+    if (keep) own.push(known);
     if (draft.unsteady) return;
-    draft.classOf[h] = draft.classOf[base.number]!;
-    let start: Float64Array | null = null;
+    if (base.number > 0) draft.classOf[h] = draft.classOf[base.number]!;
+    let near: Float64Array | null = null;
     if (known) {
-      let change = changes.get(known.network);
+      change = changes.get(known.network) ?? null;
       if (!change) changes.set(known.network, (change = changesOf(board, known.network, added)));
       if (noneCanChange(known, change)) return;
-      start = nearbyStart(known, change);
-      if (start && !keep && !draft.several && unchanged(known, start, draft)) return;
+      near = nearbyStart(known, change);
+      if (near && !keep && !draft.several && unchanged(known, near, draft)) return;
     }
     solver ??= solverFor(board, faults);
-    let from: StartVolts | null = null;
+    let start: Start | null = null;
     if (known) {
-      from = starts.get(known.network) ?? null;
+      let from = starts.get(known.network);
       if (!from) starts.set(known.network, (from = startVolts(known.network, solver.network)));
-      fillStart(from, start ?? known.volts);
+      start = { known, volts: fillStart(from, near ?? known.volts), far: near === null && change?.added !== null };
     }
     solved++;
-    own[p] = predict(board, solver, draft, h, known, from?.volts ?? null, keep, drift);
+    const found = predict(board, solver, draft, h, start, keep, drift);
+    if (keep) own[p] = found;
   });
   return { solved, base: keep ? { number: h, known: own } : null };
 }
@@ -127,32 +129,45 @@ export function draftPoint(board: Board, solver: DcSolver, point: ProbePoint, co
 /** A reading that changed by less than this share, and a microvolt, is the base's. */
 const UNCHANGED = 2e-4;
 
+/** Where a solve begins: at the volts of a like network, whose solution is known; far: that is not near the answer. */
+interface Start {
+  readonly known: KnownSolution;
+  readonly volts: Float64Array;
+  readonly far: boolean;
+}
+
 /** Solves one entry and files it under its class. Gives the solution where it is to be kept and there is one. */
 function predict(
   board: Board,
   solver: DcSolver,
   draft: PointDraft,
   h: number,
-  known: KnownSolution | null,
-  start: Float64Array | null,
+  start: Start | null,
   keep: boolean,
   drift: DriftFault | null,
 ): KnownSolution | null {
   const { nodeOfNet } = solver.network;
   const red = nodeOfNet.get(netKey(draft.red))!;
   const black = nodeOfNet.get(netKey(draft.black))!;
-  const warm = known !== null && start !== null && solver.connected(red, black) && red !== black;
-  if (warm) {
+  const warm = start !== null && solver.connected(red, black) && red !== black;
+  const known = start?.known ?? null;
+  let solvedAmps = 0;
+  if (warm) solver.startFrom(red, start.volts, start.known.states);
+  if (warm && start.far && draft.mode !== 'diode') {
+    // Far from the base's it reads something else, on another range as a rule: that is looked for at once.
+    solver.scaleStart(red, workshopMeter().ohmsRangeVolts / start.known.reading);
+  } else if (warm) {
+    const { known } = start;
     // First at the base's own test current: most faults change nothing here, and then this is the whole work.
     const drive = { kind: 'current', amps: known.amps, limitVolts: workshopMeter().diodeLimitVolts } as const;
-    solver.startFrom(red, start, known.states);
+    solvedAmps = known.amps;
     const first = solver.solve(red, black, drive, true, READING_SHARE);
     const same = first.ok && Math.abs(Math.abs(first.value.volts) - known.reading) <= UNCHANGED * known.reading + 1e-6;
     if (same && !draft.several) return keep ? keepWhole(board, solver, red, black, known.amps) : null;
   }
   const computed = probe(solver, draft.mode, red, black, {
     withSigma: true,
-    start: warm ? { amps: known.amps } : undefined,
+    start: warm ? { amps: solvedAmps } : undefined,
     anySolution: !draft.several,
     readingOnly: true,
   });

@@ -80,8 +80,15 @@ export function outcomeSpread(
   const scale = mode === 'diode' ? 1 : 1 / (Math.max(raw, 0) + 1);
   const shown = main?.effects.map((e) => e * scale);
   // What the meter blurs as much as the parts tells nothing of them.
-  const felt = shown && Math.hypot(...shown) > LEAST_FELT * mainMode(own).sigma && overloadChance(own) < 0.5;
+  const felt = shown && lengthOf(shown) > LEAST_FELT * mainMode(own).sigma && overloadChance(own) < 0.5;
   return felt ? { ...own, main: { draws: main!.draws, effects: shown } } : own;
+}
+
+/** Root of the sum of squares. */
+function lengthOf(parts: readonly number[]): number {
+  let sum = 0;
+  for (const p of parts) sum += p * p;
+  return Math.sqrt(sum);
 }
 
 /** Least share of a sigma that draws must make for them to be told. */
@@ -97,7 +104,7 @@ function spreadOf(
 ): OutcomeSpread {
   if (mode === 'diode') {
     const volts = Math.min(raw, meter.diodeLimitVolts);
-    const sigma = Math.hypot(meterSigma(mode, volts, meter), Math.min(partSigma, 0.5), DIODE_MODEL_VOLTS);
+    const sigma = lengthOf([meterSigma(mode, volts, meter), Math.min(partSigma, 0.5), DIODE_MODEL_VOLTS]);
     // Far above the limit nothing but a slipped lead brings the figure back.
     const overload = raw >= meter.diodeLimitVolts - 0.02 ? 1 : normalCdf((volts - meter.diodeOverloadVolts) / sigma);
     return { mean: volts, sigma, overload };
@@ -126,7 +133,7 @@ function spreadOf(
 
 /** A resistance on one range: what the meter, the parts, the leads and the model leave of it, on the log scale. */
 function ohmsMode(mode: ColdMode, ohms: number, partSigma: number, meter: MeterProfile, leadOhms: number): MeterMode {
-  const noise = Math.hypot(meterSigma(mode, ohms, meter), partSigma, OHMS_MODEL_FRACTION * ohms, leadOhms);
+  const noise = lengthOf([meterSigma(mode, ohms, meter), partSigma, OHMS_MODEL_FRACTION * ohms, leadOhms]);
   const scale = Math.max(ohms, 0) + 1;
   return { mean: coordinate(mode, ohms), sigma: Math.min(noise / scale, 3), parts: Math.min(partSigma / scale, 3) };
 }

@@ -3,6 +3,7 @@ import type { Board } from '../circuit';
 import { OPEN_OHMS, SHORT_OHMS } from '../fault';
 import type { Fault } from '../fault';
 import { READING_SHARE } from '../meter';
+import { MOST_BRANCHES } from '../solve';
 import type { Part } from '../part';
 import type { DcSolver, FactoredSolution, JunctionStates, Network } from '../solve';
 
@@ -246,6 +247,3 @@ export function solvedNearby(known: KnownSolution, { added }: Changes, out: Floa
   }
   return known.solver.nearby(known.factored, ends, siemens, out, READING_SHARE * known.amps);
 }
-
-/** With more of them a solve is quicker. */
-const MOST_BRANCHES = 6;

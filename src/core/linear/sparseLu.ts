@@ -127,6 +127,7 @@ export function factorSparse(pattern: SparsePattern, values: Float64Array, exces
       values[lower[a]!] = factor;
       excess[neighbour[a]!] = excess[neighbour[a]!]! - factor * own;
       for (let b = from; b < to; b++, t++) {
+        if (b === a) continue; // A pivot comes from its row's sum.
         const slot = target[t]!;
         values[slot] = values[slot]! - factor * values[upper[b]!]!;
       }

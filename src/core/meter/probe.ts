@@ -36,7 +36,7 @@ export interface OtherRange {
 
 /**
  * How to compute a reading. withSigma: also the spread. start: voltages of a nearly equal network at this reading,
- * in the order of the solver's network nodes, or the current with which the solver's last solve drove these leads.
+ * in the order of the solver's network nodes, or the current with which the solver's last solve drove these leads: 0 where it only has the voltages.
  */
 export interface ProbeOptions {
   readonly withSigma?: boolean;
@@ -154,7 +154,7 @@ function probeOhms(
     return { sigma: sigma / amps, main: { draws: main.draws, effects: main.effects.map((e) => e / amps) } };
   };
   // Solved already on one range: what it shows, should that be the range.
-  const known = start !== undefined && 'amps' in start ? start.amps : null;
+  const known = start !== undefined && 'amps' in start && start.amps > 0 ? start.amps : null;
   const solved = known === null ? null : { amps: known, volts: volts(), ...sigmaOf(known) };
   if (solved && solved.volts > 1e-9) solver.scaleStart(red, meter.ohmsRangeVolts / solved.volts);
   // The lowest range on which |V| <= 0.3 V is the one whose current 0.3 V can push: one solve tells.

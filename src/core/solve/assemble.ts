@@ -96,8 +96,8 @@ function flow(system: ComponentSystem, from: number, to: number, amps: number): 
  * The voltage above which a junction's step is limited: the one at which it would carry all that the leads drive,
  * or all the voltage that they have. Nothing on an unpowered board carries more than the meter gives.
  */
-function mostJunctionVolts(saturation: number, slope: number, stimulus: Stimulus): number {
-  const byVolts = Math.min(criticalVolts(saturation, slope), stimulus.mostVolts);
+function mostJunctionVolts(saturation: number, slope: number, critical: number, stimulus: Stimulus): number {
+  const byVolts = Math.min(critical, stimulus.mostVolts);
   return stimulus.mostAmps < Infinity ? Math.min(byVolts, slope * Math.log1p(stimulus.mostAmps / saturation)) : byVolts;
 }
 
@@ -106,7 +106,7 @@ function setLimits(p: Float64Array, j: JunctionTable, stimulus: Stimulus): void 
   if (j.limitAmps === stimulus.mostAmps && j.limitVolts === stimulus.mostVolts) return;
   for (let d = 0; d < j.count; d++) {
     const o = j.offset[d]!;
-    j.limit[d] = mostJunctionVolts(p[o + SATURATION]!, p[o + SLOPE]!, stimulus);
+    j.limit[d] = mostJunctionVolts(p[o + SATURATION]!, p[o + SLOPE]!, j.critical[d]!, stimulus);
   }
   j.limitAmps = stimulus.mostAmps;
   j.limitVolts = stimulus.mostVolts;
@@ -117,8 +117,9 @@ function setTransistorLimits(p: Float64Array, q: ThreePinTable, stimulus: Stimul
   if (q.limitAmps === stimulus.mostAmps && q.limitVolts === stimulus.mostVolts) return;
   for (let i = 0; i < q.count; i++) {
     const o = q.offset[i]!;
-    q.limit[2 * i] = mostJunctionVolts(p[o + 1]!, p[o + 4]!, stimulus);
-    q.limit[2 * i + 1] = mostJunctionVolts(p[o + 1]!, p[o + 5]!, stimulus);
+    const [is, forward, reverse] = [p[o + 1]!, p[o + 4]!, p[o + 5]!];
+    q.limit[2 * i] = mostJunctionVolts(is, forward, criticalVolts(is, forward), stimulus);
+    q.limit[2 * i + 1] = mostJunctionVolts(is, reverse, criticalVolts(is, reverse), stimulus);
   }
   q.limitAmps = stimulus.mostAmps;
   q.limitVolts = stimulus.mostVolts;

@@ -1,7 +1,7 @@
 import { minimumDegreeOrder } from '../graph';
 import { analysePattern } from '../linear';
 import type { SparsePattern } from '../linear';
-import { JUNCTION_GMIN, roomFor } from '../device';
+import { JUNCTION_GMIN, SATURATION, SLOPE, criticalVolts, roomFor } from '../device';
 import type { DeviceKind, Evaluation } from '../device';
 import { nearbyRoom } from './nearbyRoom';
 import type { NearbyRoom } from './nearbyRoom';
@@ -19,6 +19,8 @@ export interface JunctionTable {
   readonly offset: Int32Array;
   /** Number of each among the network's junctions. */
   readonly index: Int32Array;
+  /** Voltage at which each curve bends the most. */
+  readonly critical: Float64Array;
   /** Voltage above which a step is limited, for the stimulus with these two bounds. */
   readonly limit: Float64Array;
   limitAmps: number;
@@ -94,13 +96,11 @@ export interface ComponentSystem {
 export interface Workspace {
   readonly volts: Float64Array;
   readonly values: Float64Array;
-  readonly assembled: Float64Array;
   readonly residual: Float64Array;
   readonly largest: Float64Array;
   readonly noise: Float64Array;
   readonly step: Float64Array;
   readonly excess: Float64Array;
-  readonly excessKept: Float64Array;
   /** Per draw of the parts what it does to a reading. */
   readonly effects: Float64Array;
   /** Volts at the terminals of one device. */
@@ -173,6 +173,9 @@ export function buildComponentSystem(network: Network, member: number, local: In
       slotKA: Int32Array.from(junctions, (d) => pattern.slotOf(at(d.nodes[1]!), at(d.nodes[0]!))),
       offset: Int32Array.from(junctions, (d) => d.at),
       index: Int32Array.from(junctionIndex),
+      critical: Float64Array.from(junctions, ({ at }) =>
+        criticalVolts(parameters[at + SATURATION]!, parameters[at + SLOPE]!),
+      ),
       limit: new Float64Array(junctions.length),
       limitAmps: NaN,
       limitVolts: NaN,
@@ -187,13 +190,11 @@ export function buildComponentSystem(network: Network, member: number, local: In
     work: {
       volts: new Float64Array(n),
       values: new Float64Array(pattern.slots),
-      assembled: new Float64Array(pattern.slots),
       residual: new Float64Array(n),
       largest: new Float64Array(n),
       noise: new Float64Array(n),
       step: new Float64Array(n),
       excess: new Float64Array(n),
-      excessKept: new Float64Array(n),
       effects: new Float64Array(1 + devices.reduce((most, d) => Math.max(most, ...d.draws), 0)),
       ends: new Float64Array(3),
     },

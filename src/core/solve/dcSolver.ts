@@ -7,6 +7,7 @@ import { deviceFlows, evaluateAt } from './deviceFlows';
 import type { DeviceFlow } from './deviceFlows';
 import { addBranches, copySolution } from './nearby';
 import type { FactoredSolution } from './nearby';
+import { MOST_BRANCHES } from './nearbyRoom';
 import type { Network, NetworkDevice } from './network';
 import { factor, linearise, newton } from './newton';
 import { mainDraws, spreadEffects } from './readingSpread';
@@ -97,11 +98,16 @@ export class DcSolver {
     const system = this.systemOf(node);
     const { done, index } = system.junctions;
     if (states?.volts.length === this.network.junctions.length) {
-      for (let d = 0; d < index.length; d++) {
-        done.volts[d] = states.volts[index[d]!]!;
-        done.amps[d] = states.amps[index[d]!]!;
-        done.siemens[d] = states.siemens[index[d]!]!;
-      }
+      if (index.length === states.volts.length) {
+        done.volts.set(states.volts);
+        done.amps.set(states.amps);
+        done.siemens.set(states.siemens);
+      } else
+        for (let d = 0; d < index.length; d++) {
+          done.volts[d] = states.volts[index[d]!]!;
+          done.amps[d] = states.amps[index[d]!]!;
+          done.siemens[d] = states.siemens[index[d]!]!;
+        }
     }
     for (let i = 0; i < system.size; i++) system.work.volts[i] = volts[system.nodes[i]!]!;
     linearise(system);
@@ -166,8 +172,10 @@ export class DcSolver {
    * ends  two network nodes for each; out: volts per network node, 0 outside the component.
    */
   nearby(kept: FactoredSolution, ends: Int32Array, siemens: Float64Array, out: Float64Array, allowed: number): boolean {
-    const { nodes, size, work } = kept.system;
-    if (!addBranches(kept, { ends: ends.map((node) => this.local[node]!), siemens }, work.step, allowed)) return false;
+    const { nodes, size, work, nearby } = kept.system;
+    invariant(siemens.length <= MOST_BRANCHES, 'nearby: too many branches');
+    for (let i = 0; i < ends.length; i++) nearby.ends[i] = this.local[ends[i]!]!;
+    if (!addBranches(kept, { ends: nearby.ends, siemens }, work.step, allowed)) return false;
     out.fill(0);
     for (let i = 0; i < size; i++) out[nodes[i]!] = work.step[i]!;
     return true;

@@ -36,9 +36,6 @@ test.each(CASES)(
     const drive = { kind: 'current', amps, limitVolts: 3 } as const;
     const [red, black] = ['a', 'f'];
     if (!solver.solve(node(solver, red), node(solver, black), drive).ok) throw new Error('solve');
-    const before = solver.voltsOf(node(solver, red)) - solver.voltsOf(node(solver, black));
-    // At its open voltage the meter itself bends: that is the caller's to leave out.
-    if (before > 2.8) return;
     const kept = solver.keep(node(solver, red));
     const [p, q] = [nets[Math.floor(random() * 3)]!, nets[3 + Math.floor(random() * 3)]!];
     const ohms = 10 ** (6 * random());

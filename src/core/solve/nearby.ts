@@ -1,4 +1,5 @@
 import { channelCurrent, junctionAt, transportAt } from '../device';
+import { THERMAL_VOLTS } from '../part';
 import { factorDense, solveDense, solveSparse } from '../linear';
 import { CLAMP_SLOPE, clampAmps } from './assemble';
 import type { ComponentSystem } from './componentSystem';
@@ -30,7 +31,7 @@ export function copySolution(system: ComponentSystem): FactoredSolution {
   };
 }
 
-/** Conductances added to a solved network: local nodes of their ends, two for each, and siemens (less than 0 takes away). */
+/** Conductances added to a solved network, at most `MOST_BRANCHES`: local nodes of their ends, two for each, and siemens (less than 0 takes away). */
 export interface AddedBranches {
   readonly ends: Int32Array;
   readonly siemens: Float64Array;
@@ -53,17 +54,16 @@ const MOST_BENT = 100;
 export function addBranches(kept: FactoredSolution, added: AddedBranches, out: Float64Array, allowed: number): boolean {
   const { system, volts } = kept;
   const { size: n, nearby: room } = system;
-  const correct = inverseOf(kept, added);
-  if (!correct) return false;
+  if (!prepare(kept, added)) return false;
   const { linear, bent, bentBefore } = room;
   // The change along the tangents: what the added conductances draw at the voltages that stood there.
   linear.set(volts);
-  if (!correct.take(volts, linear)) return false;
+  if (!take(system, added, volts, linear)) return false;
   out.set(linear);
   bentBefore.fill(0);
   let before = Infinity;
   for (let round = 0; round < MOST_ROUNDS; round++) {
-    bendings(kept, out, bent);
+    bendings(kept, out, bent, allowed);
     let left = 0;
     for (let i = 0; i < n; i++) left += Math.abs(bent[i]! - bentBefore[i]!);
     if (left <= allowed) return true;
@@ -72,59 +72,70 @@ export function addBranches(kept: FactoredSolution, added: AddedBranches, out: F
     bentBefore.set(bent);
     for (let i = 0; i < n; i++) bent[i] = -bent[i]!;
     solveSparse(system.pattern, kept.values, bent);
-    if (!correct.take(bent, bent)) return false;
+    if (!take(system, added, bent, bent)) return false;
     for (let i = 0; i < n; i++) out[i] = linear[i]! + bent[i]!;
   }
   return false;
 }
 
-/** Takes from voltages what currents through the added conductances do to them. */
-interface Correction {
-  /** `before`: voltages without them; `into`: where to take it from, may be the same. False where there is no answer. */
-  take(before: Float64Array, into: Float64Array): boolean;
-}
-
-function inverseOf({ system, values }: FactoredSolution, { ends, siemens }: AddedBranches): Correction | null {
+/**
+ * Makes ready what the added conductances do, in the component's room: the volts that an ampere through each of them
+ * makes, and the factors of (1/g + Uᵀ A⁻¹ U). False where there is no answer.
+ */
+function prepare({ system, values }: FactoredSolution, { ends, siemens }: AddedBranches): boolean {
   const { size: n, nearby } = system;
+  const { columns, matrix, pivots } = nearby;
   const k = siemens.length;
   for (let i = 0; i < k; i++) {
-    const z = (nearby.columns[i] ??= new Float64Array(n));
+    const z = (columns[i] ??= new Float64Array(n));
     z.fill(0);
     z[ends[2 * i]!] = 1;
     z[ends[2 * i + 1]!] = z[ends[2 * i + 1]!]! - 1;
     solveSparse(system.pattern, values, z);
   }
-  const { columns } = nearby;
-  // (1/g + Uᵀ A⁻¹ U) y = Uᵀ v: the amperes through each added conductance.
-  const matrix = new Float64Array(k * k);
   for (let i = 0; i < k; i++)
     for (let j = 0; j < k; j++)
       matrix[i * k + j] = columns[j]![ends[2 * i]!]! - columns[j]![ends[2 * i + 1]!]! + (i === j ? 1 / siemens[i]! : 0);
-  const pivots = new Int32Array(k);
-  if (!factorDense(matrix, pivots, k).ok) return null;
-  const through = new Float64Array(k);
-  return {
-    take(before, into) {
-      for (let i = 0; i < k; i++) through[i] = before[ends[2 * i]!]! - before[ends[2 * i + 1]!]!;
-      solveDense(matrix, pivots, k, through);
-      for (let i = 0; i < k; i++) {
-        const z = columns[i]!;
-        const amps = through[i]!;
-        if (!Number.isFinite(amps)) return false;
-        for (let j = 0; j < n; j++) into[j] = into[j]! - amps * z[j]!;
-      }
-      return true;
-    },
-  };
+  return k === 1 ? matrix[0] !== 0 : factorDense(matrix, pivots, k).ok;
+}
+
+/**
+ * Takes from voltages what currents through the added conductances do to them.
+ *
+ * before  voltages without them; into: where to take it from, may be the same. False where there is no answer.
+ */
+function take(
+  { size: n, nearby }: ComponentSystem,
+  { ends, siemens }: AddedBranches,
+  before: Float64Array,
+  into: Float64Array,
+): boolean {
+  const { columns, matrix, pivots, through } = nearby;
+  const k = siemens.length;
+  for (let i = 0; i < k; i++) through[i] = before[ends[2 * i]!]! - before[ends[2 * i + 1]!]!;
+  if (k === 1) through[0] = through[0]! / matrix[0]!;
+  else solveDense(matrix, pivots, k, through);
+  for (let i = 0; i < k; i++) {
+    const z = columns[i]!;
+    const amps = through[i]!;
+    if (!Number.isFinite(amps)) return false;
+    for (let j = 0; j < n; j++) into[j] = into[j]! - amps * z[j]!;
+  }
+  return true;
 }
 
 const AT = new Float64Array(3);
+
+/** Of what is allowed, the part by which one junction may be off unseen, and how far it may be followed for that. */
+const UNBENT = 3e-3;
+const MOST_STRAIGHT = 0.5 * THERMAL_VOLTS;
 
 /** By how much the devices are off the tangents at their solved voltages: amperes out of each node. */
 function bendings(
   { system, volts, junctionAmps, junctionSiemens, transistors, driven }: FactoredSolution,
   next: Float64Array,
   out: Float64Array,
+  allowed: number,
 ): void {
   const { junctions: j, bjts, mosfets, parameters: p } = system;
   out.fill(0);
@@ -139,12 +150,16 @@ function bendings(
     out[from] = out[from]! + amps;
     out[to] = out[to]! - amps;
   };
+  const least = UNBENT * allowed * THERMAL_VOLTS;
   for (let d = 0; d < j.count; d++) {
     const [a, k] = [j.a[d]!, j.k[d]!];
     const moved = next[a]! - next[k]! - (volts[a]! - volts[k]!);
-    if (moved < 1e-7 && moved > -1e-7) continue;
+    // Off its tangent by no more than its siemens over thermal volts times the square of the way.
+    if (moved * moved * junctionSiemens[d]! <= least && moved < MOST_STRAIGHT && moved > -MOST_STRAIGHT) continue;
     junctionAt(p, j.offset[d]!, next[a]! - next[k]!, AT);
-    flow(a, k, AT[0]! - junctionAmps[d]! - junctionSiemens[d]! * moved);
+    const amps = AT[0]! - junctionAmps[d]! - junctionSiemens[d]! * moved;
+    out[a] = out[a]! + amps;
+    out[k] = out[k]! - amps;
   }
   for (let i = 0; i < bjts.count; i++) {
     const [c, b, e] = [bjts.pins[3 * i]!, bjts.pins[3 * i + 1]!, bjts.pins[3 * i + 2]!];

@@ -1,6 +1,14 @@
+/** The most conductances that may be added at once: with more of them a solve is quicker. */
+export const MOST_BRANCHES = 6;
+
 /** Buffers for one component; their contents have no meaning between calls. */
 export interface NearbyRoom {
+  /** Of each added branch its ends, and the volts that an ampere through it makes. */
+  readonly ends: Int32Array;
   readonly columns: Float64Array[];
+  readonly matrix: Float64Array;
+  readonly pivots: Int32Array;
+  readonly through: Float64Array;
   readonly linear: Float64Array;
   readonly bent: Float64Array;
   readonly bentBefore: Float64Array;
@@ -8,5 +16,14 @@ export interface NearbyRoom {
 
 export function nearbyRoom(size: number): NearbyRoom {
   const buffer = (): Float64Array => new Float64Array(size);
-  return { columns: [], linear: buffer(), bent: buffer(), bentBefore: buffer() };
+  return {
+    ends: new Int32Array(2 * MOST_BRANCHES),
+    columns: [],
+    matrix: new Float64Array(MOST_BRANCHES * MOST_BRANCHES),
+    pivots: new Int32Array(MOST_BRANCHES),
+    through: new Float64Array(MOST_BRANCHES),
+    linear: buffer(),
+    bent: buffer(),
+    bentBefore: buffer(),
+  };
 }

@@ -24,7 +24,8 @@ export function newton(
   const { volts, values, residual, step: delta } = work;
   let worst = 0;
   for (let step = 0; step < MOST_STEPS; step++) {
-    const limited = assemble(system, stimulus, shunt, LOOSE * share * leadAmps(system, stimulus));
+    const looseAmps = LOOSE * share * leadAmps(system, stimulus);
+    const limited = assemble(system, stimulus, shunt, looseAmps);
     system.factored = false;
     const quick = share > 0 && stimulus.passive;
     if (quick && !limited && readingSettled(system, stimulus, share)) return -1;
@@ -34,6 +35,11 @@ export function newton(
       if (worst < 0 && !limited) return -1;
     }
     const failed = factor(system);
+    // The factors stand where the matrix was: that is made once more.
+    if (failed >= 0) {
+      assemble(system, stimulus, shunt, looseAmps);
+      system.factored = false;
+    }
     for (let i = 0; i < size; i++) delta[i] = -residual[i]!;
     if (failed < 0) solveSparse(pattern, values, delta);
     else if (!solveByPivoting(system)) return failed;
@@ -64,8 +70,6 @@ export function linearise({ work: { volts }, junctions, bjts, parameters }: Comp
 export function factor(system: ComponentSystem): number {
   if (system.factored) return -1;
   const { work, pattern } = system;
-  work.assembled.set(work.values);
-  work.excessKept.set(work.excess);
   system.factored = true;
   return factorSparse(pattern, work.values, work.excess);
 }
@@ -119,17 +123,17 @@ function worstNode(system: ComponentSystem, stimulus: Stimulus): number {
   return worst;
 }
 
-/** Falls back on a dense factorisation with pivoting when the static order met a vanishing pivot. */
+/** Falls back on a dense factorisation with pivoting, of the matrix as assembled, when the static order met a vanishing pivot. */
 function solveByPivoting(system: ComponentSystem): boolean {
   const { size: n, pattern, work } = system;
   const dense = new Float64Array(n * n);
   for (let i = 0; i < n; i++) {
-    dense[i * n + i] = work.excessKept[i]!;
+    dense[i * n + i] = work.excess[i]!;
     for (let j = 0; j < n; j++) {
       const slot = i === j ? -1 : pattern.slotOf(i, j);
       if (slot < 0) continue;
-      dense[i * n + j] = work.assembled[slot]!;
-      dense[i * n + i] = dense[i * n + i]! - work.assembled[slot]!;
+      dense[i * n + j] = work.values[slot]!;
+      dense[i * n + i] = dense[i * n + i]! - work.values[slot]!;
     }
   }
   const pivots = new Int32Array(n);

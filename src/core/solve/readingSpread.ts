@@ -1,3 +1,4 @@
+import { RESISTOR } from '../device';
 import type { ComponentSystem } from './componentSystem';
 import { evaluateAt } from './deviceFlows';
 
@@ -13,14 +14,16 @@ export function spreadEffects(system: ComponentSystem, adjoint: Float64Array, le
   const { volts, effects } = system.work;
   effects.fill(0);
   for (let d = 0; d < system.devices.length; d++) {
-    const { sigmas, draws } = system.devices[d]!;
+    const { model, at, sigmas, draws } = system.devices[d]!;
     const nodes = system.terminals[d]!;
     if (nodes.length === 2) {
       // What goes in at one end comes out at the other.
       const [a, b] = [nodes[0]!, nodes[1]!];
       if (volts[a] === volts[b]) continue;
       if (mostAmps > 0 && Math.abs(adjoint[a]! - adjoint[b]!) * mostAmps * sigmas[0]! <= least) continue;
-      const effect = (adjoint[a]! - adjoint[b]!) * evaluateAt(system, d).flowByLog[0]! * sigmas[0]!;
+      const flowByLog =
+        model === RESISTOR ? (volts[b]! - volts[a]!) / system.parameters[at]! : evaluateAt(system, d).flowByLog[0]!;
+      const effect = (adjoint[a]! - adjoint[b]!) * flowByLog * sigmas[0]!;
       effects[draws[0]!] = effects[draws[0]!]! + effect;
       continue;
     }
