@@ -3,7 +3,7 @@ import type { Board } from '@/core/circuit';
 import { partFigure } from '@/core/part';
 import type { Part } from '@/core/part';
 import { readBoard, solverFor } from '@/core/meter';
-import { seededRandom } from '@/core/quantity';
+import { gaussian, seededRandom } from '@/core/quantity';
 import { ProbeSearch, pinType, typicalAffinity } from '@/core/trace';
 
 /** Touches per pin of tracing one board, by our proposals and by the fixed ways. */
@@ -14,7 +14,7 @@ export interface TouchCount {
   readonly allPairs: number;
   readonly representatives: number;
   readonly guesswork: number;
-  /** Pairs of groups that are one net and were left unasked. */
+  /** Pairs of groups that are one net and were not found to be. */
   readonly missed: number;
 }
 
@@ -61,6 +61,33 @@ function continuityOf(board: Board): Meter {
   };
 }
 
+type DiodeTest = (reference: string, net: string, red: boolean) => number;
+
+/** Below this a diode test is a beep: continuity is asked. */
+const LOW_VOLTS = 0.03;
+/** How far one meter is from itself when it reads one place twice, one sigma: a share of the figure, and volts. */
+const AGAIN_SHARE = 0.002;
+const AGAIN_VOLTS = 0.0015;
+
+/** The meter's diode test from a reference, as it comes out each time anew. */
+function diodeTestOf(board: Board, random: () => number): DiodeTest {
+  const solver = solverFor(board, []);
+  const known = new Map<string, number>();
+  return (reference, net, red) => {
+    const [a, b] = red ? [reference, net] : [net, reference];
+    const key = `${netKey(a)} ${netKey(b)}`;
+    let volts = known.get(key);
+    if (volts === undefined) {
+      const read = netKey(a) === netKey(b) ? null : readBoard(board, solver, 'diode', a, b);
+      volts = read === null ? 0 : read.ok && read.value.reading.kind === 'figure' ? read.value.reading.value : Infinity;
+      known.set(key, volts);
+    }
+    return volts < LOW_VOLTS || volts === Infinity
+      ? volts
+      : volts * (1 + AGAIN_SHARE * gaussian(random)) + AGAIN_VOLTS * gaussian(random);
+  };
+}
+
 function oneOrder(board: Board, meter: Meter, seed: number): TouchCount {
   const random = seededRandom(seed);
   const pins: Pin[] = board.parts
@@ -88,7 +115,7 @@ function oneOrder(board: Board, meter: Meter, seed: number): TouchCount {
   for (const p of pins) sizes.set(netKey(p.net), (sizes.get(netKey(p.net)) ?? 0) + 1);
   const ordered = [...sizes.values()].sort((x, y) => y - x);
   const guesswork = ordered.reduce((sum, size, i) => sum + (size / pins.length) * (i + 1), 0);
-  const ours = followProposals(board, pins, meter);
+  const ours = followProposals(board, pins, meter, diodeTestOf(board, random));
   return {
     pins: pins.length,
     nets: sizes.size,
@@ -124,7 +151,12 @@ function isLow(part: Part): boolean {
   return part.kind === 'resistor' && part.value <= RESIDUAL_OHMS;
 }
 
-function followProposals(board: Board, given: readonly Pin[], meter: Meter): { touches: number; missed: number } {
+function followProposals(
+  board: Board,
+  given: readonly Pin[],
+  meter: Meter,
+  diodeTest: DiodeTest,
+): { touches: number; missed: number } {
   const pins = [...given];
   const search = new ProbeSearch(pins, typicalAffinity());
   let touches = 0;
@@ -143,7 +175,18 @@ function followProposals(board: Board, given: readonly Pin[], meter: Meter): { t
     return { joined, ohms };
   };
   const untouched = (pin: number): boolean => pins.every((_, i) => i === pin || search.group(i) !== search.group(pin));
-  for (let proposal = search.next(LEAST); proposal; proposal = search.next(LEAST)) {
+  for (;;) {
+    const reading = search.nextReading();
+    if (reading) {
+      const { reference, pin } = reading;
+      const volts = diodeTest(pins[reference.pin]!.net, pins[pin]!.net, reference.red);
+      touches++;
+      search.read(reference, pin, volts);
+      if (volts < LOW_VOLTS) ask(reference.pin, pin);
+      continue;
+    }
+    const proposal = search.next();
+    if (!proposal) break;
     const { a, b } = proposal;
     const { joined, ohms } = ask(a, b);
     if (joined || ohms > 600) continue;
@@ -167,9 +210,6 @@ function followProposals(board: Board, given: readonly Pin[], meter: Meter): { t
   const missed = [...groups.values()].reduce((sum, g) => sum + g.size - 1, 0);
   return { touches, missed };
 }
-
-/** Below this score two groups of several pins are left unasked. */
-const LEAST = -1.5;
 
 /** The fixed way: each pin in turn against one pin of each known net, the largest net first. */
 function representatives(board: Board, pins: readonly Pin[], meter: Meter): number {

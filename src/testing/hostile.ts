@@ -41,6 +41,8 @@ export const ODD_WORDS = [
   '-/-',
   '-~-',
   '-4k7-',
+  '-0.62V-',
+  '-OL-',
 ] as const;
 const NAMES = [
   'R1',
@@ -141,7 +143,7 @@ export function hostileShorthand(seed: number): readonly string[] {
   const line = (): string => {
     switch (Math.floor(random() * 9)) {
       case 0:
-        return `${oddOr(random, ['R1.2', 'C2.1', 'VCC'])} ${oddOr(random, ['--', '-/-', '-~-', '-4k7-'])} ${oddOr(random, ['U9.1', 'GND'])}`;
+        return `${oddOr(random, ['R1.2', 'C2.1', 'VCC'])} ${oddOr(random, ['--', '-/-', '-~-', '-4k7-', '-0.62V-', '-OL-'])} ${oddOr(random, ['U9.1', 'GND'])}`;
       case 1:
         return `net ${oddOr(random, NETS)} is ${oddOr(random, NETS)}`;
       case 2:

@@ -104,6 +104,7 @@ function factTouches(fact: Fact, part: (ref: string) => void, spot: (s: Spot) =>
     case 'low-path':
     case 'not-joined':
     case 'reads':
+    case 'drops':
       fact.spots.forEach(spot);
       return;
     case 'rename':

@@ -1,5 +1,6 @@
 import { partFigure } from '../part';
 import type { Part } from '../part';
+import { mayBeOneNet } from './referenceReadings';
 import { pinNode, spotNode } from './traceState';
 import type { TraceEntry, TraceState } from './traceState';
 import { spotText } from './fact';
@@ -25,7 +26,10 @@ const RESIDUAL_OHMS = 0.3;
 /** From here on a reading between two points shows that they are two nets. */
 const APART_OHMS = 2;
 
-type Check = Extract<Fact, { kind: 'low-path' | 'not-joined' | 'reads' }>;
+/** A diode test that shows no more than this is a beep as well. */
+export const BEEP_VOLTS = 0.03;
+
+type Check = Extract<Fact, { kind: 'low-path' | 'not-joined' | 'reads' | 'drops' }>;
 
 /**
  * Settles beeps and ohms: what becomes joined, what stays open and what contradicts.
@@ -38,17 +42,19 @@ export function settleContinuity(
   entries: readonly TraceEntry[],
 ): { readonly contradictions: readonly Contradiction[]; readonly questions: readonly OpenQuestion[] } {
   const checks = entries.flatMap(({ id, fact }) =>
-    fact.kind === 'low-path' || fact.kind === 'not-joined' || fact.kind === 'reads' ? [{ id, fact }] : [],
+    fact.kind === 'low-path' || fact.kind === 'not-joined' || fact.kind === 'reads' || fact.kind === 'drops'
+      ? [{ id, fact }]
+      : [],
   );
   const questions: OpenQuestion[] = [];
   const low = lowParts(state);
+  let mayBeOne = sayingWhatMayBeOne(state, checks);
   for (const { id, fact } of checks) {
-    const limit =
-      fact.kind === 'low-path' ? BEEP_OHMS : fact.kind === 'reads' && fact.ohms <= RESIDUAL_OHMS ? RESIDUAL_OHMS : null;
+    const limit = lowLimit(fact);
     if (limit === null) continue;
     const [a, b] = nodesOf(state, fact);
     if (state.joins.joined(a, b)) continue;
-    const carriers = carriersBetween(state, low, a, b, limit);
+    const carriers = carriersBetween(state, low, a, b, limit, mayBeOne);
     if (carriers.known) continue;
     if (carriers.possible.length > 0) {
       const words = `${spotText(fact.spots[0])} to ${spotText(fact.spots[1])}`;
@@ -57,17 +63,15 @@ export function settleContinuity(
         parts: carriers.possible,
         sentence: `${words} is a low path, but ${carriers.possible.slice(0, 3).join(', ')} may carry it: read the ohms, or lift a leg.`,
       });
-    } else state.joins.add({ a, b, fact: id });
+    } else {
+      state.joins.add({ a, b, fact: id });
+      mayBeOne = sayingWhatMayBeOne(state, checks);
+    }
   }
   const contradictions: Contradiction[] = [];
   for (const { id, fact } of checks) {
     const [a, b] = nodesOf(state, fact);
-    const says =
-      fact.kind === 'not-joined'
-        ? 'were checked and are not joined'
-        : fact.kind === 'reads' && fact.ohms > APART_OHMS
-          ? `read ${fact.ohms} Ω`
-          : null;
+    const says = apartWords(fact);
     if (says === null || !state.joins.joined(a, b)) continue;
     const chain = state.joins.chain(a, b);
     contradictions.push({
@@ -76,6 +80,20 @@ export function settleContinuity(
     });
   }
   return { contradictions, questions };
+}
+
+/** The ohms of a part that may be what a low path went through; null for what is none. */
+function lowLimit(fact: Check): number | null {
+  if (fact.kind === 'low-path' || (fact.kind === 'drops' && (fact.volts ?? Infinity) <= BEEP_VOLTS)) return BEEP_OHMS;
+  return fact.kind === 'reads' && fact.ohms <= RESIDUAL_OHMS ? RESIDUAL_OHMS : null;
+}
+
+/** What a check says against its places being one net; null where it says nothing. */
+function apartWords(fact: Check): string | null {
+  if (fact.kind === 'not-joined') return 'were checked and are not joined';
+  if (fact.kind === 'reads') return fact.ohms > APART_OHMS ? `read ${fact.ohms} Ω` : null;
+  if (fact.kind === 'low-path' || (fact.volts ?? Infinity) <= BEEP_VOLTS) return null;
+  return `read ${fact.volts === null ? 'OL' : `${fact.volts} V`} by diode test`;
 }
 
 function nodesOf(state: TraceState, fact: Check): readonly [string, string] {
@@ -124,6 +142,7 @@ function carriersBetween(
   a: string,
   b: string,
   limit: number,
+  mayBeOne: (x: string, y: string) => boolean,
 ): { readonly known: boolean; readonly possible: readonly string[] } {
   const low = all.filter((l) => l.ohms <= limit);
   // What is joined is one place; a node without joins is a place of its own.
@@ -139,11 +158,37 @@ function carriersBetween(
     if (here === place(b)) return { known: true, possible: [] };
     for (const there of next.get(here) ?? []) reached.add(there);
   }
-  const open = (node: string): boolean => state.joins.component(node) === null;
-  const at = (node: string, spot: string): boolean => state.joins.joined(node, spot);
   const possible = low.filter(
-    ({ ends: [x, y] }) =>
-      (open(x) && open(y)) || (open(x) && (at(y, a) || at(y, b))) || (open(y) && (at(x, a) || at(x, b))),
+    ({ ends: [x, y] }) => (mayBeOne(x, a) && mayBeOne(y, b)) || (mayBeOne(y, a) && mayBeOne(x, b)),
   );
   return { known: false, possible: possible.map((l) => l.part.ref) };
+}
+
+/**
+ * Whether two nodes may yet turn out to be one net: not where both are nets with names, where a check parts them, or where
+ * they read differently by diode test from one place.
+ */
+function sayingWhatMayBeOne(
+  state: TraceState,
+  checks: readonly { readonly fact: Check }[],
+): (x: string, y: string) => boolean {
+  const place = (node: string): string | number => state.joins.component(node) ?? node;
+  const named = new Set([...state.names.keys()].map((key) => place(`n ${key}`)));
+  const apart = new Map<string | number, Set<string | number>>();
+  const columns = new Map<string | number, Map<string | number, number>>();
+  for (const { fact } of checks) {
+    if (apartWords(fact) === null) continue;
+    const [a, b] = nodesOf(state, fact).map(place);
+    apart.set(a!, (apart.get(a!) ?? new Set()).add(b!));
+    if (fact.kind !== 'drops') continue;
+    columns.set(a!, (columns.get(a!) ?? new Map<string | number, number>()).set(b!, fact.volts ?? Infinity));
+  }
+  return (first, second) => {
+    const [x, y] = [place(first), place(second)];
+    if (x === y) return true;
+    if ((named.has(x) && named.has(y)) || apart.get(x)?.has(y) === true || apart.get(y)?.has(x) === true) return false;
+    return ![...columns.values()].some(
+      (read) => read.has(x) && read.has(y) && !mayBeOneNet(read.get(x)!, read.get(y)!),
+    );
+  };
 }

@@ -74,7 +74,7 @@ export function deriveBoard(base: Board, entries: readonly TraceEntry[]): Traced
   return { board, ...continuity, misfits, touches: entries.filter((e) => CHECKS.includes(e.fact.kind)).length };
 }
 
-const CHECKS: readonly Fact['kind'][] = ['joined', 'low-path', 'not-joined', 'reads'];
+const CHECKS: readonly Fact['kind'][] = ['joined', 'low-path', 'not-joined', 'reads', 'drops'];
 
 function apply(
   state: TraceState,
@@ -95,7 +95,8 @@ function apply(
     }
     case 'low-path':
     case 'not-joined':
-    case 'reads': {
+    case 'reads':
+    case 'drops': {
       const lost = fact.spots.find((s) => spotNode(state, s) === null);
       return lost ? noSpot(lost) : null;
     }

@@ -11,6 +11,7 @@ export type Spot =
  * part      a part with what is printed on it; `pins` null leaves its connections as they are.
  * joined    seen or measured as one net. low-path: a beep, which fuses and windings give as well.
  * reads     ohms between two places.
+ * drops     a diode test, red lead on the first place, black on the second: volts, null for overload.
  */
 export type Fact =
   | {
@@ -28,6 +29,7 @@ export type Fact =
   | { readonly kind: 'low-path'; readonly spots: readonly [Spot, Spot] }
   | { readonly kind: 'not-joined'; readonly spots: readonly [Spot, Spot] }
   | { readonly kind: 'reads'; readonly spots: readonly [Spot, Spot]; readonly ohms: number }
+  | { readonly kind: 'drops'; readonly spots: readonly [Spot, Spot]; readonly volts: number | null }
   | { readonly kind: 'rename'; readonly from: string; readonly to: string }
   | { readonly kind: 'split'; readonly net: string; readonly pins: readonly Spot[]; readonly to: string }
   | { readonly kind: 'drop'; readonly ref: string }

@@ -1,5 +1,6 @@
 export { Affinity, typicalAffinity } from './affinity';
 export type { Contradiction, OpenQuestion } from './continuity';
+export { BEEP_VOLTS } from './continuity';
 export { deriveBoard } from './deriveBoard';
 export type { Misfit, TracedBoard } from './deriveBoard';
 export type { TraceEntry } from './traceState';
@@ -9,6 +10,7 @@ export { KIND_WORDS, kindOfRef, pinCount } from './partWords';
 export { pinType } from './pinType';
 export { ProbeSearch } from './probeSearch';
 export type { Proposal, TracePin } from './probeSearch';
+export type { Reference } from './referenceReadings';
 export { findTwins } from './twins';
 export type { TwinSet } from './twins';
 export { readShorthand } from './readShorthand';

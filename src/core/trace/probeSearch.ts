@@ -1,5 +1,7 @@
 import { strongest } from './affinity';
 import type { Affinity } from './affinity';
+import { ReferenceReadings } from './referenceReadings';
+import type { Reference } from './referenceReadings';
 import { NET_CLASSES, netClass } from './netClass';
 import type { NetClass } from './netClass';
 
@@ -22,6 +24,14 @@ export interface Proposal {
   readonly score: number;
 }
 
+/** A pin is found by as many checks of pairs as a rule, however many it may be joined to. */
+const CHECKS_OF_A_PIN = 5;
+/** Groups that may be one net are read from so many references. */
+const MOST_REFERENCES = 4;
+/** A ground goes before all that is no ground. */
+const GROUND_MATES = 1e6;
+/** Pins to be found that are on a part of a net read something from there. */
+const OWN_PARTS_MATES = 100;
 /** How much the place of a part's other end counts beside the types of the pins. */
 const PLACE_WEIGHT = 0.4;
 /** Large groups count more than small ones. */
@@ -40,6 +50,7 @@ export class ProbeSearch {
   private readonly apart: Set<number>[];
   /** Sum of the lifts between the pins of two groups. */
   private readonly sums: Float64Array[];
+  private readonly readings = new ReferenceReadings();
   private readonly ofPart = new Map<number, number[]>();
   private readonly lifts = new Map<string, Float64Array>();
 
@@ -94,15 +105,117 @@ export class ProbeSearch {
     return placed.length > most ? [] : placed;
   }
 
+  /** Takes in what a pin reads by diode test with the other lead on a reference, volts; Infinity for overload. */
+  read(reference: Reference, pin: number, volts: number): void {
+    const group = this.group(pin);
+    const own = this.group(reference.pin);
+    for (const other of this.readings.take(reference, own, group, volts, (p) => this.group(p) === own))
+      this.part(group, other);
+  }
+
+  /**
+   * The pin to read next by diode test from a reference, while that parts more than asking pairs would: first every pin from
+   * the net that most pins are likely to be on, then those that may still be one net with many others from another reference.
+   */
+  nextReading(): { readonly reference: Reference; readonly pin: number } | null {
+    const live = this.members.flatMap((m, i) => (m.length > 0 ? [i] : []));
+    if (live.length < 2) return null;
+    const [first] = this.readings.references;
+    if (!first)
+      return this.checksLeft(live) > live.length
+        ? this.fromReference({ pin: this.likeliest(live), red: true }, live)
+        : null;
+    const unread = live.filter((g) => !this.readings.has(0, g));
+    if (unread.length > 0 && this.checksLeft(live) > unread.length) return this.fromReference(first, unread);
+    for (const like of this.unparted(live)) {
+      if (this.checksLeft(like) <= like.length) continue;
+      const tried = this.readings.references.filter((_, r) => like.some((g) => this.readings.has(r, g))).length;
+      // What was begun is gone through.
+      for (let r = 1; r < this.readings.references.length; r++) {
+        if (this.isAgain(r)) continue;
+        const left = like.filter((g) => !this.readings.has(r, g));
+        if (left.length > 0 && left.length < like.length) return this.fromReference(this.readings.references[r]!, left);
+      }
+      if (tried >= MOST_REFERENCES) continue;
+      const dark = like.every((g) => this.readings.volts(0, g) === Infinity);
+      if (dark) return this.fromReference({ pin: this.likeliest(like), red: true }, like);
+    }
+    return null;
+  }
+
+  /** Whether a reference turned out to be on the net of one before it. */
+  private isAgain(r: number): boolean {
+    const { pin, red } = this.readings.references[r]!;
+    return this.readings.references.slice(0, r).some((e) => e.red === red && this.group(e.pin) === this.group(pin));
+  }
+
+  private fromReference(
+    reference: Reference,
+    groups: readonly number[],
+  ): { readonly reference: Reference; readonly pin: number } | null {
+    const own = this.group(reference.pin);
+    const others = groups.filter((g) => g !== own);
+    // Pins that are on no net yet come first.
+    const group = others.find((g) => this.isAlone(g)) ?? others[0];
+    return group === undefined ? null : { reference, pin: this.members[group]![0]! };
+  }
+
+  /** The pin of some groups that is likely to have the most others on its net. */
+  private likeliest(groups: readonly number[]): number {
+    let best = groups[0]!;
+    let most = -1;
+    const types = (g: number): ReadonlySet<string> => new Set(this.members[g]!.map((i) => this.pins[i]!.type));
+    for (const g of groups) {
+      // Ground is known by sight, and much reads something from there.
+      let mates = netClass(types(g)) === 'ground' ? GROUND_MATES : 0;
+      const parts = new Set(this.members[g]!.map((i) => this.pins[i]!.part));
+      for (const part of parts) for (const i of this.ofPart.get(part)!) if (this.isAlone(i)) mates += OWN_PARTS_MATES;
+      for (const h of groups)
+        if (g !== h && !this.apart[g]!.has(h)) mates += Math.exp(Math.min(this.pairScore(g, h), 4));
+      if (mates > most) [best, most] = [g, mates];
+    }
+    return this.members[best]![0]!;
+  }
+
+  private isAlone(pin: number): boolean {
+    return this.members[this.group(pin)]!.length === 1;
+  }
+
+  /** About how many checks of pairs would settle some groups: a pin alone is soon found, of what has grown every pair is asked. */
+  private checksLeft(groups: readonly number[]): number {
+    let checks = 0;
+    for (const g of groups) {
+      const others = groups.filter((h) => h !== g && !this.apart[g]!.has(h));
+      checks += this.isAlone(g)
+        ? Math.min(others.length / 2, CHECKS_OF_A_PIN)
+        : others.filter((h) => !this.isAlone(h)).length / 2;
+    }
+    return checks;
+  }
+
+  /** Groups that hang together by pairs which may still be one net, the largest first. */
+  private unparted(live: readonly number[]): readonly (readonly number[])[] {
+    const left = new Set(live);
+    const sets: number[][] = [];
+    for (const start of live) {
+      if (!left.delete(start)) continue;
+      const set = [start];
+      for (const g of set)
+        for (const h of [...left].filter((h) => !this.apart[g]!.has(h))) {
+          set.push(h);
+          left.delete(h);
+        }
+      sets.push(set);
+    }
+    return sets.sort((a, b) => b.length - a.length);
+  }
+
   isApart(a: number, b: number): boolean {
     return this.apart[this.group(a)]!.has(this.group(b));
   }
 
-  /**
-   * The most promising check: of all pairs of groups not known to be apart the likeliest, with at least `least` as score.
-   * A pin that is still alone is never given up: dangling copper is rare.
-   */
-  next(least = -Infinity): Proposal | null {
+  /** The most promising check: of all pairs of groups not known to be apart the likeliest. */
+  next(): Proposal | null {
     const live = this.members.flatMap((m, i) => (m.length > 0 ? [i] : []));
     const { classes, means } = this.describe(live);
     const count = live.length;
@@ -126,7 +239,6 @@ export class ProbeSearch {
         const score = scores[x * count + y]!;
         if (score === -Infinity) continue;
         const [p, q] = [this.members[live[x]!]!, this.members[live[y]!]!];
-        if (score < least && p.length > 1 && q.length > 1) continue;
         // The share that this pair has among all that either side may still join.
         const value = score - RIVALS_WEIGHT * Math.min(Math.log(weight[x]!), Math.log(weight[y]!));
         if (value <= bestValue) continue;
@@ -182,6 +294,7 @@ export class ProbeSearch {
     this.members[keep]!.push(...this.members[gone]!);
     this.members[gone] = [];
     for (const other of this.apart[gone]!) this.part(keep, other);
+    for (const other of this.readings.join(keep, gone)) this.part(keep, other);
   }
 
   private part(p: number, q: number): void {

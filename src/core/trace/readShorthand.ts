@@ -5,15 +5,13 @@ import { NUMERIC_KEYS, netlistNumber, netlistText } from '../netlist';
 import { parseQuantity } from '../quantity';
 import { readDatasheet } from './datasheetWords';
 import type { Spot } from './fact';
+import { LINK, NET, readLink, readSpot } from './readLink';
 import { KIND_WORDS, kindOfRef, pinCount } from './partWords';
 import { PIN, REF, readRole, readSettled } from './settledWords';
 import { at, wrong } from './shorthandProblem';
 import type { Read } from './shorthandProblem';
 import { tokens } from './tokens';
 import type { Token } from './tokens';
-
-const NET = /^[^\s."=;:]{1,40}$/u;
-const LINK = /^-(-|\/-|~-|[^\s]+-)$/u;
 
 /**
  * Reads one line of the bench shorthand; null for a blank or a comment line.
@@ -65,58 +63,6 @@ export function readShorthand(line: string, strict = false): Read {
     if (facts) return facts;
   }
   return readPart(line, words.list, strict);
-}
-
-function readSpot(token: Token): Spot | null {
-  const pin = PIN.exec(token.text);
-  if (pin) return { kind: 'pin', ref: pin[1]!, pin: pin[2]! };
-  return NET.test(token.text) ? { kind: 'net', net: token.text } : null;
-}
-
-/** `A -- B`, `A -/- B`, `A -~- B`, `A -4k7- B`, and chains of `--`. */
-function readLink(line: string, list: readonly Token[]): Read {
-  const spots: Spot[] = [];
-  const links: Token[] = [];
-  for (const [i, token] of list.entries()) {
-    if (i % 2 === 1) {
-      if (!LINK.test(token.text))
-        return refuse(
-          at(
-            line,
-            token,
-            `“${token.text}” does not link two places.`,
-            'Write -- joined, -/- not joined, -~- a beep, or -4k7- for what it reads.',
-          ),
-        );
-      links.push(token);
-      continue;
-    }
-    const spot = readSpot(token);
-    if (!spot)
-      return refuse(
-        at(line, token, `“${token.text}” is neither a pin nor a net.`, 'Write a pin as R7.2 and a net as VCC.'),
-      );
-    spots.push(spot);
-  }
-  const [link, ...more] = links;
-  if (spots.length !== links.length + 1 || !link)
-    return refuse(at(line, undefined, 'The second place is missing.', 'Write it like R7.2 -- U1.5.'));
-  if (link.text === '--') {
-    const odd = more.find((m) => m.text !== '--');
-    return odd
-      ? refuse(at(line, odd, 'A chain is of -- alone.', 'Put the other fact on a line of its own.'))
-      : ok({ kind: 'joined', spots });
-  }
-  if (more.length > 0)
-    return refuse(at(line, more[0], 'One such fact a line.', 'Put the second on a line of its own.'));
-  const pair = spots as [Spot, Spot];
-  if (link.text === '-/-') return ok({ kind: 'not-joined', spots: pair });
-  if (link.text === '-~-') return ok({ kind: 'low-path', spots: pair });
-  const figure = parseQuantity(link.text.slice(1, -1));
-  const unit = figure.ok ? figure.value.unit : null;
-  if (!figure.ok || figure.value.value < 0 || (unit !== null && unit !== 'ohm'))
-    return refuse(at(line, link, `“${link.text.slice(1, -1)}” is no figure in ohms.`, 'Write it like -4k7- or -0.2-.'));
-  return ok({ kind: 'reads', spots: pair, ohms: figure.value.value });
 }
 
 function readRename(line: string, [, from, is, to, extra]: readonly Token[]): Read {

@@ -6,6 +6,7 @@ import { findPart, netKey } from '../circuit';
 import type { Board } from '../circuit';
 import { readNetlist, writeNetlist } from '../netlist';
 import { recogniseStages } from '../stages';
+import { mayBeOneNet } from './referenceReadings';
 import { ProbeSearch, deriveBoard, findTwins, kindOfRef, pinType, readShorthand, typicalAffinity } from '.';
 import type { Fact, TracedBoard } from '.';
 
@@ -111,7 +112,8 @@ describe('the shorthand', () => {
     ['R7 4k7 VCC', ' '],
     ['R7.2 -~4k7- GND', '-~4k7-'],
     ['R7.2 -xx- GND', '-xx-'],
-    ['R7.2 -5V- GND', '-5V-'],
+    ['R7.2 -15V- GND', '-15V-'],
+    ['R7.2 -3mA- GND', '-3mA-'],
     ['A -- B -/- C', '-/-'],
     ['drop', ' '],
     ['stage R7 spaceship', 'spaceship'],
@@ -390,12 +392,85 @@ describe('next to probe', () => {
     expect(search.resistorsBetween(6, 9, 22)).toEqual([[1, 0]]);
   });
 
-  test('tracing the lamp supply takes at most half the touches of one representative a net', () => {
-    const count = touchesPerPin(exampleBoard('lamp-supply-24v'), [1]);
-    expect(count.ours / count.representatives).toBeLessThanOrEqual(0.5);
-    expect(count.ours).toBeLessThan(count.guesswork);
-    expect(count.missed).toBeLessThanOrEqual(2);
+  test.each(['lamp-supply-24v', 'shelf-lamp-led', 'kiln-relay-25a'])(
+    'tracing %s: under half the touches of one representative a net, and no net is left in two pieces',
+    (name) => {
+      const count = touchesPerPin(exampleBoard(name), [1]);
+      expect(count.ours / count.representatives).toBeLessThanOrEqual(0.5);
+      expect(count.ours).toBeLessThan(count.guesswork / 2 + 1);
+      expect(count.missed).toBe(0);
+    },
+  );
+
+  test('what reads differently from one reference is two nets, whatever grows of it; what reads alike may be one', () => {
+    const { board } = trace('R1 22R ? ?', 'R2 47R ? ?', 'R3 47R ? ?', 'U1 KV51 ? ?', 'M1 9N65 ? ? ?');
+    const search = new ProbeSearch(pinsOf(board), typicalAffinity());
+    const reference = { pin: 6, red: true };
+    [
+      [0, 0.55],
+      [2, 0.556],
+      [4, 0.71],
+      [8, Infinity],
+      [9, Infinity],
+      [10, NaN],
+    ].forEach(([pin, volts]) => search.read(reference, pin!, volts!));
+    expect(search.isApart(0, 2)).toBe(false);
+    expect(search.isApart(0, 4)).toBe(true);
+    expect(search.isApart(0, 8)).toBe(true);
+    expect(search.isApart(8, 9)).toBe(false);
+    expect(search.isApart(6, 8)).toBe(true);
+    expect(search.isApart(10, 4)).toBe(false);
+    // What one of two had read holds for both once they are joined.
+    search.take(5, 2, 'joined');
+    expect(search.isApart(5, 4)).toBe(true);
+    expect(search.isApart(5, 0)).toBe(false);
+    // The other way round the same pins may read anything.
+    search.read({ pin: 6, red: false }, 5, 0.62);
+    search.read({ pin: 6, red: false }, 0, 1.1);
+    expect(search.isApart(5, 0)).toBe(true);
   });
+
+  test.each([
+    [0.55, 0.556, true],
+    [0.55, 0.58, false],
+    [Infinity, Infinity, true],
+    [2.45, Infinity, true],
+    [1.9, Infinity, false],
+    [NaN, 0.4, true],
+  ])('%s V and %s V may be read twice on one net: %s', (a, b, may) => {
+    expect(mayBeOneNet(a, b)).toBe(may);
+    expect(mayBeOneNet(b, a)).toBe(may);
+  });
+
+  test('readings come to an end where two references turn out to be one net', () => {
+    const board = exampleBoard('kiln-relay-25a');
+    const pins = pinsOf(board);
+    const search = new ProbeSearch(pins, typicalAffinity());
+    const first = search.nextReading()!;
+    const mate = pins.findIndex((p, i) => i !== first.reference.pin && p.part !== pins[first.reference.pin]!.part);
+    search.read({ pin: mate, red: true }, first.pin, 0.4);
+    search.take(mate, first.reference.pin, 'joined');
+    let readings = 0;
+    for (let next = search.nextReading(); next; next = search.nextReading()) {
+      search.read(next.reference, next.pin, Infinity);
+      if (++readings > 10 * pins.length) throw new Error('no end');
+    }
+    expect(readings).toBeGreaterThan(pins.length / 2);
+  });
+});
+
+test('a diode test: overload and volts part, next to nothing is a beep, and disagreement is named', () => {
+  expect(fact('HV- -0.55V- U1.3')).toMatchObject({ kind: 'drops', volts: 0.55 });
+  expect(fact('HV- -550mV- U1.3')).toMatchObject({ kind: 'drops', volts: 0.55 });
+  expect(fact('HV- -ol- U1.3')).toMatchObject({ kind: 'drops', volts: null });
+  const parts = ['R1 22k A ?', 'R2 47k B ?'];
+  expect(nets(trace(...parts, 'R1.2 -0.001V- R2.2'), 'R2')).toBe('B R1.2');
+  expect(trace(...parts, 'F2 T2A ? ?', 'R1.2 -0.001V- R2.2').questions).toHaveLength(1);
+  expect(nets(trace(...parts, 'R1.2 -0.62V- R2.2'), 'R2')).toBe('B R2.2');
+  const { contradictions } = trace(...parts, 'R1.2 -- R2.2', 'R1.2 -OL- R2.2');
+  expect(contradictions).toHaveLength(1);
+  expect(contradictions[0]!.sentence).toMatch(/read OL by diode test, yet/u);
+  expect(trace(...parts, 'R1.2 -- R2.2', 'R1.2 -0.4V- R2.2').contradictions[0]!.sentence).toMatch(/read 0.4 V/u);
 });
 
 test('the page of the shorthand shows lines that can be read', () => {

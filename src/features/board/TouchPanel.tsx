@@ -1,28 +1,42 @@
 'use client';
-import { MoveHorizontal } from 'lucide-react';
-import { useMemo, useRef, useState } from 'react';
+import { MoveHorizontal, MoveRight } from 'lucide-react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import type { KeyboardEvent } from 'react';
 import { parseQuantity } from '@/core/quantity';
-import { useJob } from '@/features/job/JobContext';
+import { goesOnWithoutProof } from '@/core/job';
+import { useJob, useStanding } from '@/features/job/JobContext';
 import { Button } from '@/ui/Button';
+import { Notice } from '@/ui/Notice';
 import { useLitFocus } from '@/ui/useLitFocus';
 import { Disagreements } from './ShorthandPanel';
 import { followed, nextTouch } from './touchSearch';
+import type { TouchProposal } from './touchSearch';
 
-/** Touch mode: two places named, yes, no or ohms, and on to the next. */
+/** The most that a meter shows by diode test, volts. */
+const MOST_VOLTS = 4;
+
+/** Touch mode: two places named, what the meter says, and on to the next. */
 export function TouchPanel() {
   const { active, addLine, lines } = useJob();
+  const { progress: standing, now } = useStanding();
   const { board, entries, trace, id } = active;
   const [skipped, setSkipped] = useState<ReadonlySet<string>>(new Set());
   const [text, setText] = useState('');
   const [trouble, setTrouble] = useState('');
   const field = useLitFocus<HTMLInputElement>(true);
+  // A click on the tab keeps the focus for itself: the field takes it a frame later.
+  useEffect(() => {
+    const frame = requestAnimationFrame(() => field.current?.focus());
+    return () => cancelAnimationFrame(frame);
+  }, [field]);
   const last = useRef<string[]>([]);
   const proposal = useMemo(() => nextTouch(board, entries, skipped), [board, entries, skipped]);
   const progress = useMemo(() => followed(board), [board]);
+  const diode = proposal?.kind === 'diode';
   const answer = (link: string): void => {
     if (!proposal) return;
-    const line = `${proposal.spots[0]} ${link} ${proposal.spots[1]}`;
+    const [first, second] = proposal.resting === 'red' ? proposal.spots : [...proposal.spots].reverse();
+    const line = `${first} ${link} ${second}`;
     last.current.push(line);
     setText('');
     setTrouble('');
@@ -39,7 +53,8 @@ export function TouchPanel() {
   const onKey = (event: KeyboardEvent): void => {
     const acts: Readonly<Record<string, () => void>> = {
       y: () => answer('-~-'),
-      n: () => answer('-/-'),
+      n: () => answer(diode ? '-OL-' : '-/-'),
+      ...(diode ? { o: () => answer('-OL-') } : {}),
       s: skip,
       u: undo,
     };
@@ -50,40 +65,46 @@ export function TouchPanel() {
     } else if (event.key === 'Enter' && text.trim() !== '') {
       event.preventDefault();
       const read = parseQuantity(text);
-      if (!read.ok || read.value.value < 0) setTrouble('Ohms like 0.2, 22 or 4k7.');
+      const figure = read.ok && read.value.value >= 0 ? read.value : null;
+      if (diode) {
+        if (figure && (figure.unit ?? 'V') === 'V' && figure.value <= MOST_VOLTS) answer(`-${figure.value}V-`);
+        else setTrouble('Volts as the diode test shows them, like 0.55; o for OL.');
+      } else if (!figure) setTrouble('Ohms like 0.2, 22 or 4k7.');
       else answer(`-${text.trim().replace(/\s+|Ω/gu, '')}-`);
     }
   };
   return (
     <div className="flex flex-col gap-3">
+      {proposal && !standing.hazard.meterSafe && !goesOnWithoutProof(lines, now) && (
+        <Notice kind="caution">
+          Not proved empty. {standing.hazard.reason} Volts on a capacitor kill a meter in continuity and diode test.
+        </Notice>
+      )}
       {proposal ? (
         <section aria-label="Next check" aria-live="polite" className="border border-line bg-raised p-4">
-          <p className="text-sm text-faint">Touch both, does it beep?</p>
-          <div className="mt-1 grid grid-cols-[1fr_auto_1fr] items-center gap-4">
-            {proposal.places.map((place, i) => (
-              <div key={i} className={i === 1 ? 'order-3' : ''}>
-                <p className="text-2xl leading-tight font-bold">{place}</p>
-                <p className="figure text-sm text-faint">{proposal.spots[i]}</p>
-              </div>
-            ))}
-            <MoveHorizontal aria-hidden className="order-2 size-7 text-faint" />
-          </div>
+          <Places proposal={proposal} />
           <div className="mt-4 flex flex-wrap items-center gap-2">
             <input
               ref={field}
-              aria-label="Yes, no or ohms"
+              aria-label={diode ? 'Volts by diode test' : 'Yes, no or ohms'}
               value={text}
               onChange={(e) => setText(e.target.value)}
               onKeyDown={onKey}
-              placeholder="y  n  or ohms"
+              placeholder={diode ? 'volts, o for OL' : 'y  n  or ohms'}
               className="figure w-64 rounded-sm border-2 border-slate bg-ground px-2 py-1 text-2xl placeholder:text-faint"
             />
             <Button onClick={() => answer('-~-')}>
               Beeps <kbd className="figure text-faint">y</kbd>
             </Button>
-            <Button onClick={() => answer('-/-')}>
-              Silent <kbd className="figure text-faint">n</kbd>
-            </Button>
+            {diode ? (
+              <Button onClick={() => answer('-OL-')}>
+                OL <kbd className="figure text-faint">o</kbd>
+              </Button>
+            ) : (
+              <Button onClick={() => answer('-/-')}>
+                Silent <kbd className="figure text-faint">n</kbd>
+              </Button>
+            )}
             <Button onClick={skip}>
               Cannot reach <kbd className="figure text-faint">s</kbd>
             </Button>
@@ -106,6 +127,57 @@ export function TouchPanel() {
         <span className="figure text-ink">{trace.touches}</span> touches so far
       </p>
       <Disagreements />
+    </div>
+  );
+}
+
+const LEADS = { red: { word: 'Red', sign: '◆', look: 'text-oxide' }, black: { word: 'Black', sign: '●', look: '' } };
+
+/** Where the leads go: both for a beep; for the diode test the one that rests, and the one that moves. */
+function Places({ proposal }: { proposal: TouchProposal }) {
+  const { kind, places, spots, resting } = proposal;
+  if (kind === 'beep')
+    return (
+      <>
+        <p className="text-sm text-faint">Continuity: touch both, does it beep?</p>
+        <div className="mt-1 grid grid-cols-[1fr_auto_1fr] items-center gap-4">
+          <Place place={places[0]} spot={spots[0]} />
+          <MoveHorizontal aria-hidden className="size-7 text-faint" />
+          <Place place={places[1]} spot={spots[1]} />
+        </div>
+      </>
+    );
+  const [rests, moves] = resting === 'red' ? [LEADS.red, LEADS.black] : [LEADS.black, LEADS.red];
+  return (
+    <>
+      <p className="text-sm text-faint">
+        Diode test, one lead clipped: what reads differently from there is another net
+      </p>
+      <div className="mt-1 grid grid-cols-[1fr_auto_2fr] items-end gap-4">
+        <div>
+          <p className={`text-sm font-semibold ${rests.look}`}>
+            <span aria-hidden>{rests.sign}</span> {rests.word} rests on
+          </p>
+          <p className="text-lg leading-tight">{places[0]}</p>
+          <p className="figure text-sm text-faint">{spots[0]}</p>
+        </div>
+        <MoveRight aria-hidden className="mb-4 size-7 text-faint" />
+        <div>
+          <p className={`text-sm font-semibold ${moves.look}`}>
+            <span aria-hidden>{moves.sign}</span> {moves.word} on
+          </p>
+          <Place place={places[1]} spot={spots[1]} />
+        </div>
+      </div>
+    </>
+  );
+}
+
+function Place({ place, spot }: { place: string; spot: string }) {
+  return (
+    <div>
+      <p className="text-2xl leading-tight font-bold">{place}</p>
+      <p className="figure text-sm text-faint">{spot}</p>
     </div>
   );
 }

@@ -1,17 +1,25 @@
 import { netKey, pinNames, placesOnNet } from '@/core/circuit';
 import type { Board } from '@/core/circuit';
 import { ProbeSearch, pinType, typicalAffinity } from '@/core/trace';
-import type { Spot, TraceEntry } from '@/core/trace';
+import type { Reference, Spot, TraceEntry } from '@/core/trace';
 
-/** The check proposed next: two spots with their places in words. */
+/**
+ * The check proposed next: two spots with their places in words.
+ *
+ * beep    whether both are one net.
+ * diode   the diode test of the second, the first being a reference on which one lead rests: the red one or the black.
+ */
 export interface TouchProposal {
   readonly key: string;
+  readonly kind: 'beep' | 'diode';
   readonly spots: readonly [string, string];
   readonly places: readonly [string, string];
+  readonly resting: 'red' | 'black';
 }
 
 /**
- * What to touch next while tracing: of all pairs with a pin not followed yet, the likeliest to be one net.
+ * What to touch next while tracing. With many pins not followed yet: the diode test of one after the other from a reference,
+ * since what reads differently is no one net; then of all pairs that are left the likeliest to be one.
  *
  * skipped  keys of proposals that were put aside.
  */
@@ -47,8 +55,8 @@ export function nextTouch(
     else search.take(first, i, 'joined');
   });
   const open = (i: number): boolean => pins.filter((p) => netKey(p.net) === netKey(pins[i]!.net)).length === 1;
-  // Nets that were followed are taken to be different ones.
-  const settled = [...firstOf.values()].filter((i) => !open(i));
+  // Nets that someone gave names are different ones; what touches joined may yet grow together.
+  const settled = [...firstOf.values()].filter((i) => !open(i) && !pins[i]!.net.includes('.'));
   settled.forEach((i, k) => settled.slice(0, k).forEach((j) => search.take(i, j, 'apart')));
   const indexOf = (spot: Spot): number | undefined => {
     if (spot.kind === 'net') return firstOf.get(netKey(spot.net));
@@ -59,20 +67,93 @@ export function nextTouch(
     return pins.findIndex((p) => p.ref === part.ref && p.pin === pin);
   };
   for (const { fact } of entries) {
-    const apart = fact.kind === 'not-joined' || fact.kind === 'low-path' || (fact.kind === 'reads' && fact.ohms > 0.3);
-    if (!apart || !('spots' in fact)) continue;
+    // What was checked is not asked again: a low path that a part may carry is a question of its own.
+    const checked = ['not-joined', 'low-path', 'drops', 'reads'].includes(fact.kind);
+    if (!checked || !('spots' in fact)) continue;
     const [a, b] = fact.spots.map(indexOf);
     if (a !== undefined && b !== undefined && a >= 0 && b >= 0 && search.group(a) !== search.group(b))
       search.take(a, b, 'apart');
   }
-  for (let proposal = search.next(); proposal; proposal = search.next()) {
-    const [a, b] = [pins[proposal.a]!, pins[proposal.b]!];
-    const spots = [spotOf(a, open(proposal.a)), spotOf(b, open(proposal.b))] as const;
-    const key = spots.join(' ');
-    if (!skipped.has(key)) return { key, spots, places: [placeOf(board, a.net), placeOf(board, b.net)] };
-    search.take(proposal.a, proposal.b, 'apart');
+  for (const { reference, pin, volts } of referenceReadings(entries, indexOf, (i) => search.group(i)))
+    search.read(reference, pin, volts);
+  const isLow = lowPaths(entries, indexOf, (i) => search.group(i));
+  const spot = (i: number): string => spotOf(pins[i]!, open(i));
+  const made = (kind: TouchProposal['kind'], a: number, b: number, resting: 'red' | 'black'): TouchProposal => {
+    const spots = [spot(a), spot(b)] as const;
+    const places = [placeOf(board, pins[a]!.net), placeOf(board, pins[b]!.net)] as const;
+    return { key: `${kind === 'beep' ? '' : `${resting} `}${spots.join(' ')}`, kind, spots, places, resting };
+  };
+  for (;;) {
+    const reading = search.nextReading();
+    if (reading) {
+      const { reference, pin } = reading;
+      const proposal = made('diode', reference.pin, pin, reference.red ? 'red' : 'black');
+      const beeped = isLow(reference.pin, pin);
+      if (!beeped && !skipped.has(proposal.key)) return proposal;
+      search.read(reference, pin, beeped ? 0 : NaN);
+      continue;
+    }
+    const pair = search.next();
+    if (!pair) return null;
+    const proposal = made('beep', pair.a, pair.b, 'red');
+    if (!skipped.has(proposal.key)) return proposal;
+    search.take(pair.a, pair.b, 'apart');
   }
-  return null;
+}
+
+type IndexOf = (spot: Spot) => number | undefined;
+
+/**
+ * Diode tests as readings from references: each belongs to the lead's place that has the most of those not told yet, one that
+ * is a reference already before others.
+ */
+function referenceReadings(
+  entries: readonly TraceEntry[],
+  indexOf: IndexOf,
+  group: (pin: number) => number,
+): readonly { readonly reference: Reference; readonly pin: number; readonly volts: number }[] {
+  let left = entries.flatMap(({ fact }) => {
+    if (fact.kind !== 'drops') return [];
+    const [red = -1, black = -1] = fact.spots.map(indexOf);
+    return red < 0 || black < 0 || group(red) === group(black) ? [] : [{ red, black, volts: fact.volts ?? Infinity }];
+  });
+  const out: { reference: Reference; pin: number; volts: number }[] = [];
+  const chosen = new Set<number>();
+  while (left.length > 0) {
+    const places = new Map<string, Reference & { count: number }>();
+    for (const test of left)
+      for (const lead of ['red', 'black'] as const) {
+        const key = `${lead} ${group(test[lead])}`;
+        const place = places.get(key) ?? { pin: test[lead], red: lead === 'red', count: 0 };
+        places.set(key, { ...place, count: place.count + 1 });
+      }
+    const rank = (r: Reference & { count: number }): number => 2 * r.count + (chosen.has(group(r.pin)) ? 1 : 0);
+    const reference = [...places.values()].reduce((best, r) => (rank(r) > rank(best) ? r : best));
+    const lead = reference.red ? 'red' : 'black';
+    const own = left.filter((test) => group(test[lead]) === group(reference.pin));
+    chosen.add(group(reference.pin));
+    out.push(...own.map((t) => ({ reference, pin: reference.red ? t.black : t.red, volts: t.volts })));
+    left = left.filter((test) => !own.includes(test));
+  }
+  return out;
+}
+
+/** Whether a beep is written down between the groups of two pins. */
+function lowPaths(
+  entries: readonly TraceEntry[],
+  indexOf: IndexOf,
+  group: (pin: number) => number,
+): (a: number, b: number) => boolean {
+  const beeps = entries.flatMap(({ fact }) => {
+    if (fact.kind !== 'low-path') return [];
+    const [a = -1, b = -1] = fact.spots.map(indexOf);
+    return a < 0 || b < 0 ? [] : [[a, b] as const];
+  });
+  return (a, b) =>
+    beeps.some(([p, q]) => {
+      const [x, y] = [group(p), group(q)];
+      return (x === group(a) && y === group(b)) || (x === group(b) && y === group(a));
+    });
 }
 
 function spotOf(pin: { readonly ref: string; readonly pin: number; readonly net: string }, alone: boolean): string {
