@@ -1,7 +1,7 @@
 import { findPart } from '../circuit';
 import type { Predictor } from './experiment';
 import { KIND_WORDS, failureKind } from './failureKind';
-import { evidenceOf, witnessesOf } from './evidence';
+import { evidenceOf, witnessesOf, restsOnOnePoint } from './evidence';
 import { groupHypotheses } from './groups';
 import { binOutcomes, planReadings } from './nextReading';
 import type { PointBins, PlannedReading } from './nextReading';
@@ -103,7 +103,7 @@ export class Diagnoser {
     const suspects = this.suspects(odds);
     const { weights, states } = this.after(this.search, readings, factors);
     const [leader] = suspects;
-    const surety = this.surety(leader, readings, odds);
+    const surety = this.surety(leader, readings, odds, suspects[1]);
     const ledBy = !leader || leader.invisible ? null : this.leadsByReadings(leader, odds) ? 'readings' : 'prior';
     return { readings, odds, attention: normalised(weights), states, suspects, surety, ledBy };
   }
@@ -137,12 +137,17 @@ export class Diagnoser {
     return surety === 'yes' || (surety === 'unless-told' && plan !== undefined && littleLeft(plan));
   }
 
-  /** How sure a leading suspect is: these readings must be able to see it, and it must hold the limit for its case. */
-  surety(leader: Suspect | undefined, readings: readonly TakenReading[], odds: Float64Array): Surety {
+  /**
+   * How sure a leading suspect is: these readings must be able to see it, and it must hold the limit for its case; where one
+   * point alone puts it before the next, what else would tell is read first.
+   */
+  surety(leader: Suspect | undefined, readings: readonly TakenReading[], odds: Float64Array, next?: Suspect): Surety {
     if (!leader || leader.invisible || leader.probability < NAMED_FROM) return 'no';
     if (leader.probability >= CONTESTED_FROM) return 'yes';
     if (this.contradicted(leader, readings)) return 'no';
-    return leader.probability >= BY_PRIOR_FROM || this.leadsByReadings(leader, odds) ? 'yes' : 'unless-told';
+    if (leader.probability >= BY_PRIOR_FROM) return 'yes';
+    if (next && restsOnOnePoint(this.predictor, readings, leader.fault, next.fault)) return 'unless-told';
+    return this.leadsByReadings(leader, odds) ? 'yes' : 'unless-told';
   }
 
   /** Whether some point was read that speaks strongly against a suspect and for a healthy board. */

@@ -56,6 +56,31 @@ interface Placed {
 /** A reading that is less than three times likelier one way or the other says next to nothing. */
 const SAYS = Math.log(3);
 
+/**
+ * Whether one point alone puts a suspect before another: a slipped lead or a part far from what is printed on it would do
+ * as well.
+ */
+export function restsOnOnePoint(
+  predictor: Predictor,
+  readings: readonly TakenReading[],
+  fault: string,
+  rival: string,
+): boolean {
+  const [own, other] = [fault, rival].map((label) => predictor.hypotheses.findIndex((h) => h.label === label));
+  let [most, sum] = [0, 0];
+  for (const { point, groups } of readPoints(predictor, readings)) {
+    const { scale, spreads, classOf } = predictor.at(point);
+    const likely = (h: number): number => pointLikelihood(scale, spreads[classOf[h]!]!, spreads[0]!, groups).total;
+    const weight = Math.max(Math.log(likely(own!) / likely(other!)), 0);
+    most = Math.max(most, weight);
+    sum += weight;
+  }
+  return most > ALONE * sum;
+}
+
+/** One point that makes this much of all that speaks for a suspect stands alone. */
+const ALONE = 0.8;
+
 /** Every point that was read, with what it says of a suspect. */
 export function witnessesOf(
   predictor: Predictor,

@@ -2,6 +2,9 @@ import { meterSigma, workshopMeter } from '../meter';
 import type { ColdMode, MeterProfile, OtherRange } from '../meter';
 import { normalCdf } from '../quantity';
 import type { MainDraws } from '../solve';
+import { NONE_FIRST, firstOfSeveral } from './firstOfSeveral';
+import { leakOf, straightened } from './leak';
+import type { Leak } from './leak';
 import { placeOn } from './scale';
 import type { OutcomeScale } from './scale';
 
@@ -31,6 +34,8 @@ export interface OutcomeSpread {
   readonly beyond?: number;
   /** The draws of parts that make the most of the spread, in the coordinate; other readings may hang on the same ones. */
   readonly main?: MainDraws;
+  /** The junction beside which it is read, where that makes its spread lopsided. */
+  readonly leak?: Leak;
   /** Of something that may be more or less so (a drift): how it comes out in the middle, for telling it from others. */
   readonly middle?: OutcomeSpread;
 }
@@ -76,12 +81,17 @@ export function outcomeSpread(
   meter: MeterProfile = workshopMeter(),
   leadOhms = ZEROED_LEADS_OHMS,
 ): OutcomeSpread {
-  const own = spreadOf(mode, raw, partSigma, other ?? null, meter, leadOhms);
+  const first = mode === 'diode' && main ? firstOfSeveral(main) : NONE_FIRST;
+  const spread = Math.sqrt(Math.max(partSigma * partSigma + first.variance, 0));
+  const own = spreadOf(mode, raw - first.lower, spread, other ?? null, meter, leadOhms);
   const scale = mode === 'diode' ? 1 : 1 / (Math.max(raw, 0) + 1);
   const shown = main?.effects.map((e) => e * scale);
   // What the meter blurs as much as the parts tells nothing of them.
   const felt = shown && lengthOf(shown) > LEAST_FELT * mainMode(own).sigma && overloadChance(own) < 0.5;
-  return felt ? { ...own, main: { draws: main!.draws, effects: shown } } : own;
+  if (!felt) return own;
+  const told = { ...main!, effects: shown };
+  const leak = mode === 'diode' || own.modes ? null : leakOf(told, own.mean, own.sigma);
+  return leak ? { ...own, main: told, leak } : { ...own, main: told };
 }
 
 /** Root of the sum of squares. */
@@ -171,6 +181,13 @@ export function overloadChance(s: OutcomeSpread): number {
 
 /** Density of a figure at a coordinate, given that it is one. */
 export function density(s: OutcomeSpread, x: number): number {
+  if (!s.leak) return evenDensity(s, x);
+  const { x: there, slope } = straightened(s.leak, x);
+  return slope * evenDensity(s, there);
+}
+
+/** The same as if no junction leaked to one side. */
+function evenDensity(s: OutcomeSpread, x: number): number {
   if (!s.modes) return normalDensity(x, s.mean, s.sigma);
   let sum = 0;
   for (const m of s.modes) sum += m.weight * normalDensity(x, m.mean, m.sigma);
@@ -178,7 +195,8 @@ export function density(s: OutcomeSpread, x: number): number {
 }
 
 /** Probability that a figure, given that it is one, lies below a coordinate. */
-export function figureBelow(s: OutcomeSpread, x: number): number {
+export function figureBelow(s: OutcomeSpread, figure: number): number {
+  const x = s.leak ? straightened(s.leak, figure).x : figure;
   if (!s.modes) return normalCdf((x - s.mean) / s.sigma);
   let sum = 0;
   for (const m of s.modes) sum += m.weight * normalCdf((x - m.mean) / m.sigma);
@@ -231,9 +249,9 @@ function sharedOver(
     const width = (2 * REACH * sigma) / STEPS;
     for (let k = 0; k < STEPS; k++) {
       const x = mean - REACH * sigma + (k + 0.5) * width;
-      const own = shareA * density(a, x);
+      const own = shareA * evenDensity(a, x);
       if (own === 0) continue;
-      sum += width * shareA * weight * normalDensity(x, mean, sigma) * Math.min(1, (shareB * density(b, x)) / own);
+      sum += width * shareA * weight * normalDensity(x, mean, sigma) * Math.min(1, (shareB * evenDensity(b, x)) / own);
     }
   }
   return Math.min(sum, shareA, shareB);

@@ -1,4 +1,5 @@
 import { normalCdf, normalQuantile } from '../quantity';
+import { straightened } from './leak';
 import type { OutcomeScale } from './scale';
 import { mainMode, outcomeModes, overloadChance } from './outcome';
 import type { OutcomeMode, OutcomeSpread } from './outcome';
@@ -100,11 +101,12 @@ function knownOf(
  * What a figure at a point tells of the draws beyond what was known: a Kalman step on the way of coming out that the
  * figure fits best.
  *
- * x  the figure, in the coordinate. Source: R. E. Kalman, J. Basic Engineering 82 (1960).
+ * figure  in the coordinate. Source: R. E. Kalman, J. Basic Engineering 82 (1960).
  */
-export function told(scale: OutcomeScale, spread: OutcomeSpread, state: DrawState, x: number): DrawState {
+export function told(scale: OutcomeScale, spread: OutcomeSpread, state: DrawState, figure: number): DrawState {
   const { main } = spread;
   if (!main) return state;
+  const x = spread.leak ? straightened(spread.leak, figure).x : figure;
   const left = outcomeModes(conditioned(scale, spread, state));
   const fits = left.map((m) => (m.weight / m.sigma) * Math.exp(-0.5 * ((x - m.mean) / m.sigma) ** 2));
   const best = fits.indexOf(Math.max(...fits));

@@ -151,7 +151,7 @@ function probeOhms(
   const sigmaOf = (amps: number): { readonly sigma: number; readonly main?: MainDraws } => {
     if (!withSigma) return { sigma: 0 };
     const { sigma, main } = solver.readingSigma(red, black, readingOnly ? amps : 0);
-    return { sigma: sigma / amps, main: { draws: main.draws, effects: main.effects.map((e) => e / amps) } };
+    return { sigma: sigma / amps, main: { ...main, effects: main.effects.map((e) => e / amps) } };
   };
   // Solved already on one range: what it shows, should that be the range.
   const known = start !== undefined && 'amps' in start && start.amps > 0 ? start.amps : null;

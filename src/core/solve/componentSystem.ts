@@ -103,6 +103,8 @@ export interface Workspace {
   readonly excess: Float64Array;
   /** Per draw of the parts what it does to a reading. */
   readonly effects: Float64Array;
+  /** One sigma of the log of each. */
+  readonly drawSigmas: Float64Array;
   /** Volts at the terminals of one device. */
   readonly ends: Float64Array;
 }
@@ -153,6 +155,9 @@ export function buildComponentSystem(network: Network, member: number, local: In
   // Where a channel is all that joins two nodes, a tiny conductance keeps the matrix sound while it is off.
   for (const m of of('channel'))
     if (m.nodes[0] !== m.nodes[2]) addLinear(at(m.nodes[0]!), at(m.nodes[2]!), JUNCTION_GMIN);
+  const draws = 1 + devices.reduce((most, d) => Math.max(most, ...d.draws), 0);
+  const drawSigmas = new Float64Array(draws);
+  for (const d of devices) d.draws.forEach((draw, m) => (drawSigmas[draw] = d.sigmas[m]!));
   return {
     size: n,
     nodes: Int32Array.from(nodes),
@@ -195,7 +200,8 @@ export function buildComponentSystem(network: Network, member: number, local: In
       noise: new Float64Array(n),
       step: new Float64Array(n),
       excess: new Float64Array(n),
-      effects: new Float64Array(1 + devices.reduce((most, d) => Math.max(most, ...d.draws), 0)),
+      effects: new Float64Array(draws),
+      drawSigmas,
       ends: new Float64Array(3),
     },
   };

@@ -40,10 +40,14 @@ export function spreadEffects(system: ComponentSystem, adjoint: Float64Array, le
   return sum;
 }
 
-/** The draws that spread a reading the most: their numbers, and the effect of one sigma of each. */
+/**
+ * The draws that spread a reading the most: their numbers, the effect of one sigma of each, and how far each spreads, one
+ * sigma of its log.
+ */
 export interface MainDraws {
   readonly draws: readonly number[];
   readonly effects: readonly number[];
+  readonly spreads?: readonly number[];
 }
 
 /** At most this many are told, those with less than this share of the variance not. */
@@ -51,10 +55,10 @@ const MOST_DRAWS = 6;
 const LEAST_SHARE = 0.02;
 
 /** The main ones of what `spreadEffects` found. */
-export function mainDraws({ work: { effects } }: ComponentSystem, squares: number): MainDraws {
+export function mainDraws({ work: { effects, drawSigmas } }: ComponentSystem, squares: number): MainDraws {
   const found: number[] = [];
   for (let i = 1; i < effects.length; i++) if (effects[i]! * effects[i]! > LEAST_SHARE * squares) found.push(i);
   if (found.length > MOST_DRAWS) found.sort((a, b) => Math.abs(effects[b]!) - Math.abs(effects[a]!));
   const draws = found.slice(0, MOST_DRAWS);
-  return { draws, effects: draws.map((i) => effects[i]!) };
+  return { draws, effects: draws.map((i) => effects[i]!), spreads: draws.map((i) => drawSigmas[i]!) };
 }

@@ -1,0 +1,116 @@
+import { netKey } from '../circuit';
+import { drawParts, probe, solverFor } from '../meter';
+import { readNetlist } from '../netlist';
+import { gaussian, seededRandom } from '../quantity';
+import { exampleBoard } from '../../../bench/exampleBoards';
+import { NONE_FIRST, firstOfSeveral } from './firstOfSeveral';
+import { leakOf, straightened } from './leak';
+import { buildWholeDictionary, listHypotheses } from '.';
+import type { ProbePoint } from '.';
+import { restsOnOnePoint } from './evidence';
+import { density, figureBelow } from './outcome';
+
+const LEAK = leakOf({ draws: [1, 2], effects: [-0.011, 0.05], spreads: [0.025, 0.47] }, 13.7, 0.055)!;
+const spread = { mean: 13.7, sigma: 0.055, overload: 0, leak: LEAK };
+
+test('a leak is the junction that counts the most; parts that spread little, or raise the reading, are none', () => {
+  expect(LEAK).toMatchObject({ at: 13.7, effect: 0.05, spread: 0.47 });
+  expect(LEAK.share).toBeCloseTo(0.05 / 0.47, 9);
+  expect(leakOf({ draws: [1], effects: [0.05], spreads: [0.025] }, 13.7, 0.055)).toBeNull();
+  expect(leakOf({ draws: [1], effects: [-0.05], spreads: [0.47] }, 13.7, 0.055)).toBeNull();
+  expect(leakOf({ draws: [1], effects: [0.05] }, 13.7, 0.055)).toBeNull();
+});
+
+test('beside a leak the density adds up to one, and readings drawn by its law come as often as it says', () => {
+  let sum = 0;
+  for (let x = 12; x < 14.2; x += 1e-3) sum += 1e-3 * density(spread, x);
+  expect(sum).toBeGreaterThan(0.97);
+  expect(sum).toBeLessThan(1.03);
+  const random = seededRandom(5);
+  const drawn = Array.from({ length: 20_000 }, () => {
+    const grown = Math.exp(LEAK.spread * gaussian(random));
+    return 13.7 - Math.log(1 + LEAK.share * (grown - 1)) + LEAK.rest * gaussian(random);
+  });
+  for (const x of [13.4, 13.5, 13.6, 13.7]) {
+    const share = drawn.filter((d) => d < x).length / drawn.length;
+    expect(figureBelow(spread, x)).toBeGreaterThan(share / 1.5 - 0.001);
+    expect(figureBelow(spread, x)).toBeLessThan(share * 1.5 + 0.001);
+  }
+  // Four sigma low happens, four sigma high does not.
+  expect(density(spread, 13.7 - 0.22)).toBeGreaterThan(30 * density(spread, 13.7 + 0.22));
+});
+
+test('straightened: itself where it should be and above, in order below, and less far than it reads', () => {
+  expect(straightened(LEAK, 13.7).x).toBeCloseTo(13.7, 12);
+  expect(straightened(LEAK, 13.8)).toEqual({ x: 13.8, slope: 1 });
+  let before = 13.7;
+  for (let x = 13.69; x > 12.9; x -= 0.01) {
+    const there = straightened(LEAK, x).x;
+    expect(there).toBeLessThan(before);
+    expect(there).toBeGreaterThanOrEqual(x - 1e-9);
+    before = there;
+  }
+});
+
+test.each([
+  ['lamp-supply-24v', 'ohms', 'L', 'N'],
+  ['lamp-supply-24v', 'ohms', 'DRAIN', 'G'],
+  ['buoy-boost-28', 'diode', 'GATE', 'BAT-'],
+] as const)('%s %s %s %s: drawn boards read within what is said of them', (name, mode, red, black) => {
+  const board = exampleBoard(name);
+  const point: ProbePoint = { mode, red, black };
+  const [predicted] = buildWholeDictionary(board, [listHypotheses(board)[0]!], [point]).points;
+  const s = predicted!.spreads[0]!;
+  const draws = 120;
+  let [low, high] = [0, 0];
+  for (let k = 0; k < draws; k++) {
+    const solver = solverFor(board, [], drawParts(seededRandom(3000 + k)));
+    const { nodeOfNet } = solver.network;
+    const read = probe(solver, mode, nodeOfNet.get(netKey(red))!, nodeOfNet.get(netKey(black))!);
+    if (!read.ok) throw new Error('probe');
+    const below = figureBelow(s, mode === 'diode' ? read.value.raw : Math.log(read.value.raw + 1));
+    if (below < 1e-3) low++;
+    if (below < 0.5) high++;
+  }
+  expect(low).toBeLessThanOrEqual(1);
+  expect(high / draws).toBeGreaterThan(0.35);
+  expect(high / draws).toBeLessThan(0.65);
+});
+
+test('switches side by side: the first to turn on is lower and spreads farther than their mean; one alone is itself', () => {
+  expect(firstOfSeveral({ draws: [1], effects: [-0.3], spreads: [0.15] })).toEqual(NONE_FIRST);
+  expect(firstOfSeveral({ draws: [1, 2], effects: [-0.3, -0.1], spreads: [0.15, 0.15] })).toEqual(NONE_FIRST);
+  expect(firstOfSeveral({ draws: [1, 2], effects: [-0.01, -0.01], spreads: [0.47, 0.47] })).toEqual(NONE_FIRST);
+  for (const n of [2, 3, 4]) {
+    const each = 0.33 / n;
+    const all = Array.from({ length: n }, (_, i) => i + 1);
+    const { lower, variance } = firstOfSeveral({
+      draws: all,
+      effects: all.map(() => -each),
+      spreads: all.map(() => 0.15),
+    });
+    const random = seededRandom(n);
+    const lowest = Array.from({ length: 20_000 }, () => Math.min(...all.map(() => 0.33 * gaussian(random))));
+    const mean = lowest.reduce((a, b) => a + b, 0) / lowest.length;
+    const square = lowest.reduce((a, b) => a + (b - mean) ** 2, 0) / lowest.length;
+    expect(lower).toBeCloseTo(-mean, 2);
+    expect(n * each * each + variance).toBeCloseTo(square, 2);
+  }
+});
+
+test('a call rests on one point where that alone puts the suspect before the next', () => {
+  const read = readNetlist('t\nR1 A B 1k\nR2 B C 2.2k\nR3 C A 4.7k\n');
+  if (!read.ok) throw new Error('fixture');
+  const { board } = read.value;
+  const dictionary = buildWholeDictionary(board, listHypotheses(board));
+  const at = (red: string, black: string, label: string) => {
+    const point = { mode: 'ohms', red, black } as const;
+    const p = dictionary.at(point);
+    const h = dictionary.hypotheses.findIndex((one) => one.label === label);
+    return { ...point, seen: { kind: 'figure', value: p.raws[p.classOf[h]!]! } } as const;
+  };
+  const one = [at('A', 'B', 'R1:open')];
+  const two = [...one, at('B', 'C', 'R1:open')];
+  expect(restsOnOnePoint(dictionary, one, 'R1:open', 'none')).toBe(true);
+  expect(restsOnOnePoint(dictionary, two, 'R1:open', 'none')).toBe(false);
+});
