@@ -57,8 +57,8 @@ interface Placed {
 const SAYS = Math.log(3);
 
 /**
- * Whether one point alone puts a suspect before another: a slipped lead or a part far from what is printed on it would do
- * as well.
+ * Whether one point alone puts a suspect before another, and the other may read so as well: a part far from what is printed on
+ * it would do.
  */
 export function restsOnOnePoint(
   predictor: Predictor,
@@ -68,14 +68,19 @@ export function restsOnOnePoint(
 ): boolean {
   const [own, other] = [fault, rival].map((label) => predictor.hypotheses.findIndex((h) => h.label === label));
   let [most, sum] = [0, 0];
+  let mayReadSo = false;
   for (const { point, groups } of readPoints(predictor, readings)) {
     const { scale, spreads, classOf } = predictor.at(point);
-    const likely = (h: number): number => pointLikelihood(scale, spreads[classOf[h]!]!, spreads[0]!, groups).total;
-    const weight = Math.max(Math.log(likely(own!) / likely(other!)), 0);
-    most = Math.max(most, weight);
+    const likely = (h: number): ReturnType<typeof pointLikelihood> =>
+      pointLikelihood(scale, spreads[classOf[h]!]!, spreads[0]!, groups);
+    const against = likely(other!);
+    const weight = Math.max(Math.log(likely(own!).total / against.total), 0);
     sum += weight;
+    if (weight <= most) continue;
+    most = weight;
+    mayReadSo = against.last > 0.5 * against.total;
   }
-  return most > ALONE * sum;
+  return mayReadSo && most > ALONE * sum;
 }
 
 /** One point that makes this much of all that speaks for a suspect stands alone. */

@@ -98,19 +98,19 @@ test('switches side by side: the first to turn on is lower and spreads farther t
   }
 });
 
-test('a call rests on one point where that alone puts the suspect before the next', () => {
-  const read = readNetlist('t\nR1 A B 1k\nR2 B C 2.2k\nR3 C A 4.7k\n');
+test('a call rests on one point where that alone puts the suspect before the next, which may read so as well', () => {
+  const read = readNetlist('t\nR1 A B 1k tol=20%\nR2 B C 2.2k\nR3 C A 4.7k\n');
   if (!read.ok) throw new Error('fixture');
   const { board } = read.value;
   const dictionary = buildWholeDictionary(board, listHypotheses(board));
-  const at = (red: string, black: string, label: string) => {
-    const point = { mode: 'ohms', red, black } as const;
-    const p = dictionary.at(point);
-    const h = dictionary.hypotheses.findIndex((one) => one.label === label);
-    return { ...point, seen: { kind: 'figure', value: p.raws[p.classOf[h]!]! } } as const;
-  };
-  const one = [at('A', 'B', 'R1:open')];
-  const two = [...one, at('B', 'C', 'R1:open')];
-  expect(restsOnOnePoint(dictionary, one, 'R1:open', 'none')).toBe(true);
-  expect(restsOnOnePoint(dictionary, two, 'R1:open', 'none')).toBe(false);
+  const seen = (red: string, black: string, ohms: number) =>
+    ({ mode: 'ohms', red, black, seen: { kind: 'figure', value: ohms } }) as const;
+  const drifted = dictionary.hypotheses.find((h) => h.label.startsWith('R1:value='))!.label;
+  // Half as much again: a resistor of 20 % may be so, one that drifted is so more often.
+  const soft = seen('A', 'B', 1130);
+  expect(restsOnOnePoint(dictionary, [soft], drifted, 'none')).toBe(true);
+  // 6.9 k is no resistor of 1 k: that is no matter of tolerances.
+  const hard = seen('A', 'B', 6900);
+  expect(restsOnOnePoint(dictionary, [hard], 'R1:open', 'none')).toBe(false);
+  expect(restsOnOnePoint(dictionary, [soft, seen('B', 'C', 2400)], 'R1:open', 'none')).toBe(false);
 });
