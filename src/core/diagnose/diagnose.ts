@@ -22,6 +22,8 @@ const BY_PRIOR_FROM = 0.99;
 const CONTESTED_FROM = 0.998;
 /** A suspect leads by the readings when they are this many times likelier under it than under any other in play. */
 const BY_READINGS = 20;
+/** Odds from which another suspect must be told from the first by more than one point. */
+const RIVAL_FROM = 0.005;
 /** Odds from which another suspect is in play. */
 const IN_PLAY = 0.001;
 /** Natural log of how much likelier a healthy board makes a reading that speaks against a suspect. */
@@ -103,7 +105,7 @@ export class Diagnoser {
     const suspects = this.suspects(odds);
     const { weights, states } = this.after(this.search, readings, factors);
     const [leader] = suspects;
-    const surety = this.surety(leader, readings, odds, suspects[1]);
+    const surety = this.surety(leader, readings, odds, suspects.slice(1));
     const ledBy = !leader || leader.invisible ? null : this.leadsByReadings(leader, odds) ? 'readings' : 'prior';
     return { readings, odds, attention: normalised(weights), states, suspects, surety, ledBy };
   }
@@ -139,14 +141,20 @@ export class Diagnoser {
 
   /**
    * How sure a leading suspect is: these readings must be able to see it, and it must hold the limit for its case; where one
-   * point alone puts it before the next, what else would tell is read first.
+   * point alone puts it before another, what else would tell is read first.
    */
-  surety(leader: Suspect | undefined, readings: readonly TakenReading[], odds: Float64Array, next?: Suspect): Surety {
+  surety(
+    leader: Suspect | undefined,
+    readings: readonly TakenReading[],
+    odds: Float64Array,
+    others: readonly Suspect[] = [],
+  ): Surety {
     if (!leader || leader.invisible || leader.probability < NAMED_FROM) return 'no';
     if (leader.probability >= CONTESTED_FROM) return 'yes';
     if (this.contradicted(leader, readings)) return 'no';
     if (leader.probability >= BY_PRIOR_FROM) return 'yes';
-    if (next && restsOnOnePoint(this.predictor, readings, leader.fault, next.fault)) return 'unless-told';
+    const rivals = others.filter((s) => s.probability >= RIVAL_FROM);
+    if (rivals.some((s) => restsOnOnePoint(this.predictor, readings, leader.fault, s.fault))) return 'unless-told';
     return this.leadsByReadings(leader, odds) ? 'yes' : 'unless-told';
   }
 
