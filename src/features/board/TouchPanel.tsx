@@ -115,11 +115,7 @@ export function TouchPanel() {
           {trouble !== '' && <p className="mt-2 text-oxide">{trouble}</p>}
         </section>
       ) : (
-        <p className="border border-line bg-raised p-4">
-          {progress.of === 0
-            ? 'Type the parts you see first, with ? for pins not followed yet; the checks come from them.'
-            : 'Every pin is followed. New parts typed with ? bring new checks.'}
-        </p>
+        <p className="border border-line bg-raised p-4">{leftWords(progress)}</p>
       )}
       <p className="text-sm text-faint">
         <span className="figure text-ink">{progress.done}</span> of{' '}
@@ -129,6 +125,13 @@ export function TouchPanel() {
       <Disagreements />
     </div>
   );
+}
+
+/** Why nothing is asked. */
+function leftWords({ done, of }: { done: number; of: number }): string {
+  if (of === 0) return 'Type the parts you see first, with ? for pins not followed yet; the checks come from them.';
+  if (done === of) return 'Every pin is followed. New parts typed with ? bring new checks.';
+  return `No check is left, and ${of - done} pins are joined to nothing. Where one should be, undo the check that parted it.`;
 }
 
 const LEADS = { red: { word: 'Red', sign: '◆', look: 'text-oxide' }, black: { word: 'Black', sign: '●', look: '' } };
@@ -151,7 +154,7 @@ function Places({ proposal }: { proposal: TouchProposal }) {
   return (
     <>
       <p className="text-sm text-faint">
-        Diode test, one lead clipped: what reads differently from there is another net
+        Diode test, one lead clipped; let the figure stand. What reads differently from there is another net.
       </p>
       <div className="mt-1 grid grid-cols-[1fr_auto_2fr] items-end gap-4">
         <div>
