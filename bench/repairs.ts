@@ -1,6 +1,6 @@
 import { findPart, netKey } from '@/core/circuit';
 import type { Board } from '@/core/circuit';
-import { MOST_READINGS, doubtfulReadings, huntFault } from '@/core/diagnose';
+import { MOST_READINGS, OUTLIER_SHARE, doubtfulReadings, huntFault } from '@/core/diagnose';
 import type { Diagnoser, HuntWays, Hypothesis, TakenReading } from '@/core/diagnose';
 import { parseFault } from '@/core/fault';
 import type { Fault } from '@/core/fault';
@@ -54,8 +54,9 @@ const MOST_BEFORE = 6;
 const DRIFTED = [1.2, 11] as const;
 
 /**
- * Whether of the suspects shown with odds p a share p is true: repairs drawn from the priors (nothing broken is one of
- * them), odds looked at somewhere on the way, not only where the hunt ends, which is where they are all but sure.
+ * Whether of the suspects shown with odds p a share p is true: repairs as the odds suppose them, drawn from the priors
+ * (nothing broken is one of them), now and then a lead on another net. Odds are looked at somewhere on the way, not only
+ * where the hunt ends, which is where they are all but sure.
  */
 export function calibration(diagnoser: Diagnoser, count: number, seed = 55): readonly Tenth[] {
   const { hypotheses, board } = diagnoser.predictor;
@@ -65,7 +66,10 @@ export function calibration(diagnoser: Diagnoser, count: number, seed = 55): rea
     const { label, faults } = hypotheses[i]!;
     const readings = 1 + Math.floor(random() * MOST_BEFORE);
     const broken = faults.map((fault) => driftedAnywhere(board, fault, random));
-    const { diagnosis } = huntFault(diagnoser, broken, drawParts(random), random, { most: readings });
+    const { diagnosis } = huntFault(diagnoser, broken, drawParts(random), random, {
+      most: readings,
+      slips: OUTLIER_SHARE,
+    });
     for (const { probability, group } of diagnosis.suspects) {
       const tenth = tenths[Math.min(9, Math.floor(probability * 10))]!;
       tenth[0]++;

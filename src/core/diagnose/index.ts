@@ -34,7 +34,7 @@ export {
   overloadChance,
 } from './outcome';
 export type { OutcomeMode, OutcomeSpread } from './outcome';
-export { logLikelihood } from './likelihood';
+export { OUTLIER_SHARE, logLikelihood } from './likelihood';
 export type { Observation } from './likelihood';
 export { pointKey, posterior, weighReadings } from './posterior';
 export type { TakenReading } from './posterior';
