@@ -4,7 +4,7 @@ import { partFigure } from '@/core/part';
 import type { Part } from '@/core/part';
 import { readBoard, solverFor } from '@/core/meter';
 import { gaussian, seededRandom } from '@/core/quantity';
-import { ProbeSearch, pinType, typicalAffinity } from '@/core/trace';
+import { BEEP_VOLTS, ProbeSearch, pinType, typicalAffinity } from '@/core/trace';
 
 /** Touches per pin of tracing one board, by our proposals and by the fixed ways. */
 export interface TouchCount {
@@ -63,8 +63,6 @@ function continuityOf(board: Board): Meter {
 
 type DiodeTest = (reference: string, net: string, red: boolean) => number;
 
-/** Below this a diode test is a beep: continuity is asked. */
-const LOW_VOLTS = 0.03;
 /** How far one meter is from itself when it reads one place twice, one sigma: a share of the figure, and volts. */
 const AGAIN_SHARE = 0.002;
 const AGAIN_VOLTS = 0.0015;
@@ -82,7 +80,7 @@ function diodeTestOf(board: Board, random: () => number): DiodeTest {
       volts = read === null ? 0 : read.ok && read.value.reading.kind === 'figure' ? read.value.reading.value : Infinity;
       known.set(key, volts);
     }
-    return volts < LOW_VOLTS || volts === Infinity
+    return volts < BEEP_VOLTS || volts === Infinity
       ? volts
       : volts * (1 + AGAIN_SHARE * gaussian(random)) + AGAIN_VOLTS * gaussian(random);
   };
@@ -182,7 +180,8 @@ function followProposals(
       const volts = diodeTest(pins[reference.pin]!.net, pins[pin]!.net, reference.red);
       touches++;
       search.read(reference, pin, volts);
-      if (volts < LOW_VOLTS) ask(reference.pin, pin);
+      // A beep: continuity tells what carried it.
+      if (volts < BEEP_VOLTS) ask(reference.pin, pin);
       continue;
     }
     const proposal = search.next();

@@ -56,15 +56,15 @@ export function addHypothesis(
   const own: (KnownSolution | null)[] = [];
   const [only] = faults;
   const drift = faults.length === 1 && only?.kind === 'value' ? only : null;
-  let change: Changes | null = null;
   drafts.forEach((draft, p) => {
     const known = base.known[p] ?? null;
     if (keep) own.push(known);
     if (draft.unsteady) return;
     if (base.number > 0) draft.classOf[h] = draft.classOf[base.number]!;
     let near: Float64Array | null = null;
+    let change: Changes | undefined;
     if (known) {
-      change = changes.get(known.network) ?? null;
+      change = changes.get(known.network);
       if (!change) changes.set(known.network, (change = changesOf(board, known.network, added)));
       if (noneCanChange(known, change)) return;
       near = nearbyStart(known, change);

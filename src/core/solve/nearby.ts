@@ -31,7 +31,10 @@ export function copySolution(system: ComponentSystem): FactoredSolution {
   };
 }
 
-/** Conductances added to a solved network, at most `MOST_BRANCHES`: local nodes of their ends, two for each, and siemens (less than 0 takes away). */
+/**
+ * Conductances added to a solved network, at most `MOST_BRANCHES`: local nodes of their ends, two for each, and siemens
+ * (less than 0 takes away).
+ */
 export interface AddedBranches {
   readonly ends: Int32Array;
   readonly siemens: Float64Array;

@@ -123,7 +123,10 @@ function worstNode(system: ComponentSystem, stimulus: Stimulus): number {
   return worst;
 }
 
-/** Falls back on a dense factorisation with pivoting, of the matrix as assembled, when the static order met a vanishing pivot. */
+/**
+ * Falls back on a dense factorisation with pivoting, of the matrix as assembled, when the static order met a vanishing
+ * pivot.
+ */
 function solveByPivoting(system: ComponentSystem): boolean {
   const { size: n, pattern, work } = system;
   const dense = new Float64Array(n * n);

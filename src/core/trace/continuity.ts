@@ -3,8 +3,8 @@ import type { Part } from '../part';
 import { mayBeOneNet } from './referenceReadings';
 import { pinNode, spotNode } from './traceState';
 import type { TraceEntry, TraceState } from './traceState';
-import { spotText } from './fact';
-import type { Fact } from './fact';
+import { isCheck, spotText } from './fact';
+import type { Check } from './fact';
 
 /** Facts that cannot all be true: withdraw one of them. */
 export interface Contradiction {
@@ -29,8 +29,6 @@ const APART_OHMS = 2;
 /** A diode test that shows no more than this is a beep as well. */
 export const BEEP_VOLTS = 0.03;
 
-type Check = Extract<Fact, { kind: 'low-path' | 'not-joined' | 'reads' | 'drops' }>;
-
 /**
  * Settles beeps and ohms: what becomes joined, what stays open and what contradicts.
  *
@@ -41,11 +39,7 @@ export function settleContinuity(
   state: TraceState,
   entries: readonly TraceEntry[],
 ): { readonly contradictions: readonly Contradiction[]; readonly questions: readonly OpenQuestion[] } {
-  const checks = entries.flatMap(({ id, fact }) =>
-    fact.kind === 'low-path' || fact.kind === 'not-joined' || fact.kind === 'reads' || fact.kind === 'drops'
-      ? [{ id, fact }]
-      : [],
-  );
+  const checks = entries.flatMap(({ id, fact }) => (isCheck(fact) ? [{ id, fact }] : []));
   const questions: OpenQuestion[] = [];
   const low = lowParts(state);
   let mayBeOne = sayingWhatMayBeOne(state, checks);

@@ -6,7 +6,7 @@ import { emptyPosition, withKey } from '../netlist';
 import { settleContinuity } from './continuity';
 import type { Contradiction, OpenQuestion } from './continuity';
 import type { Fact, Spot } from './fact';
-import { spotText } from './fact';
+import { isCheck, spotText } from './fact';
 import { JoinGraph } from './joinGraph';
 import { makePart, pinNumber } from './makePart';
 import { mention, netNode, pinNode, spotNode } from './traceState';
@@ -71,10 +71,13 @@ export function deriveBoard(base: Board, entries: readonly TraceEntry[]): Traced
     models,
     ...(Object.keys(sheet).length === 0 ? {} : { facts: sheet }),
   };
-  return { board, ...continuity, misfits, touches: entries.filter((e) => CHECKS.includes(e.fact.kind)).length };
+  return {
+    board,
+    ...continuity,
+    misfits,
+    touches: entries.filter(({ fact }) => fact.kind === 'joined' || isCheck(fact)).length,
+  };
 }
-
-const CHECKS: readonly Fact['kind'][] = ['joined', 'low-path', 'not-joined', 'reads', 'drops'];
 
 function apply(
   state: TraceState,

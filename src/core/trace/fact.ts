@@ -40,6 +40,14 @@ export type Fact =
   /** What is printed on the unit, corrected: the whole of it. It is no line of the shorthand. */
   | { readonly kind: 'plate'; readonly plate: Nameplate };
 
+/** What a meter said between two places. */
+export type Check = Extract<Fact, { kind: 'low-path' | 'not-joined' | 'reads' | 'drops' }>;
+
+/** Whether a fact is what a meter said between two places. */
+export function isCheck(fact: Fact): fact is Check {
+  return ['low-path', 'not-joined', 'reads', 'drops'].includes(fact.kind);
+}
+
 /** A spot as it is written: `R7.2` or `VCC`. */
 export function spotText(spot: Spot): string {
   return spot.kind === 'net' ? spot.net : `${spot.ref}.${spot.pin}`;

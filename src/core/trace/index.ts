@@ -4,7 +4,7 @@ export { BEEP_VOLTS } from './continuity';
 export { deriveBoard } from './deriveBoard';
 export type { Misfit, TracedBoard } from './deriveBoard';
 export type { TraceEntry } from './traceState';
-export { spotText } from './fact';
+export { isCheck, spotText } from './fact';
 export type { Fact, Spot } from './fact';
 export { KIND_WORDS, kindOfRef, pinCount } from './partWords';
 export { pinType } from './pinType';

@@ -1,6 +1,6 @@
 import { netKey, pinNames, placesOnNet } from '@/core/circuit';
 import type { Board } from '@/core/circuit';
-import { ProbeSearch, pinType, typicalAffinity } from '@/core/trace';
+import { ProbeSearch, isCheck, pinType, typicalAffinity } from '@/core/trace';
 import type { Reference, Spot, TraceEntry } from '@/core/trace';
 
 /**
@@ -68,8 +68,7 @@ export function nextTouch(
   };
   for (const { fact } of entries) {
     // What was checked is not asked again: a low path that a part may carry is a question of its own.
-    const checked = ['not-joined', 'low-path', 'drops', 'reads'].includes(fact.kind);
-    if (!checked || !('spots' in fact)) continue;
+    if (!isCheck(fact)) continue;
     const [a, b] = fact.spots.map(indexOf);
     if (a !== undefined && b !== undefined && a >= 0 && b >= 0 && search.group(a) !== search.group(b))
       search.take(a, b, 'apart');
