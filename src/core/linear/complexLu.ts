@@ -64,6 +64,64 @@ export function solveComplex(
   }
 }
 
+/**
+ * Turns a complex matrix into its inverse, in place; false where it has none.
+ *
+ * re, im  n x n, row-major. Source: Golub and Van Loan, section 3.4 (Gauss-Jordan with partial pivoting).
+ */
+export function invertComplex(re: Float64Array, im: Float64Array, n: number): boolean {
+  const rows = new Int32Array(n);
+  for (let k = 0; k < n; k++) {
+    let best = k;
+    for (let i = k + 1; i < n; i++)
+      if (size(re[i * n + k]!, im[i * n + k]!) > size(re[best * n + k]!, im[best * n + k]!)) best = i;
+    const norm = re[best * n + k]! ** 2 + im[best * n + k]! ** 2;
+    if (!(norm > 0) || !Number.isFinite(norm)) return false;
+    rows[k] = best;
+    if (best !== k) {
+      swapLines(re, n, k * n, best * n, 1);
+      swapLines(im, n, k * n, best * n, 1);
+    }
+    const ir = re[k * n + k]! / norm;
+    const ii = -im[k * n + k]! / norm;
+    re[k * n + k] = 1;
+    im[k * n + k] = 0;
+    for (let j = 0; j < n; j++) {
+      const xr = re[k * n + j]!;
+      const xi = im[k * n + j]!;
+      re[k * n + j] = xr * ir - xi * ii;
+      im[k * n + j] = xr * ii + xi * ir;
+    }
+    for (let i = 0; i < n; i++) {
+      const fr = re[i * n + k]!;
+      const fi = im[i * n + k]!;
+      if (i === k || (fr === 0 && fi === 0)) continue;
+      re[i * n + k] = im[i * n + k] = 0;
+      for (let j = 0; j < n; j++) {
+        const xr = re[k * n + j]!;
+        const xi = im[k * n + j]!;
+        re[i * n + j] = re[i * n + j]! - (fr * xr - fi * xi);
+        im[i * n + j] = im[i * n + j]! - (fr * xi + fi * xr);
+      }
+    }
+  }
+  for (let k = n - 1; k >= 0; k--) {
+    if (rows[k] === k) continue;
+    swapLines(re, n, k, rows[k]!, n);
+    swapLines(im, n, k, rows[k]!, n);
+  }
+  return true;
+}
+
+/** Exchanges two rows (`step` 1) or two columns (`step` n) of n entries, by where they begin. */
+function swapLines(m: Float64Array, n: number, a: number, b: number, step: number): void {
+  for (let j = 0; j < n; j++) {
+    const held = m[a + j * step]!;
+    m[a + j * step] = m[b + j * step]!;
+    m[b + j * step] = held;
+  }
+}
+
 function size(re: number, im: number): number {
   return Math.abs(re) + Math.abs(im);
 }
@@ -77,13 +135,7 @@ function swapRows(
   a: number,
   b: number,
 ): void {
-  for (let j = 0; j < n; j++) {
-    for (const m of [re, im]) {
-      const held = m[a * n + j]!;
-      m[a * n + j] = m[b * n + j]!;
-      m[b * n + j] = held;
-    }
-  }
+  for (const m of [re, im]) swapLines(m, n, a * n, b * n, 1);
   for (const v of [bRe, bIm]) {
     const held = v[a]!;
     v[a] = v[b]!;

@@ -1,4 +1,4 @@
-export { solveComplex } from './complexLu';
+export { invertComplex, solveComplex } from './complexLu';
 export { factorDense, solveDense } from './denseLu';
 export type { SingularMatrix } from './denseLu';
 export { eigenvalues } from './eigenvalues';

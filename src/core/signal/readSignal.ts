@@ -1,6 +1,7 @@
 import { netKey } from '../circuit';
 import type { Board } from '../circuit';
 import { flatten } from '../device';
+import type { PartDraw } from '../device';
 import type { Fault } from '../fault';
 import { ringingPole } from './ringdown';
 import { SmallSignal, impedance } from './smallSignal';
@@ -12,9 +13,14 @@ export type SignalMode = (typeof SIGNAL_MODES)[number];
 /** Units of their readings. */
 export const SIGNAL_UNITS = { esr: 'ohm', cap: 'F', ring: 'cycles' } as const satisfies Record<SignalMode, string>;
 
-const ESR_HERTZ = 100e3;
-const ESR_LIMIT = 10e3;
-const CAP_HERTZ = 100;
+/** Frequencies of the instruments that have one. */
+export const SIGNAL_HERTZ = { esr: 100e3, cap: 100 } as const;
+/** One sigma of the instruments: shares of the figure, and what an ESR meter adds, ohm (contract, section 3). */
+export const SIGNAL_NOISE = { esr: { share: 0.03, floor: 0.01 }, cap: { share: 0.02, floor: 0 } } as const;
+/** Above this, ohm, an ESR meter shows overload. */
+export const ESR_LIMIT_OHMS = 10e3;
+/** A capacitance is shown where this share of the impedance is reactive, and no more than `CAP_LIMIT` ohm of it. */
+export const LEAST_REACTIVE = 0.02;
 const CAP_LIMIT = 10e6;
 const RING_FARADS = 10e-9;
 const RING_LEFT = 0.15;
@@ -24,8 +30,8 @@ const RING_LIMIT = 10_000;
 export class SignalReader {
   private readonly signal: SmallSignal;
 
-  constructor(board: Board, faults: readonly Fault[]) {
-    this.signal = new SmallSignal(flatten(board, faults));
+  constructor(board: Board, faults: readonly Fault[], draw?: PartDraw) {
+    this.signal = new SmallSignal(flatten(board, faults, draw));
   }
 
   /**
@@ -38,14 +44,14 @@ export class SignalReader {
     switch (mode) {
       case 'esr': {
         if (!this.signal.joined(a, b)) return null;
-        const { re } = impedance(this.signal.system(a, b), ESR_HERTZ);
-        return re > ESR_LIMIT ? null : re;
+        const { re } = impedance(this.signal.system(a, b), SIGNAL_HERTZ.esr);
+        return re > ESR_LIMIT_OHMS ? null : re;
       }
       case 'cap': {
         if (!this.signal.joined(a, b)) return null;
-        const { re, im } = impedance(this.signal.system(a, b), CAP_HERTZ);
+        const { re, im } = impedance(this.signal.system(a, b), SIGNAL_HERTZ.cap);
         const size = Math.hypot(re, im);
-        return im > -0.02 * size || size > CAP_LIMIT ? null : -1 / (2 * Math.PI * CAP_HERTZ * im);
+        return im > -LEAST_REACTIVE * size || size > CAP_LIMIT ? null : -1 / (2 * Math.PI * SIGNAL_HERTZ.cap * im);
       }
       case 'ring': {
         if (a === b) return 0;

@@ -46,6 +46,21 @@ export class SmallSignal {
     return node === undefined ? undefined : this.wires.find(node);
   }
 
+  /** Devices that a small signal meets. */
+  get devices(): readonly Device[] {
+    return this.live;
+  }
+
+  /** The node that stands for one and all that are wired to it. */
+  standsFor(node: number): number {
+    return this.wires.find(node);
+  }
+
+  /** The conductive piece that a node belongs to. */
+  pieceOf(node: number): number {
+    return this.pieces.find(this.wires.find(node));
+  }
+
   /** Whether anything conducts between two nodes, however little. */
   joined(red: number, black: number): boolean {
     return this.pieces.find(red) === this.pieces.find(black);
