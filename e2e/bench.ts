@@ -4,8 +4,8 @@ import { expect, test } from '@playwright/test';
 import type { APIRequestContext, Locator, Page } from '@playwright/test';
 import type { Board } from '../src/core/circuit';
 import { parseFault } from '../src/core/fault';
-import { drawParts, simulateReading, solverFor } from '../src/core/meter';
-import type { ColdMode } from '../src/core/meter';
+import { SimulatedBoard, drawParts } from '../src/core/meter';
+import type { UnpoweredMode } from '../src/core/meter';
 import { seededRandom } from '../src/core/quantity';
 
 /** A broken board on the bench and a meter: answers what a technician would read at any point. */
@@ -13,13 +13,14 @@ export function brokenBoard(
   board: Board,
   faults: string,
   seed: number,
-): (mode: ColdMode, red: string, black: string) => string {
+): (mode: UnpoweredMode, red: string, black: string) => string {
   const parsed = faults === '' ? [] : faults.split('+').map((text) => parsed1(board, text));
   const random = seededRandom(seed);
-  const solver = solverFor(board, parsed, drawParts(random));
+  const unit = new SimulatedBoard(board, parsed, drawParts(random));
   return (mode, red, black) => {
-    const shown = simulateReading(solver, mode, red, black, random);
+    const shown = unit.read(mode, red, black, random);
     if (shown.kind === 'overload') return 'o';
+    if (mode === 'cap') return `${(shown.value * 1e6).toPrecision(4)}u`;
     return mode === 'diode' ? `${Math.round(shown.value * 1000)}m` : figureText(shown.value);
   };
 }
@@ -85,7 +86,7 @@ export async function takeReading(page: Page, meter: ReturnType<typeof brokenBoa
   const [mode = '', red = '', black = ''] = ((await section.getAttribute('data-point')) ?? '').split(' ');
   const lines = logLines(page);
   const before = await lines.count();
-  const text = meter(mode as ColdMode, red, black);
+  const text = meter(mode as UnpoweredMode, red, black);
   await page.keyboard.type(text);
   if (text !== 'o') await page.keyboard.press('Enter');
   // A figure a whole decade off is asked about: it is as typed.

@@ -1,7 +1,7 @@
 import { expect, test } from '@playwright/test';
 import type { Page } from '@playwright/test';
 import { ARCHETYPES, archetypeBoard } from '../src/core/archetype';
-import type { ColdMode } from '../src/core/meter';
+import type { UnpoweredMode } from '../src/core/meter';
 import { brokenBoard, open, origin, takeIn, write, logLines } from './bench';
 
 const word = (page: Page) => page.locator('header [data-hazard]');
@@ -150,7 +150,7 @@ test('a permit to power is earned by the readings of its list, by keys, and ends
     await expect(missing.first()).toHaveAttribute('aria-current', 'true');
     const point = (await page.locator('[data-point]').getAttribute('data-point')) ?? '';
     const [mode = '', red = '', black = ''] = point.split(' ');
-    await page.keyboard.type(meter(mode as ColdMode, red, black));
+    await page.keyboard.type(meter(mode as UnpoweredMode, red, black));
     await page.keyboard.press('Enter');
     // What one reading rules out leaves the list, sometimes more than it promised.
     await expect.poll(() => missing.count()).toBeLessThan(before);

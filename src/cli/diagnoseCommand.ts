@@ -8,8 +8,19 @@ import {
   readObserved,
   weighObserved,
   weighPowered,
+  withAllInstruments,
 } from '@/core/diagnose';
-import type { ComplaintSigns, Diagnosis, KnownSigns, Observed, PlannedReading, Symptom } from '@/core/diagnose';
+import type {
+  ComplaintSigns,
+  Diagnosis,
+  KnownSigns,
+  Observed,
+  PlannedReading,
+  Symptom,
+  TakenReading,
+} from '@/core/diagnose';
+import { SIGNAL_EVIDENCE } from '@/core/meter';
+import type { SignalEvidence } from '@/core/meter';
 import { Permit } from '@/core/permit';
 import type { PowerPermit } from '@/core/permit';
 import type { Board } from '@/core/circuit';
@@ -18,9 +29,9 @@ import { UnusableArguments, option, readArguments, required } from './arguments'
 import type { Arguments } from './arguments';
 import { openBoard, openReadings } from '@/wire/openBoard';
 
-/** `lantern diagnose BOARD --readings FILE.csv [--symptom S]… [--observe KEY]… [--facts F]`. Gives the exit status. */
+/** `lantern diagnose BOARD --readings FILE.csv [--symptom S]… [--observe KEY]… [--instruments esr,cap] [--facts F]`. Gives the exit status. */
 export function diagnoseCommand(words: readonly string[]): number {
-  const args = readArguments(words, ['readings', 'symptom', 'facts', 'observe']);
+  const args = readArguments(words, ['readings', 'symptom', 'facts', 'observe', 'instruments']);
   const [path] = args.plain;
   if (path === undefined || args.plain.length > 1) throw new UnusableArguments('diagnose takes one board file.');
   const symptoms = (args.options.get('symptom') ?? []).map((s): Symptom => {
@@ -37,18 +48,28 @@ export function diagnoseCommand(words: readonly string[]): number {
       );
     return known;
   });
-  const { cold, powered } = readingsOf(board, args);
+  const { unpowered, powered } = readingsOf(board, args);
   const clock = (): number => performance.now() / 1000;
   const signs = symptoms.length > 0 ? complaintSigns(board, symptoms, clock) : undefined;
   const seen = weighObserved(board, listHypotheses(board, symptoms, signs), observed, MOST_SECONDS, clock);
   const hypotheses = weighPowered(board, seen, powered, MOST_SECONDS, clock);
-  const diagnoser = new Diagnoser(buildWholeDictionary(board, hypotheses));
-  const diagnosis = diagnoser.diagnose(cold);
-  const permit = Permit.of(board).judge(cold, diagnoser);
+  const instruments = instrumentsOf(args, unpowered);
+  const diagnoser = new Diagnoser(withAllInstruments(buildWholeDictionary(board, hypotheses), instruments));
+  const diagnosis = diagnoser.diagnose(unpowered);
+  const permit = Permit.of(board).judge(unpowered, diagnoser);
   console.log(
     option(args, 'json') !== undefined ? JSON.stringify(document(diagnosis, permit)) : report(diagnosis, permit),
   );
   return 0;
+}
+
+/** Instruments beside the meter: those that are said to be there, and those that something was read with. */
+function instrumentsOf(args: Arguments, readings: readonly TakenReading[]): readonly SignalEvidence[] {
+  const said = (option(args, 'instruments') ?? '').split(',').filter((word) => word !== '');
+  const unknown = said.find((word) => !SIGNAL_EVIDENCE.some((mode) => mode === word));
+  if (unknown !== undefined)
+    throw new UnusableArguments(`There is no instrument ${unknown}; there are ${SIGNAL_EVIDENCE.join(', ')}.`);
+  return SIGNAL_EVIDENCE.filter((mode) => said.includes(mode) || readings.some((r) => r.mode === mode));
 }
 
 /** What the units with each single fault would show, the likeliest first, as far as the time allows. */
@@ -70,7 +91,7 @@ const COMPLAINT_SECONDS = 12;
 /** The readings of the file; none are needed where something was observed. */
 function readingsOf(board: Board, args: Arguments): ReadingsFile {
   const file = option(args, 'readings');
-  if (file === undefined && args.options.has('observe')) return { cold: [], powered: [] };
+  if (file === undefined && args.options.has('observe')) return { unpowered: [], powered: [] };
   return openReadings(board, file ?? required(args, 'readings'));
 }
 

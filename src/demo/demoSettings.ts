@@ -11,4 +11,5 @@ export const DEMO_SETTINGS: Settings = {
   ],
   zone: 'Atlantic/Reykjavik',
   mains: '230/50',
+  instruments: ['esr'],
 };

@@ -5,7 +5,8 @@ import type { Board } from '@/core/circuit';
 import type { ProbePoint, TakenReading } from '@/core/diagnose';
 import { Diagnoser, buildWholeDictionary, listHypotheses } from '@/core/diagnose';
 import { parseFault } from '@/core/fault';
-import { drawParts, simulateReading, solverFor } from '@/core/meter';
+import { SimulatedBoard, drawParts, simulateReading, solverFor } from '@/core/meter';
+import type { UnpoweredMode } from '@/core/meter';
 import { invariant } from '@/core/problem';
 import { seededRandom } from '@/core/quantity';
 import { UNTRACED, energyStores, untracedStore } from '@/core/safety';
@@ -94,11 +95,11 @@ async function hunt(board: Board, demo: DemoJob, write: Write): Promise<void> {
     return parsed.value;
   });
   const random = seededRandom(demo.seed);
-  const real = solverFor(board, faults, drawParts(random));
+  const real = new SimulatedBoard(board, faults, drawParts(random));
   const diagnoser = new Diagnoser(buildWholeDictionary(board, listHypotheses(board)));
   const readings: TakenReading[] = [];
   const take = async ({ mode, red, black }: ProbePoint): Promise<void> => {
-    const shown = simulateReading(real, mode, red, black, random);
+    const shown = real.read(mode, red, black, random);
     const seen = shown.kind === 'figure' ? { kind: shown.kind, value: Number(shown.value.toPrecision(4)) } : shown;
     readings.push({ mode, red, black, seen });
     await write(reading(mode, red, black, seen, 'probe'), 0.4);
@@ -113,7 +114,7 @@ async function hunt(board: Board, demo: DemoJob, write: Write): Promise<void> {
 }
 
 function reading(
-  mode: 'diode' | 'ohms' | 'continuity',
+  mode: UnpoweredMode,
   red: string,
   black: string,
   seen: { kind: 'figure'; value: number } | { kind: 'overload' },

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { COLD_CONDITIONS, OUTCOMES, newestVersion, upcast } from '@/core/ledger';
 import type { LedgerEntry as CoreEntry, LedgerKind, LedgerLine, StoredEntry } from '@/core/ledger';
-import { COLD_MODES } from '@/core/meter';
+import { UNPOWERED_MODES } from '@/core/meter';
 import { LOADS, POWERED_MODES } from '@/core/work';
 import { ModificationBody, ModificationVerdictBody, SumBody, SweepBody, SweepRowsBody } from './change';
 import { RowId } from './ids';
@@ -33,7 +33,7 @@ export const LedgerEntry = z.discriminatedUnion('kind', [
   z.strictObject({
     kind: z.literal('reading'),
     body: z.strictObject({
-      mode: z.enum(COLD_MODES),
+      mode: z.enum(UNPOWERED_MODES),
       red: Net,
       black: Net,
       seen: Seen,

@@ -1,7 +1,7 @@
 import type { Board } from '@/core/circuit';
 import { boardNets, netKey } from '@/core/circuit';
 import type { PoweredTaken, TakenReading } from '@/core/diagnose';
-import { coldMode } from '@/core/meter';
+import { unpoweredMode } from '@/core/meter';
 import { ok, refuse } from '@/core/problem';
 import { LOADS, POWERED_MODES } from '@/core/work';
 import type { Problem, Result } from '@/core/problem';
@@ -12,21 +12,21 @@ export type CsvProblem = Problem<'readings-error', { readonly line: number }>;
 const HEADER = 'mode,red,black,value';
 const POWERED_HEADER = `${HEADER},source,load`;
 
-/** Readings of a file: those of the cold board, those under power. */
+/** Readings of a file: those of the unpowered board, those under power. */
 export interface ReadingsFile {
-  readonly cold: readonly TakenReading[];
+  readonly unpowered: readonly TakenReading[];
   readonly powered: readonly PoweredTaken[];
 }
 
 /**
- * Reads `readings.csv`: header `mode,red,black,value`, value in V or ohm, or `OL`; with `,source,load` after it a line that
+ * Reads `readings.csv`: header `mode,red,black,value`, value in V, ohm or F, or `OL`; with `,source,load` after it a line that
  * has a source was read under power (`dcv`, `acv`, `ripple`, `freq`; load `none`, `half`, `full`).
  * Refuses with every bad line.
  */
 export function parseReadingsCsv(board: Board, text: string): Result<ReadingsFile, readonly CsvProblem[]> {
   const lines = readCells(text, ',').rows;
   const problems: CsvProblem[] = [];
-  const cold: TakenReading[] = [];
+  const unpowered: TakenReading[] = [];
   const powered: PoweredTaken[] = [];
   const nets = new Map(boardNets(board).map((n) => [netKey(n), n]));
   const bad = (line: number, sentence: string): void => {
@@ -58,13 +58,13 @@ export function parseReadingsCsv(board: Board, text: string): Result<ReadingsFil
       powered.push({ mode: at, red: redNet, black: blackNet, value: Number(value), condition });
       return;
     }
-    const checked = coldMode(mode);
+    const checked = unpoweredMode(mode);
     if (!checked.ok) return bad(number, checked.problem.sentence);
     const overload = value.toUpperCase() === 'OL';
     const figure = Number(value);
     if (!overload && (value === '' || !Number.isFinite(figure))) return bad(number, `“${value}” is not a number or OL`);
     const seen = overload ? ({ kind: 'overload' } as const) : ({ kind: 'figure', value: figure } as const);
-    cold.push({ mode: checked.value, red: redNet, black: blackNet, seen });
+    unpowered.push({ mode: checked.value, red: redNet, black: blackNet, seen });
   });
-  return problems.length > 0 ? refuse(problems) : ok({ cold, powered });
+  return problems.length > 0 ? refuse(problems) : ok({ unpowered, powered });
 }

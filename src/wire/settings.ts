@@ -92,6 +92,7 @@ export const Settings = z.strictObject({
     sameBlackSameMode: between(0.5, 120),
     bothMove: between(0.5, 120),
     modeChange: between(0, 120),
+    instrument: between(0.5, 600),
     patience: between(0.5, 600),
     impatience: between(1, 20),
   }),
@@ -123,13 +124,22 @@ export const FIRST_SETTINGS: Settings = {
   closeOut: { earthOhms: 0.2, insulationOhms: 1e6, leakageAmps: 3.5e-3 },
 };
 
+/** What is stored, with what this version knows besides as it is at first. */
+function filledUp(stored: unknown, first: unknown): unknown {
+  const plain = (v: unknown): v is object => typeof v === 'object' && v !== null && !Array.isArray(v);
+  return plain(stored) && plain(first) ? { ...first, ...stored } : stored;
+}
+
 /** Settings as they are stored, by another version perhaps: what is missing or not understood is as it is at first. */
 export const StoredSettings = z
   .object(
     Object.fromEntries(
       Object.entries(Settings.shape).map(([key, schema]) => [
         key,
-        (schema as z.ZodType).catch(FIRST_SETTINGS[key as keyof Settings]),
+        z.preprocess(
+          (stored) => filledUp(stored, FIRST_SETTINGS[key as keyof Settings]),
+          (schema as z.ZodType).catch(FIRST_SETTINGS[key as keyof Settings]),
+        ),
       ]),
     ),
   )

@@ -11,6 +11,7 @@ import { NewJob } from './jobForm';
 import { csvCell } from '@/core/csv';
 import { readCells, readPartsText, readSweepText } from './csv';
 import { parseReadingsCsv } from './readingsCsv';
+import { FIRST_SETTINGS, StoredSettings } from './settings';
 
 const root = join(__dirname, '../..');
 const source = readFileSync(join(root, 'fixtures/boards/galley-inverter-600.cir'), 'utf8');
@@ -50,7 +51,7 @@ test.each([
 
 test('readings CSV: figures, OL, quotes and case; every bad line named', () => {
   const good = parseReadingsCsv(board, 'mode,red,black,value\r\ndiode,GA1,"BAT-",0.628\nohms,hv+,HV-,OL\n\n');
-  expect(good.ok && good.value.cold.map((r) => [r.red, r.seen])).toEqual([
+  expect(good.ok && good.value.unpowered.map((r) => [r.red, r.seen])).toEqual([
     ['GA1', { kind: 'figure', value: 0.628 }],
     ['HV+', { kind: 'overload' }],
   ]);
@@ -69,7 +70,7 @@ test('readings CSV: lines with a source were read under power, the others cold',
     board,
     `${header}diode,GA1,BAT-,0.6,,\ndcv,HV+,HV-,318.5,230,half\nfreq,GA1,BAT-,65000,230,`,
   );
-  expect(good.ok && good.value.cold).toHaveLength(1);
+  expect(good.ok && good.value.unpowered).toHaveLength(1);
   expect(good.ok && good.value.powered).toEqual([
     { mode: 'dcv', red: 'HV+', black: 'HV-', value: 318.5, condition: { source: 230, load: 'half' } },
     { mode: 'freq', red: 'GA1', black: 'BAT-', value: 65000, condition: { source: 230, load: 'half' } },
@@ -154,3 +155,12 @@ test.each([
   ['-1e-3', '-1e-3'],
   ['R7', 'R7'],
 ])('in a CSV cell %s is written as %s', (given, cell) => expect(csvCell(given)).toBe(cell));
+
+test('settings of an earlier version keep what was set; what they do not know yet is as it is at first', () => {
+  const costs: Partial<typeof FIRST_SETTINGS.costs> = { ...FIRST_SETTINGS.costs, bothMove: 7 };
+  delete costs.instrument;
+  const read = StoredSettings.parse({ ...FIRST_SETTINGS, costs, zone: 'Nowhere/Atoll' });
+  expect(read.costs).toEqual({ ...FIRST_SETTINGS.costs, bothMove: 7 });
+  expect(read.zone).toBe(FIRST_SETTINGS.zone);
+  expect(StoredSettings.parse({ costs: { bothMove: -1 } }).costs).toEqual(FIRST_SETTINGS.costs);
+});

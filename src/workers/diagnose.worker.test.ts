@@ -1,8 +1,9 @@
 import { archetypeBoard } from '@/core/archetype';
-import { simulateReading, solverFor } from '@/core/meter';
+import { NOMINAL_DRAW } from '@/core/device';
+import { SimulatedBoard } from '@/core/meter';
 import { parseFault } from '@/core/fault';
 import { seededRandom } from '@/core/quantity';
-import type { TakenReading } from '@/core/diagnose';
+import type { ProbePoint, TakenReading } from '@/core/diagnose';
 import type { DiagnoseAnswer, DiagnoseRequest } from './messages';
 
 /** The worker in a world of its own: what the page posts goes in, what it answers is kept. */
@@ -33,7 +34,7 @@ beforeAll(async () => {
 beforeEach(() => (answers.length = 0));
 
 test('a board opened is worked out in slices, with progress that only rises, and can then be weighed', async () => {
-  ask({ type: 'open', number: 1, board, symptoms: [] });
+  ask({ type: 'open', number: 1, board, symptoms: [], instruments: [] });
   await until('opened', 1);
   const done = answers.flatMap((a) => (a.type === 'progress' ? [a.done] : []));
   expect(done).toEqual([...done].sort((a, b) => a - b));
@@ -56,7 +57,7 @@ test('a board opened is worked out in slices, with progress that only rises, and
 }, 60_000);
 
 test('a first look at the likeliest is weighed while the rest is worked out: it plans, and neither calls nor permits', async () => {
-  ask({ type: 'open', number: 8, board, symptoms: [] });
+  ask({ type: 'open', number: 8, board, symptoms: [], instruments: [] });
   for (let i = 0; !answers.some((a) => a.type === 'opened') && i < 4000; i++)
     await new Promise((r) => setTimeout(r, 1));
   const first = answers.find((a) => a.type === 'opened');
@@ -73,11 +74,11 @@ test('a first look at the likeliest is weighed while the rest is worked out: it 
 }, 60_000);
 
 test('readings of a broken board narrow it down to its fault', async () => {
-  ask({ type: 'open', number: 5, board, symptoms: ['dead'] });
+  ask({ type: 'open', number: 5, board, symptoms: ['dead'], instruments: [] });
   await until('opened', 5);
   const fault = parseFault(board, 'D1:short');
   if (!fault.ok) throw new Error('fault');
-  const solver = solverFor(board, [fault.value]);
+  const unit = new SimulatedBoard(board, [fault.value], NOMINAL_DRAW);
   const random = seededRandom(1);
   const readings: TakenReading[] = [];
   for (let k = 0; k < 30; k++) {
@@ -101,20 +102,39 @@ test('readings of a broken board narrow it down to its fault', async () => {
     const [next] = answer.plan;
     if (!next) throw new Error('nothing left to read');
     const { mode, red, black } = next;
-    readings.push({ mode, red, black, seen: simulateReading(solver, mode, red, black, random) });
+    readings.push({ mode, red, black, seen: unit.read(mode, red, black, random) });
   }
   throw new Error('not named in 30 readings');
 }, 60_000);
 
+test('what the instruments tell comes on top of what the meter tells, once that is whole', async () => {
+  ask({ type: 'open', number: 40, board, symptoms: [], instruments: ['cap'] });
+  await until('opened', 40);
+  const whole = (): number => answers.filter((a) => a.type === 'opened' && a.done === a.of).length;
+  for (let i = 0; whole() < 2 && i < 4000; i++) await new Promise((r) => setTimeout(r, 5));
+  expect(whole()).toBe(2);
+  const skipped: ProbePoint[] = [];
+  for (let k = 0; k < 40; k++) {
+    const number = 41 + k;
+    ask({ type: 'weigh', number, opened: 40, presented: 3, readings: [], present: [], skipped, findings: [] });
+    const weighed = await until('weighed', number);
+    if (weighed.type !== 'weighed') throw new Error('weighed');
+    expect(weighed.instruments).toEqual(['cap']);
+    if (weighed.plan.some((p) => p.mode === 'cap')) return;
+    skipped.push(...weighed.plan);
+  }
+  throw new Error('no capacitance is planned');
+}, 60_000);
+
 test('a newer board takes the place of one still being worked out', async () => {
-  ask({ type: 'open', number: 20, board, symptoms: [] });
-  ask({ type: 'open', number: 21, board, symptoms: ['hiccup'] });
+  ask({ type: 'open', number: 20, board, symptoms: [], instruments: [] });
+  ask({ type: 'open', number: 21, board, symptoms: ['hiccup'], instruments: [] });
   await until('opened', 21);
   expect(answers.some((a) => a.type === 'opened' && a.number === 20 && a.done === a.of)).toBe(false);
 }, 60_000);
 
 test('the readings of one board are never weighed on another, and a permit is of the board as it is', async () => {
-  ask({ type: 'open', number: 24, board, symptoms: [] });
+  ask({ type: 'open', number: 24, board, symptoms: [], instruments: [] });
   await until('opened', 24);
   ask({ type: 'weigh', number: 25, opened: 23, presented: 3, readings: [], present: [], skipped: [], findings: [] });
   ask({ type: 'weigh', number: 26, opened: 24, presented: 2, readings: [], present: [], skipped: [], findings: [] });
@@ -124,7 +144,7 @@ test('the readings of one board are never weighed on another, and a permit is of
 }, 60_000);
 
 test('trouble is answered as data', async () => {
-  ask({ type: 'open', number: 30, board: { ...board, parts: null as never }, symptoms: [] });
+  ask({ type: 'open', number: 30, board: { ...board, parts: null as never }, symptoms: [], instruments: [] });
   const failed = await until('failed', 30);
   expect(failed.type === 'failed' && failed.sentence).not.toBe('');
   // Nothing can be weighed then, and nothing is made up.

@@ -1,6 +1,7 @@
 import './choices';
-import { Diagnoser, buildDictionary, firstLook, listHypotheses, lookFactors } from '@/core/diagnose';
-import type { ComplaintSigns, FaultDictionary, Symptom } from '@/core/diagnose';
+import { Diagnoser, buildDictionary, firstLook, listHypotheses, lookFactors, withInstruments } from '@/core/diagnose';
+import type { ComplaintSigns, Predictor, Symptom } from '@/core/diagnose';
+import type { SignalEvidence } from '@/core/meter';
 import { Permit } from '@/core/permit';
 import { planEntry } from './messages';
 import type { DiagnoseAnswer, DiagnoseRequest } from './messages';
@@ -9,6 +10,8 @@ let diagnoser: Diagnoser | null = null;
 let permit: Permit | null = null;
 let opening = 0;
 let tookMs = 0;
+/** Instruments beside the meter that it goes by. */
+let planned: readonly SignalEvidence[] = [];
 let presenting = 0;
 /** The complaint of the open board, and what its faults would show as far as that is worked out. */
 let complaint: { readonly symptoms: readonly Symptom[]; readonly signs: Map<string, ComplaintSigns | null> } | null =
@@ -71,14 +74,20 @@ const ANEW_MS = 500;
  * Builds the dictionary in slices; a newer board or the end of the page stops it. A first look at the likeliest is there
  * at once; from then on what there is so far is worked with.
  */
-async function open({ number, board, symptoms }: Extract<DiagnoseRequest, { type: 'open' }>): Promise<void> {
+async function open({
+  number,
+  board,
+  symptoms,
+  instruments,
+}: Extract<DiagnoseRequest, { type: 'open' }>): Promise<void> {
   opening = number;
   diagnoser = null;
   complaint = { symptoms, signs: new Map() };
   const wanted = (): boolean => opening === number;
   const began = performance.now();
-  const weighBy = (dictionary: FaultDictionary, of: number): void => {
+  const weighBy = (dictionary: Predictor, of: number, by: readonly SignalEvidence[] = []): void => {
     diagnoser = new Diagnoser(dictionary);
+    planned = by;
     tookMs = performance.now() - began;
     answer({ type: 'opened', number, done: dictionary.hypotheses.length, of });
   };
@@ -96,7 +105,11 @@ async function open({ number, board, symptoms }: Extract<DiagnoseRequest, { type
       weighBy(step.snapshot(), of);
       used = { done: step.done, at: performance.now() };
     });
-    if (made !== null) weighBy(made, of);
+    if (made === null) return;
+    weighBy(made, of);
+    // What other instruments than the meter would tell comes on top.
+    const seen = instruments.length > 0 ? await inSlices(withInstruments(made, instruments), wanted) : null;
+    if (seen !== null) weighBy(seen, of, instruments);
   } catch (error) {
     fail('open', number, error);
   }
@@ -150,6 +163,7 @@ function weigh({
       permit: (left === 0 && presented === presenting && permit?.judge(now, diagnoser, findings)) || null,
       done: hypotheses.length,
       of: hypotheses.length + left,
+      instruments: planned,
       tookMs,
       verdict,
       ledBy,

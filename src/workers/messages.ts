@@ -10,11 +10,19 @@ import type {
   Symptom,
   TakenReading,
 } from '@/core/diagnose';
+import type { SignalEvidence } from '@/core/meter';
 import type { PowerPermit, PresentReading } from '@/core/permit';
 
 /** What the page asks of the diagnosis worker. `number` returns with the answer: an old answer is dropped. */
 export type DiagnoseRequest =
-  | { readonly type: 'open'; readonly number: number; readonly board: Board; readonly symptoms: readonly Symptom[] }
+  | {
+      readonly type: 'open';
+      readonly number: number;
+      readonly board: Board;
+      readonly symptoms: readonly Symptom[];
+      /** Those beside the meter that the workshop has. */
+      readonly instruments: readonly SignalEvidence[];
+    }
   /** The board as it is now, changes and fitted parts included: what a permit to power is for. */
   | { readonly type: 'present'; readonly number: number; readonly board: Board }
   /** What units with these faults would show, by the label of the fault: more of it as it is worked out. */
@@ -79,6 +87,8 @@ export type DiagnoseAnswer =
       /** Hypotheses weighed, of how many there are; nothing is called before all are. */
       readonly done: number;
       readonly of: number;
+      /** Instruments beside the meter whose readings are among those that it goes by. */
+      readonly instruments: readonly SignalEvidence[];
       /** Milliseconds it took until so many were worked out. */
       readonly tookMs: number;
       readonly ledBy: 'readings' | 'prior' | null;

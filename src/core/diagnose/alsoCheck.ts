@@ -5,14 +5,14 @@ import type { Fault } from '../fault';
 import { findPowerPath } from '../stages';
 import { LINKED_FAULTS, TAKEN_ROLE_WORDS } from './linkedFaults';
 import { takenFaults, triggerRole } from './partRoles';
-import type { ProbePoint } from './probePoint';
+import type { ColdPoint } from './probePoint';
 
 /** Something that often dies with a called fault: what it would be, in words, and the reading that shows it. */
 export interface AlsoCheck {
   readonly fault: string;
   readonly ref: string;
   readonly words: string;
-  readonly point: ProbePoint;
+  readonly point: ColdPoint;
 }
 
 /**
@@ -44,7 +44,7 @@ export function alsoCheck(board: Board, called: string): readonly AlsoCheck[] {
 }
 
 /** The reading across a faulty part or pin pair: ohms across an open one, diode test from ground into a leaking pin. */
-function pointAcross(board: Board, fault: Fault): ProbePoint | null {
+function pointAcross(board: Board, fault: Fault): ColdPoint | null {
   const part = findPart(board, fault.ref);
   if (!part) return null;
   if (fault.kind === 'leak' && fault.pins) {

@@ -1,5 +1,5 @@
 import { netKey } from '../circuit';
-import { workshopMeter } from '../meter';
+import { isCold, workshopMeter } from '../meter';
 import type { ColdMode, MeterProfile } from '../meter';
 import type { Predicted } from './experiment';
 import { scaleKind } from './outcome';
@@ -14,6 +14,7 @@ export function readingSeconds(
   settle = point.settle,
 ): number {
   const costs = workshopCosts();
+  if (!isCold(point.mode)) return costs.instrument;
   const blackStays = last !== null && netKey(last.black) === netKey(point.black);
   const moved = blackStays ? costs.sameBlackSameMode : costs.bothMove;
   const changed = last !== null && last.mode !== point.mode ? costs.modeChange : 0;

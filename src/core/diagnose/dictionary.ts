@@ -1,6 +1,6 @@
 import { netKey } from '../circuit';
 import type { Board } from '../circuit';
-import { probe, solverFor, workshopMeter } from '../meter';
+import { isCold, probe, solverFor, workshopMeter } from '../meter';
 import type { DcSolver } from '../solve';
 import { readingSeconds, scaleOf } from './coldPredictor';
 import { addHypothesis, draftPoint } from './dictionaryEntries';
@@ -8,13 +8,15 @@ import type { Base, PointDraft } from './dictionaryEntries';
 import type { Predicted, Predictor } from './experiment';
 import type { Hypothesis } from './hypotheses';
 import { pointKey } from './posterior';
+import { predictSignal } from './signals';
 import { circuitKey } from './sameCircuit';
 import { neighbourPins, probePairs } from './probePairs';
-import type { ProbePoint } from './probePoint';
+import type { ColdPoint, ProbePoint } from './probePoint';
 import { SteadyPoints } from './steadyPoints';
 
 /** The cold fault dictionary of a board: every hypothesis at every point, and how much work it was. */
 export interface FaultDictionary extends Predictor {
+  readonly points: readonly (Predicted & ColdPoint)[];
   readonly counts: DictionaryCounts;
 }
 
@@ -42,7 +44,7 @@ export interface DictionaryStep {
 export function* buildDictionary(
   board: Board,
   hypotheses: readonly Hypothesis[],
-  asked?: readonly ProbePoint[],
+  asked?: readonly ColdPoint[],
 ): Generator<DictionaryStep, FaultDictionary> {
   const healthy = solverFor(board, []);
   const points = asked ?? defaultPoints(board, healthy);
@@ -57,7 +59,7 @@ export function* buildDictionary(
     // In the order of the list, whatever order they were worked out in.
     const order = Int32Array.from(done).sort();
     const entries = (done.length - 1) * drafts.filter((d) => !d.unsteady).length;
-    const points = drafts.map(({ mode, red, black, raws, spreads, classOf, settle }): Predicted => {
+    const points = drafts.map(({ mode, red, black, raws, spreads, classOf, settle }) => {
       const own = Uint16Array.from(order, (h) => classOf[h]!);
       return { mode, red, black, scale: scaleOf(mode), raws: [...raws], spreads: [...spreads], classOf: own, settle };
     });
@@ -111,7 +113,12 @@ function anywhere(
   const known = new Map(points.map((p) => [pointKey(p), p]));
   return (point) => {
     const key = pointKey(point);
-    const found = known.get(key) ?? buildWholeDictionary(board, hypotheses, [point]).points[0]!;
+    const { mode } = point;
+    const found =
+      known.get(key) ??
+      (isCold(mode)
+        ? buildWholeDictionary(board, hypotheses, [{ ...point, mode }]).points[0]!
+        : predictSignal(board, hypotheses, { ...point, mode }));
     known.set(key, found);
     return found;
   };
@@ -135,7 +142,7 @@ function familiesOf(hypotheses: readonly Hypothesis[]): readonly (readonly numbe
 export function buildWholeDictionary(
   board: Board,
   hypotheses: readonly Hypothesis[],
-  points?: readonly ProbePoint[],
+  points?: readonly ColdPoint[],
 ): FaultDictionary {
   const steps = buildDictionary(board, hypotheses, points);
   for (;;) {
@@ -149,7 +156,7 @@ export function buildWholeDictionary(
  * as it should be reads differently so. Ohms also between neighbouring pins of a larger part that nothing joins: a short
  * between them may show nowhere else.
  */
-export function defaultPoints(board: Board, healthy: DcSolver = solverFor(board, [])): readonly ProbePoint[] {
+export function defaultPoints(board: Board, healthy: DcSolver = solverFor(board, [])): readonly ColdPoint[] {
   const { nodeOfNet } = healthy.network;
   const ohms = (red: string, black: string): number => {
     const read = probe(healthy, 'ohms', nodeOfNet.get(netKey(red))!, nodeOfNet.get(netKey(black))!);

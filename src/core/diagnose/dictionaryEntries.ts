@@ -9,13 +9,13 @@ import { driftSpread } from './drift';
 import type { DriftFault } from './drift';
 import { outcomeModes, outcomeSpread, overloadChance } from './outcome';
 import type { OutcomeSpread } from './outcome';
-import type { ProbePoint } from './probePoint';
+import type { ColdPoint } from './probePoint';
 import { changesOf, keepSolution, noneCanChange, solvedNearby } from './unaffected';
 import type { Changes, KnownSolution } from './unaffected';
 import { settleSeconds } from './settling';
 
 /** A point being filled: see `PredictedPoint`; `healthy` is the solution that all begin with. */
-export interface PointDraft extends ProbePoint {
+export interface PointDraft extends ColdPoint {
   readonly redNode: number;
   readonly blackNode: number;
   readonly healthy: KnownSolution | null;
@@ -103,7 +103,7 @@ function unchanged(known: KnownSolution, next: Float64Array, draft: PointDraft):
 }
 
 /** The healthy board's reading at a point, with what is kept of it. */
-export function draftPoint(board: Board, solver: DcSolver, point: ProbePoint, count: number): PointDraft {
+export function draftPoint(board: Board, solver: DcSolver, point: ColdPoint, count: number): PointDraft {
   const redNode = solver.network.nodeOfNet.get(netKey(point.red))!;
   const blackNode = solver.network.nodeOfNet.get(netKey(point.black))!;
   const computed = probe(solver, point.mode, redNode, blackNode, { withSigma: true });
@@ -185,8 +185,16 @@ function keepWhole(board: Board, solver: DcSolver, red: number, black: number, a
   return solver.solve(red, black, drive, true).ok ? keepSolution(board, solver, red, black, amps) : null;
 }
 
-function fileUnder(draft: PointDraft, h: number, raw: number, spread: OutcomeSpread): void {
-  const same = draft.spreads.findIndex((s, c) => nearly(draft.raws[c]!, raw) && alike(s, spread));
+/** The classes of a point as they fill: the figure and the outcome of each, and which one each hypothesis is in. */
+export interface Classes {
+  readonly raws: number[];
+  readonly spreads: OutcomeSpread[];
+  readonly classOf: Uint16Array;
+}
+
+/** Files what a hypothesis predicts under its class; least: figures closer than this are one, in their unit. */
+export function fileUnder(draft: Classes, h: number, raw: number, spread: OutcomeSpread, least = 1e-5): void {
+  const same = draft.spreads.findIndex((s, c) => nearly(draft.raws[c]!, raw, least) && alike(s, spread));
   if (same >= 0) {
     draft.classOf[h] = same;
     return;
@@ -197,8 +205,8 @@ function fileUnder(draft: PointDraft, h: number, raw: number, spread: OutcomeSpr
 }
 
 /** The same figure for any meter: within a promille. */
-function nearly(a: number, b: number): boolean {
-  return a === b || Math.abs(a - b) <= 1e-3 * Math.abs(a) + 1e-5;
+function nearly(a: number, b: number, least: number): boolean {
+  return a === b || Math.abs(a - b) <= 1e-3 * Math.abs(a) + least;
 }
 
 /** Two predictions that no meter could ever tell apart share a class. */

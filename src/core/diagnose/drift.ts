@@ -57,6 +57,11 @@ export function driftSpread(
     const range = other && { ...other, ohms: other.ohms * scaled, sigma: other.sigma * scaled };
     return outcomeSpread(mode, there, sigma * scaled, range);
   });
+  return overDrift(outcomes, outcomeSpread(mode, raw, sigma, other, main));
+}
+
+/** What may have drifted anywhere along these outcomes, each as likely; `middle` stands for it where it is told from others. */
+export function overDrift(outcomes: readonly OutcomeSpread[], middle: OutcomeSpread): OutcomeSpread {
   const share = 1 / outcomes.length;
   const modes = outcomes.flatMap((o, i): readonly OutcomeMode[] => {
     const here = outcomeModes(o)[0]!.mean;
@@ -69,6 +74,5 @@ export function driftSpread(
   const beyond = outcomes.reduce((sum, o) => sum + overloadChance(o), 0) * share;
   const mean = modes.reduce((sum, m) => sum + m.weight * m.mean, 0);
   const width = Math.max(...modes.map((m) => Math.abs(m.mean - mean) + m.sigma));
-  const middle = outcomeSpread(mode, raw, sigma, other, main);
   return { mean, sigma: width, overload, modes, beyond, middle, ...(middle.main ? { main: middle.main } : {}) };
 }

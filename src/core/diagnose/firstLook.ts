@@ -2,12 +2,12 @@ import { findPart, netKey } from '../circuit';
 import type { Board } from '../circuit';
 import type { Hypothesis } from './hypotheses';
 import { pointKey } from './posterior';
-import type { ProbePoint } from './probePoint';
+import type { ColdPoint } from './probePoint';
 
 /** What to work out before all else. */
 export interface FirstLook {
   readonly hypotheses: readonly Hypothesis[];
-  readonly points: readonly ProbePoint[];
+  readonly points: readonly ColdPoint[];
 }
 
 const MOST_HYPOTHESES = 24;
@@ -20,7 +20,7 @@ const MOST_POINTS = 24;
 export function firstLook(board: Board, hypotheses: readonly Hypothesis[]): FirstLook {
   const [none, ...rest] = hypotheses;
   const single = rest.filter((h) => h.faults.length === 1).sort((a, b) => b.weight - a.weight);
-  const points = new Map<string, ProbePoint>();
+  const points = new Map<string, ColdPoint>();
   const chosen: Hypothesis[] = [];
   for (const h of single) {
     if (chosen.length >= MOST_HYPOTHESES) break;
@@ -34,7 +34,7 @@ export function firstLook(board: Board, hypotheses: readonly Hypothesis[]): Firs
 }
 
 /** Diode test and ohms straight across a part; across the first three pins of one that has more. */
-function acrossPart(board: Board, ref: string): readonly ProbePoint[] {
+function acrossPart(board: Board, ref: string): readonly ColdPoint[] {
   const part = findPart(board, ref);
   if (!part || part.nets.length > 4) return [];
   const nets = part.nets.slice(0, 3);

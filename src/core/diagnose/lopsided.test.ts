@@ -6,7 +6,7 @@ import { exampleBoard } from '../../../bench/exampleBoards';
 import { NONE_FIRST, firstOfSeveral } from './firstOfSeveral';
 import { leakOf, straightened } from './leak';
 import { buildWholeDictionary, listHypotheses } from '.';
-import type { ProbePoint } from '.';
+import type { ColdPoint } from '.';
 import { restsOnOnePoint } from './evidence';
 import { density, figureBelow } from './outcome';
 
@@ -58,7 +58,7 @@ test.each([
   ['buoy-boost-28', 'diode', 'GATE', 'BAT-'],
 ] as const)('%s %s %s %s: drawn boards read within what is said of them', (name, mode, red, black) => {
   const board = exampleBoard(name);
-  const point: ProbePoint = { mode, red, black };
+  const point: ColdPoint = { mode, red, black };
   const [predicted] = buildWholeDictionary(board, [listHypotheses(board)[0]!], [point]).points;
   const s = predicted!.spreads[0]!;
   const draws = 120;

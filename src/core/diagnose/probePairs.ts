@@ -46,6 +46,14 @@ export function neighbourPins(board: Board): readonly ProbePair[] {
   return pairs.list.slice(known);
 }
 
+/** Net pairs that fitted parts of two pins bridge, of those that are wanted. */
+export function pairsAcross(board: Board, wanted: (part: Part) => boolean): readonly ProbePair[] {
+  const pairs = new Pairs();
+  for (const part of board.parts)
+    if (part.fitted && part.nets.length === 2 && wanted(part)) pairs.add(part.nets[0]!, part.nets[1]!);
+  return pairs.list;
+}
+
 /** Unordered pairs of different nets, each once. */
 class Pairs {
   private readonly found = new Map<string, ProbePair>();

@@ -3,6 +3,8 @@ export const READING_SECONDS = {
   sameBlackSameMode: 5,
   bothMove: 10,
   modeChange: 3,
+  /** One with another instrument than the meter, taking it in hand included. */
+  instrument: 12,
   /** Beyond this a settling time is charged several times over: the plan should find another way. */
   patience: 5,
   impatience: 4,

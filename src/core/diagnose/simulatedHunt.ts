@@ -1,6 +1,5 @@
-import { DEFAULT_METER, simulateReading, solverFor } from '../meter';
+import { DEFAULT_METER, SimulatedBoard } from '../meter';
 import type { MeterProfile } from '../meter';
-import type { DcSolver } from '../solve';
 import type { Random } from '../quantity';
 import { MOST_READINGS } from './diagnose';
 import type { Diagnoser } from './diagnose';
@@ -46,7 +45,7 @@ export function huntFault(
   { choose = bestNext, meter = DEFAULT_METER, slips = 0, most = MOST_READINGS }: HuntWays = {},
 ): Hunt {
   const { predictor } = diagnoser;
-  const solver: DcSolver = solverFor(predictor.board, faults, draw);
+  const unit = new SimulatedBoard(predictor.board, faults, draw);
   const readings: TakenReading[] = [];
   const slipped: TakenReading[] = [];
   for (;;) {
@@ -68,7 +67,7 @@ export function huntFault(
     const elsewhere =
       slips > 0 && random() < slips ? predictor.points[Math.floor(random() * predictor.points.length)]! : null;
     const at = elsewhere ?? point;
-    const taken = { mode, red, black, seen: simulateReading(solver, mode, at.red, at.black, random, meter) };
+    const taken = { mode, red, black, seen: unit.read(mode, at.red, at.black, random, meter) };
     readings.push(taken);
     if (elsewhere) slipped.push(taken);
   }

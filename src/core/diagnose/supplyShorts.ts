@@ -1,3 +1,4 @@
+import { isCold } from '../meter';
 import { recogniseStages } from '../stages';
 import { faultWords } from '../fault';
 import type { Diagnoser } from './diagnose';
@@ -6,6 +7,7 @@ import type { Predicted, Predictor } from './experiment';
 import { logLikelihood } from './likelihood';
 import { posterior, pointKey, weighReadings } from './posterior';
 import type { TakenReading } from './posterior';
+import type { ColdPoint } from './probePoint';
 
 /** Odds of a short in the supply path, or across an output, from which power is refused. */
 export const GATE_LIMIT = 0.05;
@@ -40,7 +42,8 @@ export class SupplyShorts {
     this.feedbackOpen = readings.length === 0 ? null : openFeedback(predictor, probabilities);
   }
 
-  get clearing(): readonly Predicted[] {
+  /** Only a steady current shows that nothing leaks: what an instrument's signal tells is left out. */
+  get clearing(): readonly ColdPoint[] {
     return clearingReadings(this.diagnoser.predictor, this.readings, this.weights);
   }
 }
@@ -90,19 +93,20 @@ function clearingReadings(
   predictor: Predictor,
   readings: readonly TakenReading[],
   weights: Float64Array,
-): readonly Predicted[] {
+): readonly ColdPoint[] {
   const work = Float64Array.from(weights);
   const probabilities = new Float64Array(weights.length);
-  const chosen: Predicted[] = [];
+  const chosen: ColdPoint[] = [];
   const done = new Set(readings.map(pointKey));
   while (chosen.length < MOST_CLEARING) {
     posterior(work, probabilities);
     const mass = shortMass(predictor, probabilities);
     if (mass <= GATE_LIMIT) return chosen;
-    let best: { point: Predicted; logs: readonly number[] } | null = null;
+    let best: { point: Predicted & ColdPoint; logs: readonly number[] } | null = null;
     let bestWorth = 0;
     for (const point of predictor.points) {
-      if (done.has(pointKey(point))) continue;
+      const { mode } = point;
+      if (!isCold(mode) || done.has(pointKey(point))) continue;
       const logs = healthyLogs(point);
       let short = 0;
       let total = 0;
@@ -112,7 +116,7 @@ function clearingReadings(
         if (predictor.hypotheses[h]!.short !== null) short += p;
       }
       const worth = (mass - short / total) / predictor.seconds(point, chosen.at(-1) ?? null);
-      if (worth > bestWorth) [best, bestWorth] = [{ point, logs }, worth];
+      if (worth > bestWorth) [best, bestWorth] = [{ point: { ...point, mode }, logs }, worth];
     }
     if (!best) return [];
     chosen.push(best.point);

@@ -1,7 +1,7 @@
 import { netKey, pinsOnNet } from '../circuit';
 import type { Board } from '../circuit';
 import { MODE_UNITS, meterSigma, probe } from '../meter';
-import type { ColdMode } from '../meter';
+import type { ColdMode, UnpoweredMode } from '../meter';
 import { formatQuantity, formatVolts, weakestBasis, withMark } from '../quantity';
 import type { Basis } from '../quantity';
 import type { DcSolver } from '../solve';
@@ -9,7 +9,7 @@ import type { DcSolver } from '../solve';
 /**
  * What the meter should show at a point on the healthy board.
  *
- * nominal     volts or ohm; null where OL is expected.
+ * nominal     volts, ohm or farads; null where OL is expected.
  * low, high   band of two combined sigma (meter, parts, leads); null where the end is overload.
  * sigma       one combined sigma in the unit of the mode.
  * basis       of the least known part that matters to it.
@@ -17,14 +17,14 @@ import type { DcSolver } from '../solve';
  * judged      false where an assumed part or an unknown IC pin decides: a figure is then noted, not judged.
  */
 export interface ExpectedReading {
-  readonly mode: ColdMode;
+  readonly mode: UnpoweredMode;
   readonly red: string;
   readonly black: string;
   readonly nominal: number | null;
   readonly low: number | null;
   readonly high: number | null;
   readonly sigma: number;
-  readonly unit: 'V' | 'ohm';
+  readonly unit: 'V' | 'ohm' | 'F';
   readonly basis: Basis;
   readonly why: string;
   readonly judged: boolean;
@@ -108,7 +108,11 @@ export function expectReading(
 }
 
 /** Two sigma either side; on a ratio scale where the spread of a resistance is large. */
-function band(mode: ColdMode, value: number, sigma: number): { readonly low: number; readonly high: number } {
+export function band(
+  mode: UnpoweredMode,
+  value: number,
+  sigma: number,
+): { readonly low: number; readonly high: number } {
   if (mode === 'diode' || sigma < 0.2 * value || value <= 0)
     return { low: Math.max(0, value - 2 * sigma), high: value + 2 * sigma };
   const factor = Math.exp(Math.min(3, (2 * sigma) / value));
@@ -154,7 +158,7 @@ function blockers(shares: readonly Share[]): string {
     : '';
 }
 
-function hasUnknownPin(board: Board, net: string): boolean {
+export function hasUnknownPin(board: Board, net: string): boolean {
   return pinsOnNet(board, net).some(
     ({ part }) => part.kind === 'ic' && part.fitted && !board.subcircuits.has(part.subcircuit.toLowerCase()),
   );

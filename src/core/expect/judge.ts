@@ -24,6 +24,7 @@ const DISAGREE_SIGMA = 3;
 export function judge(expected: ExpectedReading, seen: SeenReading): Outcome {
   if (seen.kind === 'agrees') return 'agree';
   if (!expected.judged) {
+    if (expected.unit === 'F') return 'noted';
     const limit = expected.unit === 'V' ? DEAD_SHORT_VOLTS : DEAD_SHORT_OHMS;
     const wouldBe = expected.nominal ?? Infinity;
     return seen.kind === 'figure' && seen.value < limit && wouldBe > 3 * limit ? 'disagree' : 'noted';

@@ -8,7 +8,15 @@ import { readBoard, solverFor } from '../meter';
 import { readNetlist } from '../netlist';
 import { deriveBoard } from '../trace';
 import { testBoards } from '@/testing/boards';
-import { boardEntries, diagnosticReadings, expectAt, isPlaceConfirmed, judgeReading, presentReadings } from '.';
+import {
+  boardEntries,
+  diagnosticReadings,
+  expectAt,
+  isPlaceConfirmed,
+  judgeReading,
+  presentReadings,
+  repairState,
+} from '.';
 import type { JudgedJob, Purpose } from '.';
 import { entryOf } from '@/testing/entryOf';
 
@@ -202,4 +210,45 @@ test('a place is confirmed by parts that were seen there, not by what is only as
   // Both ends were seen, but what lies between is only assumed.
   expect(isPlaceConfirmed(half, 'ohms', 'b', 'c')).toBe(false);
   expect(isPlaceConfirmed(boardOf('R1 a b 1k', 'R2 c d 1k'), 'ohms', 'a', 'c')).toBe(true);
+});
+
+describe('with another instrument than the meter', () => {
+  const BULK = ['C1 a b 100u esr=0.2', 'C2 b c 100u esr=0.2', 'R1 a b 47k', 'R2 c d 1k'] as const;
+  const at = (log: Log, mode: 'esr' | 'cap', value: number | 'OL', purpose: Purpose, more: object = {}) =>
+    log.read(value, purpose, { mode, ...more });
+
+  test.each([
+    ['esr', 0.21, 'agree'],
+    ['esr', 2, 'disagree'],
+    ['esr', 0.09, 'agree'],
+    ['cap', 104e-6, 'agree'],
+    ['cap', 45e-6, 'disagree'],
+    ['cap', 'OL', 'disagree'],
+  ] as const)('%s %p on 100 uF with 0.2 ohm: %s', (mode, value, outcome) => {
+    const log = new Log(boardOf(...BULK));
+    const judged = log.judge(at(log, mode, value, 'probe'));
+    expect(judged.outcome).toBe(outcome);
+    expect(judged.expected).toMatchObject({ mode, unit: mode === 'esr' ? 'ohm' : 'F', basis: 'seen', through: ['C1'] });
+  });
+
+  test('where nothing has capacity, or nothing joins the nets, no figure is a fault', () => {
+    const log = new Log(boardOf(...BULK));
+    const resistive = log.judge(at(log, 'cap', 1e-9, 'probe', { red: 'c', black: 'd' }));
+    expect(resistive).toMatchObject({ outcome: 'noted', expected: { nominal: null } });
+    const parted = new Log(boardOf('R1 a b 1k', 'R2 c d 1k'));
+    const apart = parted.judge(at(parted, 'esr', 'OL', 'probe', { red: 'a', black: 'c' }));
+    expect(apart).toMatchObject({ outcome: 'agree', expected: { nominal: null, judged: true } });
+  });
+
+  test('a part that was read across with it is read so again after the repair', () => {
+    const log = new Log(boardOf(...BULK));
+    const pointOf = () => repairState([{ ...log.job.boards[0]!, asFound: log.start }], null!, log.lines).fits[0]!.told;
+    call(log, 'C1:esr=4');
+    expect(pointOf()!.expected).toMatchObject({ mode: 'ohms' });
+    at(log, 'esr', 4.1, 'probe');
+    fit(log, 'C1');
+    expect(pointOf()!.expected).toMatchObject({ mode: 'esr', red: 'a', black: 'b' });
+    expect(log.judge(at(log, 'esr', 4.1, 'after-repair', { ref: 'C1' })).outcome).toBe('disagree');
+    expect(log.judge(at(log, 'esr', 0.19, 'after-repair', { ref: 'C1' })).outcome).toBe('agree');
+  });
 });

@@ -3,12 +3,14 @@ import type { LedgerLine, ReadingBody } from '../ledger';
 import { findPart, netKey } from '../circuit';
 import type { Board } from '../circuit';
 import { alsoCheck, pointKey } from '../diagnose';
-import { expectReading, judge } from '../expect';
+import { flatten } from '../device';
+import { expectReading, expectSignal, judge } from '../expect';
 import type { ExpectedReading, Outcome } from '../expect';
 import { formatFault, parseFaults } from '../fault';
 import type { Fault } from '../fault';
-import { solverFor } from '../meter';
-import type { ColdMode } from '../meter';
+import { isCold, solverFor } from '../meter';
+import type { SignalEvidence, UnpoweredMode } from '../meter';
+import { SIGNAL_HERTZ, SignalNetwork } from '../signal';
 import type { DcSolver } from '../solve';
 import { deriveBoard } from '../trace';
 import { boardEntries } from './boardEntries';
@@ -33,7 +35,7 @@ export type Purpose = ReadingBody['purpose'];
 export interface AskedReading {
   readonly boardId: string | null;
   readonly purpose: Purpose;
-  readonly mode: ColdMode;
+  readonly mode: UnpoweredMode;
   readonly red: string;
   readonly black: string;
   readonly ref?: string | undefined;
@@ -67,10 +69,22 @@ export function expectAt(job: JudgedJob, asked: AskedReading): Expectation | nul
   const board = boardAt(home, job.lines, seq);
   const faults = faultsAt(job, home, board, asked, seq);
   const { mode, red, black } = asked;
-  const solver = solverOf(board, faults);
-  const there = [red, black].every((net) => netKey(net) !== 'nc' && solver.network.nodeOfNet.has(netKey(net)));
-  const expected = there ? expectReading(board, solver, mode, red, black) : null;
-  return { board, faults, expected };
+  const { nodeOfNet } = solverOf(board, faults).network;
+  const there = [red, black].every((net) => netKey(net) !== 'nc' && nodeOfNet.has(netKey(net)));
+  return { board, faults, expected: there ? expectedOf(board, faults, mode, red, black) : null };
+}
+
+/** What the meter, or another instrument, should show between two nets of a board with these faults. */
+function expectedOf(
+  board: Board,
+  faults: readonly Fault[],
+  mode: UnpoweredMode,
+  red: string,
+  black: string,
+): ExpectedReading {
+  return isCold(mode)
+    ? expectReading(board, solverOf(board, faults), mode, red, black)
+    : expectSignal(board, signalOf(board, faults, mode), mode, red, black);
 }
 
 /**
@@ -96,11 +110,11 @@ export function judgeReading(
  * Whether it is known that the leads were where the reading says: each net has a part that was seen there, and no part
  * that is only assumed makes the reading.
  */
-export function isPlaceConfirmed(board: Board, mode: ColdMode, red: string, black: string): boolean {
+export function isPlaceConfirmed(board: Board, mode: UnpoweredMode, red: string, black: string): boolean {
   const seen = (net: string): boolean =>
     board.parts.some((p) => p.basis !== 'assumed' && p.nets.some((n) => netKey(n) === netKey(net)));
   if (!seen(red) || !seen(black)) return false;
-  const { through } = expectReading(board, solverOf(board, []), mode, red, black);
+  const { through } = expectedOf(board, [], mode, red, black);
   return through.every((ref) => findPart(board, ref)?.basis !== 'assumed');
 }
 
@@ -166,6 +180,18 @@ const solvers = new WeakMap<Board, Map<string, DcSolver>>();
 /** One solver for a board with these faults, kept as long as the board is. */
 function solverOf(board: Board, faults: readonly Fault[]): DcSolver {
   return kept(solvers, board, faults.map(formatFault).join('+'), () => solverFor(board, faults));
+}
+
+const signalBoards = new WeakMap<Board, Map<string, SignalNetwork>>();
+
+/** The same for an instrument with a frequency. */
+function signalOf(board: Board, faults: readonly Fault[], mode: SignalEvidence): SignalNetwork {
+  return kept(
+    signalBoards,
+    board,
+    `${mode} ${faults.map(formatFault).join('+')}`,
+    () => new SignalNetwork(flatten(board, faults), 2 * Math.PI * SIGNAL_HERTZ[mode]),
+  );
 }
 
 /** What was made of a thing under a key, made once and kept as long as the thing is. */

@@ -5,6 +5,7 @@ import { alsoCheck, pointKey } from '../diagnose';
 import type { AlsoCheck, ProbePoint } from '../diagnose';
 import { parseFaults } from '../fault';
 import { linesOf } from '../ledger';
+import { isCold } from '../meter';
 import type { LedgerBodies, LedgerLine, ReadingBody } from '../ledger';
 import { expectAt, judgeReading } from './judgeReading';
 import type { Expectation, JudgedBoard, JudgedReading, Purpose } from './judgeReading';
@@ -90,12 +91,22 @@ export function repairState<B extends RepairBoard>(
   const fits = [...new Set(refs)].flatMap((ref): readonly FitState[] => {
     const part = findPart(board, ref);
     if (!part) return [];
-    const point = afterPoint(part);
+    const point = instrumentPoint(part, readings) ?? afterPoint(part);
     const after = readings.filter(({ body }) => body.purpose === 'after-repair' && body.ref === ref).at(-1);
     const fitted = replacements.filter((r) => r.ref === ref).at(-1) ?? null;
     return [{ part, fitted, told: point && expect(point, 'after-repair', ref), after: judged(after) }];
   });
   return { home, called, closed, checks, fits };
+}
+
+/** Where a part was last read across with another instrument than the meter: what showed the fault shows the repair. */
+function instrumentPoint(part: Part, readings: readonly { readonly body: ReadingBody }[]): ProbePoint | null {
+  if (part.kind !== 'capacitor') return null;
+  const ends = new Set(part.nets.map(netKey));
+  const across = ({ red, black }: ReadingBody): boolean =>
+    netKey(red) !== netKey(black) && [red, black].every((net) => ends.has(netKey(net)));
+  const found = readings.filter(({ body }) => !isCold(body.mode) && across(body)).at(-1);
+  return found ? { mode: found.body.mode, red: found.body.red, black: found.body.black } : null;
 }
 
 /** The reading that shows a new part works: diode test over a junction, ohms over the rest. */

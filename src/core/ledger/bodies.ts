@@ -1,6 +1,6 @@
 import type { Nameplate } from '../circuit';
 import type { Severity } from '../diagnose';
-import type { ColdMode } from '../meter';
+import type { UnpoweredMode } from '../meter';
 import type { Change, ExpectedStep } from '../modify';
 import type { FittedPart } from '../substitute';
 import type { SumGiven } from '../sums';
@@ -37,7 +37,7 @@ export const COLD_CONDITIONS: Conditions = {
 
 /** A reading between two nets. placeConfirmed: whether the leads were surely there; the server says it. */
 export interface ReadingBody {
-  readonly mode: ColdMode;
+  readonly mode: UnpoweredMode;
   readonly red: string;
   readonly black: string;
   readonly seen: SeenAtMeter;

@@ -8,8 +8,8 @@ import type { PartDraw } from '../device';
 import type { NoConvergence } from '../solve';
 import { probe } from './probe';
 import type { ComputedReading } from './probe';
-import { COLD_MODES, METER_MODES } from './reading';
-import type { ColdMode } from './reading';
+import { COLD_MODES, METER_MODES, SIGNAL_EVIDENCE } from './reading';
+import type { ColdMode, UnpoweredMode } from './reading';
 
 export type UnknownNet = Problem<'unknown-net', { readonly net: string }>;
 export type ModeNotAvailable = Problem<'mode-not-available', { readonly mode: string }>;
@@ -24,7 +24,7 @@ export function coldMode(mode: string): Result<ColdMode, ModeNotAvailable | Unkn
   return (METER_MODES as readonly string[]).includes(mode)
     ? refuse({
         code: 'mode-not-available',
-        sentence: `The mode “${mode}” is not built yet.`,
+        sentence: `Readings in the mode “${mode}” are not taken here.`,
         remedy: `Use one of ${COLD_MODES.join(', ')}.`,
         details,
       })
@@ -34,6 +34,12 @@ export function coldMode(mode: string): Result<ColdMode, ModeNotAvailable | Unkn
         remedy: `Use one of ${COLD_MODES.join(', ')}.`,
         details,
       });
+}
+
+/** Checks the name of a mode in which an unpowered board is read for a diagnosis. */
+export function unpoweredMode(mode: string): Result<UnpoweredMode, ModeNotAvailable | UnknownMode> {
+  const signal = SIGNAL_EVIDENCE.find((m) => m === mode);
+  return signal ? ok(signal) : coldMode(mode);
 }
 
 /** Solver for a board with faults, ready for any number of readings. */

@@ -1,14 +1,28 @@
-/** The meter's modes that exist; `esr`, `cap`, `ring` and `dcv` are named by the contract but not built yet. */
+/** Modes that send a steady current into an unpowered board. */
 export const COLD_MODES = ['diode', 'ohms', 'continuity'] as const;
 export type ColdMode = (typeof COLD_MODES)[number];
+/** Modes with a small signal whose figures are evidence: series resistance and capacitance. */
+export const SIGNAL_EVIDENCE = ['esr', 'cap'] as const;
+export type SignalEvidence = (typeof SIGNAL_EVIDENCE)[number];
+/** All readings of an unpowered board that are kept, weighed and judged. */
+export const UNPOWERED_MODES = [...COLD_MODES, ...SIGNAL_EVIDENCE] as const;
+export type UnpoweredMode = (typeof UNPOWERED_MODES)[number];
 export const METER_MODES = ['diode', 'ohms', 'continuity', 'esr', 'cap', 'ring', 'dcv'] as const;
 export type MeterMode = (typeof METER_MODES)[number];
 
-/** What a meter shows: a figure in volts or ohm, or overload. `sigma` is set by prediction only. */
+/** What a meter shows: a figure in volts, ohm or farads, or overload. `sigma` is set by prediction only. */
 export type MeterReading = { readonly kind: 'figure'; readonly value: number } | { readonly kind: 'overload' };
 
-/** Unit of each built mode. */
-export const MODE_UNITS = { diode: 'V', ohms: 'ohm', continuity: 'ohm' } as const satisfies Record<
-  ColdMode,
-  'V' | 'ohm'
->;
+/** Unit of each mode. */
+export const MODE_UNITS = {
+  diode: 'V',
+  ohms: 'ohm',
+  continuity: 'ohm',
+  esr: 'ohm',
+  cap: 'F',
+} as const satisfies Record<UnpoweredMode, 'V' | 'ohm' | 'F'>;
+
+/** Whether a mode sends a steady current, and not a signal. */
+export function isCold(mode: UnpoweredMode): mode is ColdMode {
+  return (COLD_MODES as readonly string[]).includes(mode);
+}

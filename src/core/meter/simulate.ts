@@ -1,13 +1,18 @@
 import { netKey } from '../circuit';
+import type { Board } from '../circuit';
 import { gaussian, seededRandom } from '../quantity';
 import type { Random } from '../quantity';
 import { partSigma } from '../device';
 import type { DrawnProperty, PartDraw } from '../device';
+import type { Fault } from '../fault';
+import { SIGNAL_NOISE, SignalReader } from '../signal';
 import type { DcSolver } from '../solve';
 import { meterSigma, probe } from './probe';
 import { DEFAULT_METER } from './profile';
 import type { MeterProfile } from './profile';
-import type { ColdMode, MeterReading } from './reading';
+import { solverFor } from './readBoard';
+import { isCold } from './reading';
+import type { ColdMode, MeterReading, UnpoweredMode } from './reading';
 
 /**
  * Draws every part of one real board from its spread (`netlist.md` section 3): values within their tolerance (two
@@ -43,6 +48,36 @@ function truncated(random: Random, property: DrawnProperty): number {
   for (;;) {
     const z = gaussian(random);
     if (Math.abs(z) <= 2 || property === 'threshold') return Math.max(-5, z);
+  }
+}
+
+/** A drawn board with faults in it, as the instruments of a bench would show it. */
+export class SimulatedBoard {
+  private readonly solver: DcSolver;
+  private signal: SignalReader | null = null;
+
+  constructor(
+    private readonly board: Board,
+    private readonly faults: readonly Fault[],
+    private readonly draw: PartDraw,
+  ) {
+    this.solver = solverFor(board, faults, draw);
+  }
+
+  /** What is shown between two nets, the noise of the instrument on it. */
+  read(
+    mode: UnpoweredMode,
+    red: string,
+    black: string,
+    random: Random,
+    meter: MeterProfile = DEFAULT_METER,
+  ): MeterReading {
+    if (isCold(mode)) return simulateReading(this.solver, mode, red, black, random, meter);
+    this.signal ??= new SignalReader(this.board, this.faults, this.draw);
+    const figure = this.signal.read(mode, red, black);
+    if (figure === null || figure === undefined) return { kind: 'overload' };
+    const { share, floor } = SIGNAL_NOISE[mode];
+    return { kind: 'figure', value: Math.max(0, figure + gaussian(random) * Math.hypot(share * figure, floor)) };
   }
 }
 

@@ -1,13 +1,13 @@
 import { netKey, placesOnNet } from '../circuit';
 import { Bits } from '../graph';
 import { pointKey } from '../diagnose';
-import type { ProbePoint } from '../diagnose';
+import type { ColdPoint } from '../diagnose';
 import type { ThreatReadings } from './threatReadings';
 import { separates } from './threatReadings';
 
 /** A reading that could clear something: the threats that it rules out on a healthy board, and what it costs. */
 export interface Clearing {
-  readonly point: ProbePoint;
+  readonly point: ColdPoint;
   readonly rules: ReadonlySet<number>;
   readonly cost: number;
 }
@@ -34,7 +34,7 @@ export function* clearingChoices(readings: ThreatReadings): Generator<undefined,
   };
   const tried = new Set<string>();
   const left = new Set(path.threats.keys());
-  const consider = (point: ProbePoint): void => {
+  const consider = (point: ColdPoint): void => {
     const key = pointKey(point);
     if (tried.has(key)) return;
     tried.add(key);

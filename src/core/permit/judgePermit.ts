@@ -1,7 +1,8 @@
 import { netKey } from '../circuit';
 import type { Board } from '../circuit';
 import { GATE_LIMIT, SupplyShorts, pointKey } from '../diagnose';
-import type { Diagnoser, Finding, ProbePoint, TakenReading } from '../diagnose';
+import type { ColdPoint, Diagnoser, Finding, TakenReading } from '../diagnose';
+import { isCold } from '../meter';
 import { formatQuantity, formatVolts } from '../quantity';
 import { switchedNets } from '../stages';
 import { cheapestCover, clearingChoices } from './clearingList';
@@ -10,9 +11,11 @@ import { BARRIER_OHMS } from './threats';
 import { ThreatReadings, belowHealthy, rulesOut } from './threatReadings';
 
 /** A reading of the permit's list and what it rules out, in words. */
-export interface PermitReading extends ProbePoint {
+export interface PermitReading extends ColdPoint {
   readonly rulesOut: string;
 }
+
+type ColdTaken = TakenReading & ColdPoint;
 
 /** A reading with the nets, as keys, at which the board was changed or found to be other after it was taken. */
 export interface PresentReading extends TakenReading {
@@ -83,9 +86,12 @@ export class Permit {
    * diagnoser  adds the odds: where a supply short keeps more than 5 % it stays shut. findings: what was seen on the board.
    */
   judge(taken: readonly PresentReading[], diagnoser?: Diagnoser, findings: readonly Finding[] = []): PowerPermit {
-    const counted = newest(taken.filter((r) => r.placeConfirmed !== false && this.readings.knows(r)));
+    const counted = newest(
+      // An instrument's small signal says nothing of what a steady current finds.
+      taken.filter(isColdReading).filter((r) => r.placeConfirmed !== false && this.readings.knows(r)),
+    );
     const { threats } = this.readings.path;
-    const cleared = new Map<number, TakenReading>();
+    const cleared = new Map<number, ColdTaken>();
     for (const r of counted) {
       const healthy = this.readings.healthy(r);
       const changed = new Set([...(r.changed ?? [])].map((net) => this.readings.path.near(net)));
@@ -134,13 +140,13 @@ export class Permit {
   }
 
   /** The readings without which something would not be ruled out, each with what it rules out. */
-  private support(cleared: ReadonlyMap<number, TakenReading>): readonly PermitReading[] {
-    const by = new Map<TakenReading, number[]>();
+  private support(cleared: ReadonlyMap<number, ColdTaken>): readonly PermitReading[] {
+    const by = new Map<ColdTaken, number[]>();
     for (const [i, r] of cleared) by.set(r, [...(by.get(r) ?? []), i]);
     return [...by].map(([r, list]) => this.entry(r, list));
   }
 
-  private entry(point: ProbePoint, threats: readonly number[]): PermitReading {
+  private entry(point: ColdPoint, threats: readonly number[]): PermitReading {
     return { ...plain(point), rulesOut: this.words(threats) };
   }
 
@@ -184,7 +190,7 @@ export class Permit {
   }
 
   /** What a reading shows that forbids power, if anything. */
-  private showsLeak(r: TakenReading): readonly string[] {
+  private showsLeak(r: ColdTaken): readonly string[] {
     if (r.seen.kind !== 'figure') return [];
     const { path } = this.readings;
     const at = (net: string): number => path.poles.findIndex((p) => p.nets.has(netKey(net)));
@@ -211,14 +217,18 @@ export class Permit {
   }
 }
 
-const plain = ({ mode, red, black }: ProbePoint): ProbePoint => ({ mode, red, black });
+const plain = ({ mode, red, black }: ColdPoint): ColdPoint => ({ mode, red, black });
 
 function listed(words: readonly string[], of: number): string {
   return `${words.join(', ')}${of > words.length ? ' …' : ''}`;
 }
 
+function isColdReading(r: PresentReading): r is PresentReading & ColdPoint {
+  return isCold(r.mode);
+}
+
 /** The last reading at each point. */
-function newest(readings: readonly PresentReading[]): readonly PresentReading[] {
+function newest<R extends PresentReading>(readings: readonly R[]): readonly R[] {
   return [...new Map(readings.map((r) => [pointKey(r), r])).values()];
 }
 

@@ -1,7 +1,7 @@
 import { netKey } from '../circuit';
 import type { Board } from '../circuit';
 import { LEADS_OHMS, coordinate, outcomeSpread, pointKey, settleSeconds } from '../diagnose';
-import type { Observation, OutcomeSpread, ProbePoint } from '../diagnose';
+import type { ColdPoint, Observation, OutcomeSpread } from '../diagnose';
 import { probe, solverFor, workshopMeter } from '../meter';
 import type { ColdMode, OtherRange } from '../meter';
 import { fillStart, startVolts } from '../solve';
@@ -70,7 +70,7 @@ export class ThreatReadings {
   }
 
   /** Whether both nets are on the board. */
-  knows(point: ProbePoint): boolean {
+  knows(point: ColdPoint): boolean {
     const { nodeOfNet } = this.healthySolver.network;
     return nodeOfNet.has(netKey(point.red)) && nodeOfNet.has(netKey(point.black));
   }
@@ -86,7 +86,7 @@ export class ThreatReadings {
   }
 
   /** Seconds until a healthy reading stands still. */
-  settle({ mode, red, black }: ProbePoint): number {
+  settle({ mode, red, black }: ColdPoint): number {
     const [r, b] = [this.nodeOf(red), this.nodeOf(black)];
     if (r === b || !this.healthySolver.connected(r, b)) return 0;
     const computed = probe(this.healthySolver, mode, r, b, { anySolution: true });
@@ -96,7 +96,7 @@ export class ThreatReadings {
   }
 
   /** What a healthy board shows. */
-  healthy(point: ProbePoint): OutcomeSpread {
+  healthy(point: ColdPoint): OutcomeSpread {
     const key = pointKey(point);
     const known = this.healthyAt.get(key);
     if (known) return known;
@@ -107,7 +107,7 @@ export class ThreatReadings {
   }
 
   /** What the meter shows under each threat that touches this reading, by the threat's number. */
-  under(point: ProbePoint): ReadonlyMap<number, OutcomeSpread> {
+  under(point: ColdPoint): ReadonlyMap<number, OutcomeSpread> {
     const key = pointKey(point);
     const known = this.threatsAt.get(key);
     if (known) return known;
@@ -125,7 +125,7 @@ export class ThreatReadings {
   }
 
   /** The threats of one base that can change a reading at all: those across which it puts volts, or that close its way. */
-  private touched({ solver, start, threats }: Base, point: ProbePoint): readonly number[] {
+  private touched({ solver, start, threats }: Base, point: ColdPoint): readonly number[] {
     const { nodeOfNet, component } = solver.network;
     const node = (net: string): number => nodeOfNet.get(netKey(net))!;
     const [red, black] = [node(point.red), node(point.black)];
@@ -162,7 +162,7 @@ export class ThreatReadings {
    * Volts of the base's nodes near a reading's solution under a threat, from what the base was just solved to: by its factors
    * with the leak added, as far as that goes. Null where the base has no way between the leads.
    */
-  private near(base: DcSolver, { red, black }: ProbePoint): ((threat: Threat) => Float64Array) | null {
+  private near(base: DcSolver, { red, black }: ColdPoint): ((threat: Threat) => Float64Array) | null {
     const { nodeOfNet, nodeCount } = base.network;
     const node = (net: string): number => nodeOfNet.get(netKey(net))!;
     if (!base.connected(node(red), node(black))) return null;
@@ -216,7 +216,7 @@ export function threatSolver(board: Board, { red, black, ohms, opens }: Threat):
 }
 
 /** What the meter shows. start: where the solution begins, by the solver's nodes. */
-function shown(solver: DcSolver, { mode, red, black }: ProbePoint, start?: Float64Array): OutcomeSpread {
+function shown(solver: DcSolver, { mode, red, black }: ColdPoint, start?: Float64Array): OutcomeSpread {
   const { nodeOfNet } = solver.network;
   const computed = probe(solver, mode, nodeOfNet.get(netKey(red))!, nodeOfNet.get(netKey(black))!, {
     withSigma: true,
@@ -236,7 +236,7 @@ function unzeroed(mode: ColdMode, raw: number, sigma: number, other?: OtherRange
 }
 
 /** Whether an observation is too high for what a threat would read: then the threat is not there. */
-export function rulesOut(point: ProbePoint, threat: OutcomeSpread, healthy: OutcomeSpread, seen: Observation): boolean {
+export function rulesOut(point: ColdPoint, threat: OutcomeSpread, healthy: OutcomeSpread, seen: Observation): boolean {
   switch (seen.kind) {
     case 'overload':
       // A continuity test overloads from its only range on.
@@ -260,7 +260,7 @@ export function separates(threat: OutcomeSpread, healthy: OutcomeSpread): boolea
 }
 
 /** Whether an observation is well below what a healthy board shows. */
-export function belowHealthy(point: ProbePoint, healthy: OutcomeSpread, seen: Observation): boolean {
+export function belowHealthy(point: ColdPoint, healthy: OutcomeSpread, seen: Observation): boolean {
   if (seen.kind !== 'figure') return false;
   if (healthy.overload > 0.5) {
     const reach = healthy.overload > 1 - NEVER ? healthy.mean - 0.05 : healthy.mean - SURE_SIGMA * healthy.sigma;

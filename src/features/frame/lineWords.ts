@@ -1,5 +1,7 @@
 import type { LedgerBodies } from '@/core/ledger';
 import type { ExpectedReading } from '@/core/expect';
+import { MODE_UNITS } from '@/core/meter';
+import type { UnpoweredMode } from '@/core/meter';
 import { formatQuantity, formatVolts } from '@/core/quantity';
 import { UNTRACED } from '@/core/safety';
 import { SUM_TITLES } from '@/core/sums';
@@ -12,14 +14,28 @@ type Correction = LedgerBodies['correction'];
 
 /** A reading's figure as a meter shows it. */
 export function seenWords(
-  mode: string,
+  mode: UnpoweredMode,
   seen: { kind: string; value?: number; unsteady?: boolean | undefined },
 ): string {
   if (seen.kind === 'overload') return 'OL';
   if (seen.kind === 'agrees') return 'agrees';
   const value = seen.value ?? 0;
-  return `${seen.unsteady ? '~' : ''}${mode === 'diode' ? formatVolts(value) : formatQuantity(value, 'ohm')}`;
+  return `${seen.unsteady ? '~' : ''}${figureWords(mode, value)}`;
 }
+
+/** A figure of a reading in its unit. */
+export function figureWords(mode: UnpoweredMode, value: number, digits?: number): string {
+  return mode === 'diode' ? formatVolts(value) : formatQuantity(value, MODE_UNITS[mode], digits);
+}
+
+/** What an unpowered board is read with, by name. */
+export const MODE_NAMES = {
+  diode: 'Diode test',
+  ohms: 'Ohms',
+  continuity: 'Continuity',
+  esr: 'ESR meter',
+  cap: 'Capacitance',
+} as const satisfies Record<UnpoweredMode, string>;
 
 /** Meters on a unit under power, by name. */
 export const POWERED_NAMES = { dcv: 'DC volts', acv: 'AC volts', ripple: 'Ripple', freq: 'Frequency' } as const;
@@ -32,12 +48,20 @@ export const LOAD_WORDS = { none: 'no load', half: 'half load', full: 'full load
 export const poweredWords = (mode: PoweredMode, value: number): string =>
   mode === 'freq' ? formatQuantity(value, 'Hz', 4) : formatQuantity(value, 'V', 4);
 
+const MODE_WORDS = {
+  diode: 'diode test',
+  ohms: 'ohms',
+  continuity: 'continuity',
+  esr: 'ESR',
+  cap: 'capacitance',
+} as const satisfies Record<UnpoweredMode, string>;
+
 /** One ledger line in words. */
 export function lineWords(entry: StoredEntry): { readonly head: string; readonly text: string } {
   switch (entry.kind) {
     case 'reading':
       return {
-        head: `${entry.body.mode === 'diode' ? 'diode test' : entry.body.mode} ${seenWords(entry.body.mode, entry.body.seen)}`,
+        head: `${MODE_WORDS[entry.body.mode]} ${seenWords(entry.body.mode, entry.body.seen)}`,
         text: `red ${entry.body.red}, black ${entry.body.black}${entry.body.purpose === 'probe' ? '' : `, ${entry.body.purpose.replace('-', ' ')}`}`,
       };
     case 'powered-reading': {
@@ -124,7 +148,7 @@ function correctionWords({ unit, serial, nameplate, complaint, history, accessor
 
 /** An expected reading as a band. */
 export function expectedWords(e: ExpectedReading): string {
-  const show = (v: number): string => (e.unit === 'V' ? formatVolts(v) : formatQuantity(v, 'ohm'));
+  const show = (v: number): string => figureWords(e.mode, v);
   if (e.nominal === null) return 'OL';
   return e.low !== null && e.high !== null ? `${show(e.low)} to ${show(e.high)}` : show(e.nominal);
 }

@@ -1,10 +1,11 @@
 import type { ExpectedReading } from '@/core/expect';
 import { expectedWords, lineWords, seenWords } from './lineWords';
 import { interpreted, readTyped } from './readReading';
+import type { UnpoweredMode } from '@/core/meter';
 import { LedgerEntry } from '@/wire/ledger';
 
 const THIN = '\u2009';
-const values = (text: string, mode: 'diode' | 'ohms') =>
+const values = (text: string, mode: UnpoweredMode) =>
   readTyped(text, mode).map((t) => (t.ok ? (t.seen.kind === 'figure' ? t.seen.value : t.seen.kind) : 'no'));
 
 test.each([
@@ -37,6 +38,14 @@ test.each([
   ['1M2', 'diode', ['no']],
   ['9999', 'diode', [9.999]],
   ['470 ohm', 'diode', ['no']],
+  ['0.35', 'esr', [0.35]],
+  ['0.35 F', 'esr', ['no']],
+  ['440u', 'cap', [440e-6]],
+  ['9,1 u', 'cap', [9.1e-6]],
+  ['22 nF', 'cap', [22e-9]],
+  ['o', 'cap', ['overload']],
+  ['470', 'cap', ['no']],
+  ['470 ohm', 'cap', ['no']],
 ] as const)('%p in %s is %p', (text, mode, wanted) => {
   expect(values(text, mode)).toEqual(wanted.map((w) => (typeof w === 'number' ? expect.closeTo(w, 9) : w)));
 });

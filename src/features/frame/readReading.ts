@@ -1,9 +1,14 @@
 import type { SeenReading } from '@/core/expect';
-import { formatQuantity, formatVolts, parseQuantity } from '@/core/quantity';
+import { MODE_UNITS } from '@/core/meter';
+import type { UnpoweredMode } from '@/core/meter';
+import { parseQuantity } from '@/core/quantity';
+import { figureWords } from './lineWords';
 
 /** One figure as typed in Probe, or what is wrong with it. */
 export type TypedReading =
   { readonly ok: true; readonly seen: SeenReading } | { readonly ok: false; readonly why: string };
+
+const UNIT_WORDS = { V: 'volts', ohm: 'ohm', F: 'farads' } as const;
 
 /** No meter's diode test shows more than this. */
 const MOST_DIODE_VOLTS = 10;
@@ -12,11 +17,11 @@ const MOST_DIODE_VOLTS = 10;
  * Reads what was typed: figures separated by spaces, `o` for overload, `~` before a figure that creeps or jumps.
  * In diode test a figure of 5 or more is millivolts.
  */
-export function readTyped(text: string, mode: 'diode' | 'ohms' | 'continuity'): readonly TypedReading[] {
+export function readTyped(text: string, mode: UnpoweredMode): readonly TypedReading[] {
   // A space between figure and prefix belongs to the figure: `4.7 k` is one.
   const joined = text
     .trim()
-    .replace(/(\d)\s+([TGMkKmuµnp]?(?:Ω|ohm|V)?)(?=\s|$)/gu, (_all, digit: string, unit: string) =>
+    .replace(/(\d)\s+([TGMkKmuµnp]?(?:Ω|ohm|V|F)?)(?=\s|$)/gu, (_all, digit: string, unit: string) =>
       unit === '' ? `${digit} ` : digit + unit,
     );
   return joined
@@ -29,9 +34,9 @@ export function readTyped(text: string, mode: 'diode' | 'ohms' | 'continuity'): 
       const read = parseQuantity(body);
       if (!read.ok) return { ok: false, why: read.problem.sentence };
       let { value } = read.value;
-      if (read.value.unit !== null && (read.value.unit === 'V') !== (mode === 'diode')) {
-        return { ok: false, why: `${body} is not in ${mode === 'diode' ? 'volts' : 'ohm'}.` };
-      }
+      if (read.value.unit !== null && read.value.unit !== MODE_UNITS[mode])
+        return { ok: false, why: `${body} is not in ${UNIT_WORDS[MODE_UNITS[mode]]}.` };
+      if (mode === 'cap' && value >= 1) return { ok: false, why: `${body} farads: say 470u, 22n or 100p.` };
       if (mode === 'diode' && Math.abs(value) >= 5) value /= 1000;
       if (mode === 'diode' && Math.abs(value) > MOST_DIODE_VOLTS)
         return { ok: false, why: `${body} is no figure of a diode test.` };
@@ -40,10 +45,10 @@ export function readTyped(text: string, mode: 'diode' | 'ohms' | 'continuity'): 
 }
 
 /** How a typed reading will be taken, shown before Enter. */
-export function interpreted(typed: TypedReading, mode: 'diode' | 'ohms' | 'continuity'): string {
+export function interpreted(typed: TypedReading, mode: UnpoweredMode): string {
   if (!typed.ok) return typed.why;
   const { seen } = typed;
   if (seen.kind === 'overload') return 'OL';
   if (seen.kind === 'agrees') return 'agrees';
-  return `${seen.unsteady ? 'creeping, ' : ''}${mode === 'diode' ? formatVolts(seen.value) : formatQuantity(seen.value, 'ohm', 4)}`;
+  return `${seen.unsteady ? 'creeping, ' : ''}${figureWords(mode, seen.value, 4)}`;
 }

@@ -8,7 +8,10 @@ import type { Board } from '@/core/circuit';
 import { SYMPTOMS } from '@/core/diagnose';
 import type { ProbePoint, Symptom } from '@/core/diagnose';
 import { diagnosticReadings } from '@/core/job';
+import { SIGNAL_EVIDENCE } from '@/core/meter';
+import type { SignalEvidence } from '@/core/meter';
 import { useJob } from './JobContext';
+import { useSettings } from './SettingsContext';
 import { useEngine } from './useEngine';
 import type { ComplaintAnswer, ComplaintAsked, DiagnoseAnswer, DiagnoseRequest, PlanEntry } from '@/workers/messages';
 
@@ -65,6 +68,11 @@ interface Told<T> {
 /** What was said of a board; nothing when it was said of another. */
 function saidOf<T, N>(told: Told<T> | null, board: Board, nothing: N): T | N {
   return told?.of === board ? told.said : nothing;
+}
+
+/** Of the workshop's instruments those that readings are planned with, by the mode of their readings. */
+function telling(owned: readonly string[]): readonly SignalEvidence[] {
+  return SIGNAL_EVIDENCE.filter((mode) => owned.includes(mode === 'cap' ? 'capacitance' : mode));
 }
 
 /** Keeps the diagnosis worker over all steps of a job; all that computes begins anew where it had failed. */
@@ -126,6 +134,8 @@ function Suspecting({ children }: { children: ReactNode }) {
   useEffect(() => () => worker.current?.terminate(), []);
 
   const symptoms = useMemo(() => SYMPTOMS.filter((s) => job.symptoms.includes(s)), [job.symptoms]);
+  const settings = useSettings();
+  const instruments = useMemo(() => telling(settings.instruments), [settings.instruments]);
   const last = useRef('');
   useEffect(() => {
     if (!wanted) return;
@@ -133,7 +143,7 @@ function Suspecting({ children }: { children: ReactNode }) {
       last.current = boardId;
       if (opened.current.board !== board || opened.current.symptoms !== symptoms) {
         opened.current = { number: opened.current.number + 1, board, symptoms };
-        const request: DiagnoseRequest = { type: 'open', number: opened.current.number, board, symptoms };
+        const request: DiagnoseRequest = { type: 'open', number: opened.current.number, board, symptoms, instruments };
         worker.current?.postMessage(request);
       }
       if (presented.current.board !== present) {
@@ -145,7 +155,7 @@ function Suspecting({ children }: { children: ReactNode }) {
     if (last.current !== boardId) return open();
     const timer = window.setTimeout(open, PAUSE_MS);
     return () => window.clearTimeout(timer);
-  }, [wanted, boardId, board, present, symptoms]);
+  }, [wanted, boardId, board, present, symptoms, instruments]);
 
   // The complaint is worked out once the dictionary is there: both want the machine to themselves.
   const [signed, setSigned] = useState<Told<{ readonly done: number; readonly of: number }> | null>(null);

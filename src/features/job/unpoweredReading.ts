@@ -1,14 +1,14 @@
 import type { SeenReading } from '@/core/expect';
 import type { Purpose } from '@/core/job';
-import type { ColdMode } from '@/core/meter';
+import type { UnpoweredMode } from '@/core/meter';
 import { COLD_CONDITIONS } from '@/core/ledger';
 import type { LedgerEntry } from '@/wire/ledger';
 
 type Reading = Extract<LedgerEntry, { kind: 'reading' }>;
 
 /** The line of a reading on an unpowered board. Whether its place is confirmed is the server's to say. */
-export function coldReading(
-  { mode, red, black }: { readonly mode: ColdMode; readonly red: string; readonly black: string },
+export function unpoweredReading(
+  { mode, red, black }: { readonly mode: UnpoweredMode; readonly red: string; readonly black: string },
   seen: SeenReading,
   purpose: Purpose,
   ref?: string,

@@ -4,9 +4,9 @@ import type { Board } from '@/core/circuit';
 import { pointKey } from '@/core/diagnose';
 import type { ProbePoint } from '@/core/diagnose';
 import type { PermitReading, PowerPermit } from '@/core/permit';
+import { MODE_NAMES } from '@/features/frame/lineWords';
 import type { PlanEntry } from '@/workers/messages';
 import { Reveal } from '@/ui/Reveal';
-import { MODE_NAMES } from './PointPanel';
 
 /** Why a board is not to be powered. */
 export function PermitShut({ reasons }: { reasons: readonly string[] }) {

@@ -3,8 +3,8 @@ import { placesOnNet } from '@/core/circuit';
 import type { Board } from '@/core/circuit';
 import { pointKey } from '@/core/diagnose';
 import { Hint } from '@/ui/Hint';
+import { MODE_NAMES } from '@/features/frame/lineWords';
 import type { PlanEntry } from '@/workers/messages';
-import { MODE_NAMES } from './PointPanel';
 
 /** The plan, best next first: where, what it separates, what it costs. */
 export function PlanList({

@@ -1,12 +1,11 @@
 'use client';
 import type { Board } from '@/core/circuit';
 import type { ExpectedReading } from '@/core/expect';
+import { isCold } from '@/core/meter';
 import { formatQuantity } from '@/core/quantity';
-import { expectedWords } from '@/features/frame/lineWords';
+import { MODE_NAMES, expectedWords } from '@/features/frame/lineWords';
 import { PointHead } from '@/features/frame/PointHead';
 import type { PlanEntry } from '@/workers/messages';
-
-export const MODE_NAMES = { diode: 'Diode test', ohms: 'Ohms', continuity: 'Continuity' } as const;
 
 /** The current point, large: where each lead goes, the mode, and what should show. */
 export function PointPanel({
@@ -36,6 +35,7 @@ export function PointPanel({
         {point.creep
           ? `. Creeps up for minutes: after ${point.creep.seconds} s type what it shows with ~; a sound board is past ${formatQuantity(point.creep.passed, 'ohm', 2)} by then.`
           : point.settle > 2 && `. Give it ${Math.round(point.settle)} s to settle.`}
+        {!isCold(point.mode) && '. Both ends empty first: a charge destroys this instrument.'}
         {lowOhms(expected) && '. Zero the leads first: hold them together and press relative.'}
       </p>
     </div>

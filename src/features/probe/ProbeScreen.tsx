@@ -6,7 +6,7 @@ import { linesOf, standingLines } from '@/core/ledger';
 import { memo, useMemo, useRef, useState } from 'react';
 import type { SeenReading } from '@/core/expect';
 import { goesOnWithoutProof } from '@/core/job';
-import { coldReading } from '@/features/job/coldReading';
+import { unpoweredReading } from '@/features/job/unpoweredReading';
 import { useJob, useStanding } from '@/features/job/JobContext';
 import { expectedWords, seenWords } from '@/features/frame/lineWords';
 import { useEngine } from '@/features/job/useEngine';
@@ -89,7 +89,7 @@ const Probing = memo(function Probing() {
   const tone = useRef<Tone | null>(null);
 
   const keepOne = (point: PlanEntry, seen: SeenReading): void => {
-    const line = coldReading(point, seen, 'probe');
+    const line = unpoweredReading(point, seen, 'probe');
     const told = engine?.judgeReading(judged, { boardId: id, body: line.body });
     const outcome = told?.outcome ?? 'noted';
     tone.current =

@@ -3,8 +3,9 @@ import { useEffect, useRef, useState } from 'react';
 import type { KeyboardEvent as ReactKeyboardEvent } from 'react';
 import type { ExpectedReading, SeenReading } from '@/core/expect';
 import { decadeSlip } from '@/core/expect';
-import { formatQuantity, formatVolts } from '@/core/quantity';
+import type { UnpoweredMode } from '@/core/meter';
 import { Button } from '@/ui/Button';
+import { figureWords } from '@/features/frame/lineWords';
 import { interpreted, readTyped } from '@/features/frame/readReading';
 import { useTouchPhone } from '@/ui/useTouchPhone';
 import { COLD_ACTS, KeyPad } from './KeyPad';
@@ -33,7 +34,7 @@ export function ReadingEntry({
   onType,
   onKeep,
 }: {
-  mode: 'diode' | 'ohms' | 'continuity';
+  mode: UnpoweredMode;
   expected: ExpectedReading;
   keys: EntryKeys;
   lit: boolean;
@@ -99,7 +100,7 @@ export function ReadingEntry({
     act();
   };
   useAnywhere(field, text === '', acts);
-  const show = (v: number): string => (mode === 'diode' ? formatVolts(v) : formatQuantity(v, 'ohm', 4));
+  const show = (v: number): string => figureWords(mode, v, 4);
   return (
     <div className="mt-2">
       <div className="flex items-stretch gap-3">
@@ -146,7 +147,7 @@ export function ReadingEntry({
         </p>
       ) : (
         <KeyPad
-          figures="cold"
+          figures={mode === 'cap' ? 'farads' : 'cold'}
           acts={COLD_ACTS}
           empty={text === ''}
           onAct={(key) => acts[key]?.()}

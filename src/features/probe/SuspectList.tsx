@@ -23,7 +23,7 @@ export function SuspectList({ board, weighed }: { board: Board; weighed: Weighed
             <span className="figure w-14 shrink-0 text-right text-brass">{percent(s.probability)}</span>
             <span className="min-w-0">
               <span className="block">{faultWords(board, s.fault)}</span>
-              {s.invisible && <Unseen kinds={s.unseen} />}
+              {s.invisible && <Unseen kinds={s.unseen} planned={weighed.instruments} />}
               {s === first && <WhyThis board={board} weighed={weighed} />}
               {i === 0 && !s.invisible && s.group.length > 1 && (
                 <span className="block text-xs text-faint">
@@ -44,8 +44,8 @@ export function SuspectList({ board, weighed }: { board: Board; weighed: Weighed
   );
 }
 
-/** What diode test and ohms cannot see, by kind of part, and what would. */
-function Unseen({ kinds }: { kinds: readonly UnseenKind[] }) {
+/** What these readings cannot see, by kind of part, and what would; `planned`: the instruments that they are planned with. */
+function Unseen({ kinds, planned }: { kinds: readonly UnseenKind[]; planned: readonly string[] }) {
   const { instruments } = useSettings();
   const told = kinds.filter((k) => k.probability >= 0.01).slice(0, 4);
   if (told.length === 0) return null;
@@ -55,6 +55,7 @@ function Unseen({ kinds }: { kinds: readonly UnseenKind[] }) {
       {wouldShow(
         told.map((k) => k.words),
         instruments,
+        planned,
       )}
     </span>
   );

@@ -3,10 +3,9 @@ import { placesOnNet } from '@/core/circuit';
 import type { Board } from '@/core/circuit';
 import { faultWords } from '@/core/fault';
 import type { ProbePoint, Witness } from '@/core/diagnose';
-import { seenWords } from '@/features/frame/lineWords';
+import { MODE_NAMES, seenWords } from '@/features/frame/lineWords';
 import type { Weighed } from '@/features/job/SuspectsContext';
 import { Reveal } from '@/ui/Reveal';
-import { MODE_NAMES } from './PointPanel';
 
 /** Why the first suspect stands where it stands: the readings for and against it, and what would tell it from the next. */
 export function WhyThis({ board, weighed }: { board: Board; weighed: Weighed }) {

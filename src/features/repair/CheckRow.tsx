@@ -3,7 +3,7 @@ import { useState } from 'react';
 import type { FormEvent } from 'react';
 import type { SeenReading } from '@/core/expect';
 import { faultWords } from '@/core/fault';
-import { coldReading } from '@/features/job/coldReading';
+import { unpoweredReading } from '@/features/job/unpoweredReading';
 import { useCommands } from '@/features/job/JobContext';
 import type { TracedJobBoard } from '@/core/job';
 import { seenWords } from '@/features/frame/lineWords';
@@ -21,7 +21,7 @@ export function CheckRow({ home, state, lit }: { home: TracedJobBoard; state: Ch
   const [skipping, setSkipping] = useState(false);
   const [reason, setReason] = useState('');
   const keep = (seen: SeenReading): void => {
-    void addLine(coldReading(check.point, seen, 'also-check', check.ref), id);
+    void addLine(unpoweredReading(check.point, seen, 'also-check', check.ref), id);
   };
   const skip = (event: FormEvent): void => {
     event.preventDefault();

@@ -3,7 +3,7 @@ import { marking } from '@/core/part';
 import type { SeenReading } from '@/core/expect';
 import { safetyKind } from '@/core/substitute';
 import { FitForm } from '@/features/frame/FitForm';
-import { coldReading } from '@/features/job/coldReading';
+import { unpoweredReading } from '@/features/job/unpoweredReading';
 import { useCommands } from '@/features/job/JobContext';
 import type { TracedJobBoard } from '@/core/job';
 import { seenWords } from '@/features/frame/lineWords';
@@ -20,7 +20,7 @@ export function FitRow({ home, state, lit }: { home: TracedJobBoard; state: FitS
   const expected = told?.expected;
   const keep = (seen: SeenReading): void => {
     if (!expected) return;
-    void addLine(coldReading(expected, seen, 'after-repair', part.ref), id);
+    void addLine(unpoweredReading(expected, seen, 'after-repair', part.ref), id);
   };
   return (
     <div className={`border-l-4 bg-raised px-4 py-2 ${lit ? 'border-brass' : 'border-line'}`}>

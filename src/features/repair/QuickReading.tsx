@@ -5,7 +5,7 @@ import { placesOnNet } from '@/core/circuit';
 import type { ExpectedReading, SeenReading } from '@/core/expect';
 import { faultWords, formatFault } from '@/core/fault';
 import type { Expectation } from '@/core/job';
-import { expectedWords } from '@/features/frame/lineWords';
+import { MODE_NAMES, expectedWords } from '@/features/frame/lineWords';
 import { interpreted, readTyped } from '@/features/frame/readReading';
 import { Button } from '@/ui/Button';
 import { useLitFocus } from '@/ui/useLitFocus';
@@ -32,7 +32,7 @@ export function QuickReading({
   return (
     <form onSubmit={send} className="mt-1 flex flex-wrap items-center gap-3">
       <p className="min-w-0 flex-1">
-        {expected.mode === 'diode' ? 'Diode test' : 'Ohms'}: <strong>black</strong> {place(expected.black)},{' '}
+        {MODE_NAMES[expected.mode]}: <strong>black</strong> {place(expected.black)},{' '}
         <strong className="text-oxide">red</strong> {place(expected.red)}; should show{' '}
         <span className="figure text-lg whitespace-nowrap">{expectedWords(expected)}</span>
         {faults.length > 0 && (

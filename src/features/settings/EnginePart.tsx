@@ -38,6 +38,7 @@ export function CostsPart({ control }: { control: Control<Settings> }) {
       <FigureSetting control={control} name="costs.sameBlackSameMode" label="Red lead moves" unit="s" />
       <FigureSetting control={control} name="costs.bothMove" label="Both leads move" unit="s" />
       <FigureSetting control={control} name="costs.modeChange" label="The meter is turned" unit="s" />
+      <FigureSetting control={control} name="costs.instrument" label="Another instrument" unit="s" />
       <FigureSetting control={control} name="costs.patience" label="A figure may creep for" unit="s" />
       <FigureSetting control={control} name="costs.impatience" label="longer counts times" unit="1" />
     </div>

@@ -127,7 +127,10 @@ export function SettingsScreen({ settings, now, version }: { settings: Settings;
       <Part title="Meter" note="What a reading should show and how sure it is goes by the meter that is on the bench.">
         <MeterPart control={control} setValue={setValue} />
       </Part>
-      <Part title="Instruments" note="Besides the meter: what it cannot see is told with what would show it.">
+      <Part
+        title="Instruments"
+        note="Besides the meter: readings with an ESR or a capacitance meter are planned; what nothing sees is told with what would show it."
+      >
         <InstrumentsPart control={control} />
       </Part>
       <Part title="What a reading costs" note="The next reading is the one that tells most for its seconds.">

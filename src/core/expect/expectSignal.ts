@@ -1,0 +1,86 @@
+import { netKey } from '../circuit';
+import type { Board } from '../circuit';
+import { MODE_UNITS } from '../meter';
+import type { SignalEvidence } from '../meter';
+import { formatQuantity, weakestBasis } from '../quantity';
+import { ESR_LIMIT_OHMS, LEAST_REACTIVE, SIGNAL_HERTZ, SIGNAL_NOISE, figureChange, figureOf } from '../signal';
+import type { SignalBoard } from '../signal';
+import { band, hasUnknownPin } from './expectReading';
+import type { ExpectedReading } from './expectReading';
+
+/** What an unknown inside of an IC leaves alone: less than this between the leads, ohm. */
+const FIRM_OHMS = 100;
+const NAMED_SHARE = 0.02;
+const DECIDING_SHARE = 0.1;
+/** What zeroed clips leave, ohm. */
+const CLIP_OHMS = 0.02;
+
+/** What an instrument that sends a small signal should show between two nets, which must be on the board. */
+export function expectSignal(
+  board: Board,
+  signal: SignalBoard,
+  mode: SignalEvidence,
+  red: string,
+  black: string,
+): ExpectedReading {
+  const unit = MODE_UNITS[mode];
+  const common = { mode, red, black, unit } as const;
+  const leads = [netKey(red), netKey(black)] as const;
+  const z = signal.impedance(...leads) ?? null;
+  const size = z ? Math.hypot(z.re, z.im) : Infinity;
+  const unknownInside = size > FIRM_OHMS && [red, black].some((net) => hasUnknownPin(board, net));
+  const beyond = z !== null && (mode === 'esr' ? z.re > ESR_LIMIT_OHMS : -z.im < LEAST_REACTIVE * size || size > 10e6);
+  if (z === null || beyond) {
+    const why = z === null ? 'nothing on this board joins the two nets' : whyBeyond(mode);
+    return {
+      ...common,
+      nominal: null,
+      low: null,
+      high: null,
+      sigma: 1,
+      basis: 'seen',
+      why,
+      judged: z === null && !unknownInside,
+      through: [],
+    };
+  }
+  const value = figureOf(mode, z);
+  const effects = signal.effects(...leads);
+  const shares = sharesOf(
+    board,
+    effects.map((e) => ({ owner: e.owner, size: Math.abs(figureChange(mode, z, e)) / e.sigma })),
+  );
+  const parts = Math.hypot(...effects.map((e) => figureChange(mode, z, e)));
+  const { share, floor } = SIGNAL_NOISE[mode];
+  const sigma = Math.hypot(share * value, floor, parts, mode === 'esr' ? CLIP_OHMS : 0);
+  const deciding = shares.filter((s) => s.share >= DECIDING_SHARE).map((s) => s.basis);
+  const basis = deciding.length > 0 ? weakestBasis(deciding) : 'seen';
+  const hertz = formatQuantity(SIGNAL_HERTZ[mode], 'Hz');
+  const through = shares.map((s) => s.ref);
+  const by = through.length > 0 ? `: ${through.slice(0, 3).join(', ')}` : '';
+  return {
+    ...common,
+    nominal: value,
+    ...band(mode, value, sigma),
+    sigma,
+    basis,
+    why: `${formatQuantity(value, unit, 3)} at ${hertz}${by}`,
+    judged: basis !== 'assumed' && !unknownInside,
+    through,
+  };
+}
+
+function whyBeyond(mode: SignalEvidence): string {
+  return mode === 'esr' ? 'beyond the range' : 'resistance hides what capacity there is';
+}
+
+/** Parts by how much the figure follows them, those that hardly matter left out. */
+function sharesOf(board: Board, felt: readonly { readonly owner: number; readonly size: number }[]) {
+  const byOwner = new Map<number, number>();
+  for (const { owner, size } of felt) byOwner.set(owner, (byOwner.get(owner) ?? 0) + size);
+  const total = [...byOwner.values()].reduce((a, b) => a + b, 0);
+  return [...byOwner]
+    .map(([owner, size]) => ({ ref: board.parts[owner]!.ref, share: size / total, basis: board.parts[owner]!.basis }))
+    .filter((s) => s.share >= NAMED_SHARE)
+    .sort((a, b) => b.share - a.share);
+}
