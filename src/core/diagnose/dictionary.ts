@@ -3,7 +3,7 @@ import type { Board } from '../circuit';
 import { isCold, probe, solverFor, workshopMeter } from '../meter';
 import type { DcSolver } from '../solve';
 import { readingSeconds, scaleOf } from './coldPredictor';
-import { addHypothesis, draftPoint } from './dictionaryEntries';
+import { addHypothesis, draftPoint, fileUnder } from './dictionaryEntries';
 import type { Base, PointDraft } from './dictionaryEntries';
 import type { Predicted, Predictor } from './experiment';
 import type { Hypothesis } from './hypotheses';
@@ -35,16 +35,26 @@ export interface DictionaryStep {
   snapshot(): FaultDictionary;
 }
 
+/** One of several that work on a dictionary together: which, of how many. */
+export interface DictionaryShare {
+  readonly part: number;
+  readonly of: number;
+}
+
+const ALONE: DictionaryShare = { part: 0, of: 1 };
+
 /**
  * Builds the dictionary step by step, the likeliest hypotheses first: yields after each, so that the caller can show how
  * far it is, work with what there is, hand the thread back or stop; returns the dictionary.
  *
  * asked  where to predict; by default `defaultPoints`.
+ * share  which of the hypotheses, besides the healthy board; by default all. `joinParts` puts the parts together.
  */
 export function* buildDictionary(
   board: Board,
   hypotheses: readonly Hypothesis[],
   asked?: readonly ColdPoint[],
+  share: DictionaryShare = ALONE,
 ): Generator<DictionaryStep, FaultDictionary> {
   const healthy = solverFor(board, []);
   const points = asked ?? defaultPoints(board, healthy);
@@ -61,25 +71,17 @@ export function* buildDictionary(
     const entries = (done.length - 1) * drafts.filter((d) => !d.unsteady).length;
     const points = drafts.map(({ mode, red, black, raws, spreads, classOf, settle }) => {
       const own = Uint16Array.from(order, (h) => classOf[h]!);
-      return { mode, red, black, scale: scaleOf(mode), raws: [...raws], spreads: [...spreads], classOf: own, settle };
+      return { mode, red, black, raws: [...raws], spreads: [...spreads], classOf: own, settle };
     });
-    const those = Array.from(order, (h) => hypotheses[h]!);
-    return {
-      board,
-      hypotheses: those,
-      points,
-      left: hypotheses.length - done.length,
-      at: anywhere(board, those, points),
-      seconds: readingSeconds,
-      counts: { entries, skipped: entries - solved, solved },
-    };
+    return dictionaryOf(board, hypotheses, order, points, { entries, skipped: entries - solved, solved });
   };
-  if (drafts.every((d) => d.unsteady)) hypotheses.forEach((_, h) => h > 0 && done.push(h));
+  const keys = hypotheses.map(({ faults }) => circuitKey(board, faults));
+  const families = shareOf(familiesOf(hypotheses), keys, share);
+  if (drafts.every((d) => d.unsteady)) done.push(...families.flat());
   else {
-    const keys = hypotheses.map(({ faults }) => circuitKey(board, faults));
     const worked = new Map<string, number>();
     const isNew = (h: number): boolean => !worked.has(keys[h]!);
-    for (const family of familiesOf(hypotheses)) {
+    for (const family of families) {
       const [head, ...linked] = family;
       let single = bottom;
       for (const h of family) {
@@ -102,6 +104,103 @@ export function* buildDictionary(
     }
   }
   return snapshot();
+}
+
+/** A point with what is predicted there, without what is the same for all of its mode: it may go from thread to thread. */
+type PlainPoint = Omit<Predicted & ColdPoint, 'scale'>;
+
+/** What one of several has worked out, as it goes from thread to thread: which hypotheses, in the order of the list. */
+export interface DictionaryPart {
+  readonly numbers: Int32Array;
+  readonly points: readonly PlainPoint[];
+  readonly counts: DictionaryCounts;
+}
+
+function dictionaryOf(
+  board: Board,
+  hypotheses: readonly Hypothesis[],
+  numbers: Int32Array,
+  plain: readonly PlainPoint[],
+  counts: DictionaryCounts,
+): FaultDictionary {
+  const those = Array.from(numbers, (h) => hypotheses[h]!);
+  const points = plain.map((point) => ({ ...point, scale: scaleOf(point.mode) }));
+  return {
+    board,
+    hypotheses: those,
+    points,
+    left: hypotheses.length - those.length,
+    at: anywhere(board, those, points),
+    seconds: readingSeconds,
+    counts,
+  };
+}
+
+/** A dictionary as it goes from thread to thread; hypotheses: all there are, of which it holds some. */
+export function partOf(
+  { hypotheses: own, points, counts }: FaultDictionary,
+  hypotheses: readonly Hypothesis[],
+): DictionaryPart {
+  const numbers = new Map(hypotheses.map((h, i) => [h.label, i]));
+  return {
+    numbers: Int32Array.from(own, (h) => numbers.get(h.label)!),
+    points: points.map(({ mode, red, black, raws, spreads, classOf, settle }) => {
+      return { mode, red, black, raws, spreads, classOf, settle };
+    }),
+    counts,
+  };
+}
+
+/** The dictionary that several have worked out at the same points. */
+export function joinParts(
+  board: Board,
+  hypotheses: readonly Hypothesis[],
+  parts: readonly DictionaryPart[],
+): FaultDictionary {
+  const places = new Map<number, readonly [part: number, at: number]>();
+  parts.forEach(({ numbers }, part) =>
+    numbers.forEach((h, at) => {
+      if (!places.has(h)) places.set(h, [part, at]);
+    }),
+  );
+  const numbers = Int32Array.from(places.keys()).sort();
+  const points = parts[0]!.points.map((first, p): PlainPoint => {
+    const classes = { raws: [...first.raws], spreads: [...first.spreads] };
+    // Each part has classes of its own, the healthy board's first in all of them.
+    const classOf = parts.map(({ points }, part) => {
+      const { raws, spreads } = points[p]!;
+      return raws.map((raw, c) => (part === 0 || c === 0 ? c : fileUnder(classes, raw, spreads[c]!)));
+    });
+    const own = Uint16Array.from(numbers, (h) => {
+      const [part, at] = places.get(h)!;
+      return classOf[part]![parts[part]!.points[p]!.classOf[at]!]!;
+    });
+    return { ...first, ...classes, classOf: own };
+  });
+  const sum = (of: keyof DictionaryCounts): number => parts.reduce((all, { counts }) => all + counts[of], 0);
+  const counts = { entries: sum('entries'), skipped: sum('skipped'), solved: sum('solved') };
+  return dictionaryOf(board, hypotheses, numbers, points, counts);
+}
+
+/**
+ * The families of one share, in their order: those that make one circuit go together, the others to whoever has the fewest
+ * hypotheses so far.
+ */
+function shareOf(
+  families: readonly (readonly number[])[],
+  keys: readonly string[],
+  { part, of }: DictionaryShare,
+): readonly (readonly number[])[] {
+  if (of === 1) return families;
+  const loads = new Int32Array(of);
+  const holder = new Map<string, number>();
+  return families.filter((family) => {
+    const known = family.map((h) => holder.get(keys[h]!)).find((share) => share !== undefined);
+    const share = known ?? loads.indexOf(Math.min(...loads));
+    loads[share] = loads[share]! + family.length;
+    for (const h of family) if (!holder.has(keys[h]!)) holder.set(keys[h]!, share);
+    return share === part;
+  });
 }
 
 /** What is predicted at any point, in the dictionary or worked out now and remembered; its nets must be on the board. */

@@ -10,6 +10,7 @@ import type { DriftFault } from './drift';
 import { outcomeModes, outcomeSpread, overloadChance } from './outcome';
 import type { OutcomeSpread } from './outcome';
 import type { ColdPoint } from './probePoint';
+import { steepOutcome } from './steep';
 import { changesOf, keepSolution, noneCanChange, solvedNearby } from './unaffected';
 import type { Changes, KnownSolution } from './unaffected';
 import { settleSeconds } from './settling';
@@ -78,7 +79,7 @@ export function addHypothesis(
       start = { known, volts: fillStart(from, near ?? known.volts), far: near === null && change?.added !== null };
     }
     solved++;
-    const found = predict(board, solver, draft, h, start, keep, drift);
+    const found = predict(board, solver, draft, h, faults, start, keep, drift);
     if (keep) own[p] = found;
   });
   return { solved, base: keep ? { number: h, known: own } : null };
@@ -142,6 +143,7 @@ function predict(
   solver: DcSolver,
   draft: PointDraft,
   h: number,
+  faults: readonly Fault[],
   start: Start | null,
   keep: boolean,
   drift: DriftFault | null,
@@ -174,7 +176,9 @@ function predict(
   if (!computed.ok) return null; // Where nothing can be computed nothing is claimed: the base's class stands.
   const { raw, sigma, other, main, amps } = computed.value;
   const range = drift && known ? driftSpread(board, known, drift, draft.mode, computed.value) : null;
-  fileUnder(draft, h, raw, range ?? outcomeSpread(draft.mode, raw, sigma, other, main));
+  const spread = range ?? outcomeSpread(draft.mode, raw, sigma, other, main);
+  const drawn = range ? null : steepOutcome(board, faults, draft, computed.value, draft.spreads[0]!, spread);
+  draft.classOf[h] = fileUnder(draft, raw, drawn ?? spread);
   if (!keep || amps === 0 || raw === 0 || red === black) return null;
   return keepWhole(board, solver, red, black, amps);
 }
@@ -185,23 +189,18 @@ function keepWhole(board: Board, solver: DcSolver, red: number, black: number, a
   return solver.solve(red, black, drive, true).ok ? keepSolution(board, solver, red, black, amps) : null;
 }
 
-/** The classes of a point as they fill: the figure and the outcome of each, and which one each hypothesis is in. */
+/** The classes of a point as they fill: the figure and the outcome of each. */
 export interface Classes {
   readonly raws: number[];
   readonly spreads: OutcomeSpread[];
-  readonly classOf: Uint16Array;
 }
 
-/** Files what a hypothesis predicts under its class; least: figures closer than this are one, in their unit. */
-export function fileUnder(draft: Classes, h: number, raw: number, spread: OutcomeSpread, least = 1e-5): void {
-  const same = draft.spreads.findIndex((s, c) => nearly(draft.raws[c]!, raw, least) && alike(s, spread));
-  if (same >= 0) {
-    draft.classOf[h] = same;
-    return;
-  }
-  draft.raws.push(raw);
-  draft.spreads.push(spread);
-  draft.classOf[h] = draft.spreads.length - 1;
+/** The class of what is predicted, a new one where there is none yet; least: figures closer than this are one, in their unit. */
+export function fileUnder({ raws, spreads }: Classes, raw: number, spread: OutcomeSpread, least = 1e-5): number {
+  const same = spreads.findIndex((s, c) => nearly(raws[c]!, raw, least) && alike(s, spread));
+  if (same >= 0) return same;
+  raws.push(raw);
+  return spreads.push(spread) - 1;
 }
 
 /** The same figure for any meter: within a promille. */

@@ -125,18 +125,13 @@ export function predictSignal(board: Board, hypotheses: readonly Hypothesis[], p
     const middle = signalOutcome(mode, z, there.effects(...leads));
     const [fault] = hypothesis.faults;
     const range = hypothesis.faults.length === 1 ? all.along(fault!, mode) : null;
-    fileUnder(
-      draft,
-      h,
-      raw,
-      range
-        ? overDrift(
-            range.map((one) => seenOn(one)[1]),
-            middle,
-          )
-        : middle,
-      SAME[mode],
-    );
+    const said = range
+      ? overDrift(
+          range.map((one) => seenOn(one)[1]),
+          middle,
+        )
+      : middle;
+    draft.classOf[h] = fileUnder(draft, raw, said, SAME[mode]);
   });
   return { mode, red, black, scale: SIGNAL_SCALES[mode], settle: 0, ...draft };
 }
