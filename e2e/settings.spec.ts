@@ -82,3 +82,20 @@ test('settings that are none are refused whole, with what is wrong', async ({ re
   expect(refused.status()).toBe(422);
   expect(await refused.text()).toContain('No time zone of that name');
 });
+
+test('on a machine with cores to spare threads help with what is worked out, and end when they have', async ({
+  page,
+}) => {
+  await page.addInitScript(() => Object.defineProperty(navigator, 'hardwareConcurrency', { value: 6 }));
+  const begun = new Map<string, number>();
+  let ended = 0;
+  page.on('worker', (worker) => {
+    begun.set(worker.url(), (begun.get(worker.url()) ?? 0) + 1);
+    worker.on('close', () => ended++);
+  });
+  await takeIn(page.request, 'SE-3', { board: { from: 'typical', name: 'buck-module' } });
+  await openProbe(page, 'SE-3');
+  // Three of one kind; one that broke down would not have been ended by who asked it.
+  expect(Math.max(...begun.values())).toBe(3);
+  await expect.poll(() => ended).toBe(3);
+});

@@ -20,6 +20,8 @@ module.exports = {
       target: 'node20',
       packages: 'external',
       alias: { '@': join(root, 'src') },
+      // A bundle has no address of its own: workers are named from here.
+      define: { 'import.meta.url': '"file:///bundle"' },
       sourcemap: 'inline',
       jsx: 'automatic',
       logLevel: 'error',

@@ -2,6 +2,7 @@ import { Diagnoser } from '@/core/diagnose';
 import { seededRandom } from '@/core/quantity';
 import { checklistPoints } from '../../bench/checklist';
 import { decisionMs, dictionaryCost, solveRate } from '../../bench/dictionaryBench';
+import { dictionaryTogether } from '../../bench/dictionaryThreads';
 import { ALL_BOARDS, boardsTogether, exampleBoard } from '../../bench/exampleBoards';
 import { firstLoads } from '../../bench/firstLoad';
 import { drawingTime } from '../../bench/drawingTime';
@@ -15,6 +16,7 @@ import {
   readAcross,
   repairMix,
 } from '../../bench/repairs';
+import { instrumentsSee } from '../../bench/instruments';
 import type { RepairMix, Tenth } from '../../bench/repairs';
 import { labelledBoard, stageAccuracy, strangersRead } from '../../bench/stageAccuracy';
 import { complaintMix } from '../../bench/complaints';
@@ -35,6 +37,8 @@ export async function benchCommand(words: readonly string[]): Promise<number> {
   for (const name of ALL_BOARDS.filter((b) => only === undefined || b === only)) {
     const row = {
       ...benchBoard(name, faults),
+      threads: await threadTimes(name),
+      instruments: instrumentsSee(exampleBoard(name)),
       drawing: drawingTime(exampleBoard(name)),
       stages: accuracyOf(name),
       powered: poweredTime(name),
@@ -75,6 +79,15 @@ export async function benchCommand(words: readonly string[]): Promise<number> {
   return 0;
 }
 
+/** Milliseconds of a whole dictionary in one new thread, and in two that share it. */
+const threadTimes = async (name: string): Promise<readonly [one: number, two: number]> => {
+  const program = new URL(import.meta.url);
+  return [
+    await dictionaryTogether(exampleBoard(name), 1, program),
+    await dictionaryTogether(exampleBoard(name), 2, program),
+  ];
+};
+
 /** Boards that nobody has seen, made of the examples. */
 const STRANGERS = 2000;
 
@@ -97,6 +110,8 @@ const REPAIRS = 500;
 const BESIDE = 100;
 
 type Row = ReturnType<typeof benchBoard> & {
+  readonly threads: Awaited<ReturnType<typeof threadTimes>>;
+  readonly instruments: ReturnType<typeof instrumentsSee>;
   readonly drawing: ReturnType<typeof drawingTime>;
   readonly stages: ReturnType<typeof accuracyOf>;
   readonly powered: ReturnType<typeof poweredTime>;
@@ -238,6 +253,8 @@ function text(r: Row): string {
     `${r.name} (${r.parts} parts, ${s.size} nodes)`,
     `  1 readings solved     ${Math.round(s.perSecond)} per second, ${s.stepsEach.toFixed(1)} Newton steps each; time per step ${s.luRatio.toFixed(2)} x one bare dense LU`,
     `  2 fault dictionary    ${d.hypotheses} hypotheses x ${d.points} points = ${d.entries} entries, ${d.skipped} skipped; ${Math.round(d.ms)} ms (reference ${Math.round(d.referenceMs)} ms), heap ${Math.round(d.megabytes)} MB; sample ${d.sampled}, off ${d.sampleOff}; first plan ${Math.round(d.firstPlanMs)} ms`,
+    `    in new threads        one ${Math.round(r.threads[0])} ms, two ${Math.round(r.threads[1])} ms`,
+    `    not seen by the meter ${(100 * r.instruments.byMeter).toFixed(1)} % of the odds; with an ESR and a capacitance meter ${(100 * r.instruments.byAll).toFixed(1)} %, worked out in ${Math.round(r.instruments.ms)} ms`,
     `  3 next reading        ${r.nextMs.toFixed(1)} ms median`,
     `  4 repairs as they come ${mixed(repairs.real)}`,
     `    every fault once     ${mixed(repairs.even)}`,

@@ -1,5 +1,9 @@
+import { isMainThread } from 'node:worker_threads';
+import { answerInThread } from '../../bench/dictionaryThreads';
 import { main } from './main';
 
-void Promise.resolve(main(process.argv.slice(2))).then((status) => {
-  process.exitCode = status;
-});
+if (isMainThread)
+  void Promise.resolve(main(process.argv.slice(2))).then((status) => {
+    process.exitCode = status;
+  });
+else answerInThread();

@@ -34,7 +34,7 @@ beforeAll(async () => {
 beforeEach(() => (answers.length = 0));
 
 test('a board opened is worked out in slices, with progress that only rises, and can then be weighed', async () => {
-  ask({ type: 'open', number: 1, board, symptoms: [], instruments: [] });
+  ask({ type: 'open', number: 1, board, symptoms: [], instruments: [], helpers: 0 });
   await until('opened', 1);
   const done = answers.flatMap((a) => (a.type === 'progress' ? [a.done] : []));
   expect(done).toEqual([...done].sort((a, b) => a - b));
@@ -57,7 +57,7 @@ test('a board opened is worked out in slices, with progress that only rises, and
 }, 60_000);
 
 test('a first look at the likeliest is weighed while the rest is worked out: it plans, and neither calls nor permits', async () => {
-  ask({ type: 'open', number: 8, board, symptoms: [], instruments: [] });
+  ask({ type: 'open', number: 8, board, symptoms: [], instruments: [], helpers: 0 });
   for (let i = 0; !answers.some((a) => a.type === 'opened') && i < 4000; i++)
     await new Promise((r) => setTimeout(r, 1));
   const first = answers.find((a) => a.type === 'opened');
@@ -74,7 +74,7 @@ test('a first look at the likeliest is weighed while the rest is worked out: it 
 }, 60_000);
 
 test('readings of a broken board narrow it down to its fault', async () => {
-  ask({ type: 'open', number: 5, board, symptoms: ['dead'], instruments: [] });
+  ask({ type: 'open', number: 5, board, symptoms: ['dead'], instruments: [], helpers: 0 });
   await until('opened', 5);
   const fault = parseFault(board, 'D1:short');
   if (!fault.ok) throw new Error('fault');
@@ -108,7 +108,7 @@ test('readings of a broken board narrow it down to its fault', async () => {
 }, 60_000);
 
 test('what the instruments tell comes on top of what the meter tells, once that is whole', async () => {
-  ask({ type: 'open', number: 40, board, symptoms: [], instruments: ['cap'] });
+  ask({ type: 'open', number: 40, board, symptoms: [], instruments: ['cap'], helpers: 0 });
   await until('opened', 40);
   const whole = (): number => answers.filter((a) => a.type === 'opened' && a.done === a.of).length;
   for (let i = 0; whole() < 2 && i < 4000; i++) await new Promise((r) => setTimeout(r, 5));
@@ -127,14 +127,14 @@ test('what the instruments tell comes on top of what the meter tells, once that 
 }, 60_000);
 
 test('a newer board takes the place of one still being worked out', async () => {
-  ask({ type: 'open', number: 20, board, symptoms: [], instruments: [] });
-  ask({ type: 'open', number: 21, board, symptoms: ['hiccup'], instruments: [] });
+  ask({ type: 'open', number: 20, board, symptoms: [], instruments: [], helpers: 0 });
+  ask({ type: 'open', number: 21, board, symptoms: ['hiccup'], instruments: [], helpers: 0 });
   await until('opened', 21);
   expect(answers.some((a) => a.type === 'opened' && a.number === 20 && a.done === a.of)).toBe(false);
 }, 60_000);
 
 test('the readings of one board are never weighed on another, and a permit is of the board as it is', async () => {
-  ask({ type: 'open', number: 24, board, symptoms: [], instruments: [] });
+  ask({ type: 'open', number: 24, board, symptoms: [], instruments: [], helpers: 0 });
   await until('opened', 24);
   ask({ type: 'weigh', number: 25, opened: 23, presented: 3, readings: [], present: [], skipped: [], findings: [] });
   ask({ type: 'weigh', number: 26, opened: 24, presented: 2, readings: [], present: [], skipped: [], findings: [] });
@@ -144,7 +144,14 @@ test('the readings of one board are never weighed on another, and a permit is of
 }, 60_000);
 
 test('trouble is answered as data', async () => {
-  ask({ type: 'open', number: 30, board: { ...board, parts: null as never }, symptoms: [], instruments: [] });
+  ask({
+    type: 'open',
+    number: 30,
+    board: { ...board, parts: null as never },
+    symptoms: [],
+    instruments: [],
+    helpers: 0,
+  });
   const failed = await until('failed', 30);
   expect(failed.type === 'failed' && failed.sentence).not.toBe('');
   // Nothing can be weighed then, and nothing is made up.

@@ -1,14 +1,26 @@
 import './choices';
-import { Diagnoser, buildDictionary, firstLook, listHypotheses, lookFactors, withInstruments } from '@/core/diagnose';
-import type { ComplaintSigns, Predictor, Symptom } from '@/core/diagnose';
+import {
+  Diagnoser,
+  buildDictionary,
+  firstLook,
+  joinParts,
+  listHypotheses,
+  lookFactors,
+  partOf,
+  withInstruments,
+} from '@/core/diagnose';
+import type { ComplaintSigns, DictionaryPart, Predictor, Symptom } from '@/core/diagnose';
 import type { SignalEvidence } from '@/core/meter';
 import { Permit } from '@/core/permit';
+import { Helpers } from './helpers';
 import { planEntry } from './messages';
 import type { DiagnoseAnswer, DiagnoseRequest } from './messages';
 
 let diagnoser: Diagnoser | null = null;
 let permit: Permit | null = null;
 let opening = 0;
+/** Those that work on the dictionary of the open board beside this one. */
+let helpers: Helpers | null = null;
 let tookMs = 0;
 /** Instruments beside the meter that it goes by. */
 let planned: readonly SignalEvidence[] = [];
@@ -79,10 +91,13 @@ async function open({
   board,
   symptoms,
   instruments,
+  helpers: count,
 }: Extract<DiagnoseRequest, { type: 'open' }>): Promise<void> {
   opening = number;
   diagnoser = null;
   complaint = { symptoms, signs: new Map() };
+  helpers?.stop();
+  const mine = (helpers = new Helpers(board, symptoms, count));
   const wanted = (): boolean => opening === number;
   const began = performance.now();
   const weighBy = (dictionary: Predictor, of: number, by: readonly SignalEvidence[] = []): void => {
@@ -99,13 +114,29 @@ async function open({
     if (first === null) return;
     if (of > look.hypotheses.length) weighBy({ ...first, left: of - first.hypotheses.length }, of);
     let used = { done: look.hypotheses.length, at: performance.now() };
-    const made = await inSlices(buildDictionary(board, hypotheses), wanted, (step) => {
-      answer({ type: 'progress', number, done: step.done, of });
-      if (step.done < GROWN * used.done || performance.now() - used.at < ANEW_MS) return;
-      weighBy(step.snapshot(), of);
-      used = { done: step.done, at: performance.now() };
-    });
-    if (made === null) return;
+    let done = 0;
+    /** Works out one share here. */
+    const share = async (part: number): Promise<DictionaryPart | null> => {
+      const steps = buildDictionary(board, hypotheses, undefined, { part, of: mine.count + 1 });
+      const made = await inSlices(steps, wanted, (step) => {
+        done = Math.max(done, Math.min(of, step.done + mine.done));
+        answer({ type: 'progress', number, done, of });
+        if (step.done < GROWN * used.done || performance.now() - used.at < ANEW_MS) return;
+        weighBy(step.snapshot(), of);
+        used = { done: step.done, at: performance.now() };
+      });
+      return made && partOf(made, hypotheses);
+    };
+    const parts: DictionaryPart[] = [];
+    const own = await share(0);
+    const theirs = own === null ? [] : await mine.parts;
+    // What a helper broke down over is worked out here.
+    for (const [i, found] of [own, ...theirs].entries()) {
+      const part = found ?? (i > 0 && wanted() ? await share(i) : null);
+      if (part === null || !wanted()) return;
+      parts.push(part);
+    }
+    const made = joinParts(board, hypotheses, parts);
     weighBy(made, of);
     // What other instruments than the meter would tell comes on top.
     const seen = instruments.length > 0 ? await inSlices(withInstruments(made, instruments), wanted) : null;

@@ -2,6 +2,8 @@ import type { Board } from '@/core/circuit';
 import type {
   ComplaintSigns,
   Creep,
+  DictionaryPart,
+  DictionaryShare,
   Evidence,
   Finding,
   PlannedReading,
@@ -22,6 +24,8 @@ export type DiagnoseRequest =
       readonly symptoms: readonly Symptom[];
       /** Those beside the meter that the workshop has. */
       readonly instruments: readonly SignalEvidence[];
+      /** How many threads may help. */
+      readonly helpers: number;
     }
   /** The board as it is now, changes and fitted parts included: what a permit to power is for. */
   | { readonly type: 'present'; readonly number: number; readonly board: Board }
@@ -44,6 +48,17 @@ export type DiagnoseRequest =
       /** What was seen on the board. */
       readonly findings: readonly Finding[];
     };
+
+/** What is asked of a worker that helps with a dictionary. */
+export interface DictionaryAsked {
+  readonly board: Board;
+  readonly symptoms: readonly Symptom[];
+  readonly share: DictionaryShare;
+}
+
+/** How many hypotheses of its share it has, and at last all that is predicted of them. */
+export type DictionaryAnswer =
+  { readonly type: 'progress'; readonly done: number } | { readonly type: 'part'; readonly part: DictionaryPart };
 
 /** A board whose faults are worked out under power for the complaints of its job. */
 export interface ComplaintAsked {

@@ -10,21 +10,23 @@ import { circuitKey } from './sameCircuit';
 import {
   alsoCheck,
   buildDictionary,
-  firstLook,
   buildWholeDictionary,
   coordinate,
   Diagnoser,
   distinguishable,
+  firstLook,
+  joinParts,
   LINKED_FAULTS,
   listHypotheses,
   logLikelihood,
-  scaleOf,
   mistakeChance,
   outcomeSpread,
+  partOf,
   pointKey,
   posterior,
   probePairs,
   readingSeconds,
+  scaleOf,
 } from '.';
 import type { FaultDictionary } from '.';
 
@@ -355,4 +357,34 @@ test('shorts between the same nets are one circuit, whichever part they are in; 
   expect(key('D1:short+R5:open')).not.toBe(key('D1:short+R3:open'));
   // Behind a leg that the part has opened nobody else's short is the same.
   expect(key('C1:short+C1:open')).not.toBe(key('BD1:short(plus,minus)+C1:open'));
+});
+
+test('shares of a dictionary, joined, are the dictionary: every hypothesis once, every figure the same', () => {
+  for (const of of [2, 3]) {
+    const parts = Array.from({ length: of }, (_, part) => {
+      const steps = buildDictionary(board, hypotheses, undefined, { part, of });
+      for (;;) {
+        const step = steps.next();
+        if (step.done) {
+          expect(step.value.left).toBe(hypotheses.length - step.value.hypotheses.length);
+          // It goes from thread to thread.
+          return structuredClone(partOf(step.value, hypotheses));
+        }
+      }
+    });
+    const shares = parts.map((p) => p.numbers.length - 1);
+    expect(Math.max(...shares) / Math.min(...shares)).toBeLessThan(1.5);
+    const joined = joinParts(board, hypotheses, parts);
+    expect(joined.hypotheses).toEqual(hypotheses);
+    expect(joined.left).toBe(0);
+    expect(joined.counts.solved).toBe(dictionary.counts.solved);
+    expect(joined.points.map(pointKey)).toEqual(dictionary.points.map(pointKey));
+    joined.points.forEach((point, p) => {
+      const whole = dictionary.points[p]!;
+      hypotheses.forEach((_, h) => {
+        const [a, b] = [whole.raws[whole.classOf[h]!]!, point.raws[point.classOf[h]!]!];
+        if (a !== b) expect(Math.abs(a - b)).toBeLessThanOrEqual(2.5e-3 * Math.abs(a) + 3e-5);
+      });
+    });
+  }
 });

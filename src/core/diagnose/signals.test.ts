@@ -1,4 +1,5 @@
 import { exampleBoard } from '../../../bench/exampleBoards';
+import { unseenShare } from '../../../bench/instruments';
 import { drawnRepairs, heldInvisible, repairMix } from '../../../bench/repairs';
 import { parseFaults } from '../fault';
 import { readNetlist } from '../netlist';
@@ -25,14 +26,9 @@ const both = withAllInstruments(cold, ['esr', 'cap']);
 const byMeter = new Diagnoser(cold);
 const byAll = new Diagnoser(both);
 const total = hypotheses.reduce((sum, h) => sum + h.weight, 0);
-const unseen = (diagnoser: Diagnoser): number => {
-  const held = new Set(heldInvisible(diagnoser));
-  return hypotheses.reduce((sum, h) => (held.has(h.label) ? sum + h.weight : sum), 0) / total;
-};
-
 test('an ESR meter and a capacitance meter see nearly all that diode test and ohms do not', () => {
-  expect(unseen(byMeter)).toBeGreaterThan(0.3);
-  expect(unseen(byAll)).toBeLessThan(0.05);
+  expect(unseenShare(byMeter)).toBeGreaterThan(0.3);
+  expect(unseenShare(byAll)).toBeLessThan(0.05);
   // What was seen before is seen still, and told apart at least as finely.
   const before = new Set(heldInvisible(byMeter));
   expect(heldInvisible(byAll).filter((label) => !before.has(label))).toEqual([]);

@@ -1,6 +1,7 @@
 'use client';
 import { useWorkers, watched } from './workers';
 import { workerName } from '@/wire/choices';
+import { helpersOf } from '@/workers/helpers';
 import { linesOf } from '@/core/ledger';
 import { createContext, useCallback, useContext, useEffect, useMemo, useRef, useState } from 'react';
 import type { ReactNode } from 'react';
@@ -143,7 +144,14 @@ function Suspecting({ children }: { children: ReactNode }) {
       last.current = boardId;
       if (opened.current.board !== board || opened.current.symptoms !== symptoms) {
         opened.current = { number: opened.current.number + 1, board, symptoms };
-        const request: DiagnoseRequest = { type: 'open', number: opened.current.number, board, symptoms, instruments };
+        const request: DiagnoseRequest = {
+          type: 'open',
+          number: opened.current.number,
+          board,
+          symptoms,
+          instruments,
+          helpers: helpersOf(navigator.hardwareConcurrency || 1),
+        };
         worker.current?.postMessage(request);
       }
       if (presented.current.board !== present) {
