@@ -3,6 +3,7 @@ import { unseenShare } from '../../../bench/instruments';
 import { drawnRepairs, heldInvisible, repairMix } from '../../../bench/repairs';
 import { parseFaults } from '../fault';
 import { readNetlist } from '../netlist';
+import { NOMINAL_DRAW } from '../device';
 import { SimulatedBoard, drawParts } from '../meter';
 import { Permit } from '../permit';
 import { seededRandom } from '../quantity';
@@ -156,4 +157,29 @@ test('no small signal earns a permit: what is asked for are steady currents', ()
   expect(judged.allowed).toBe(false);
   expect(judged.restsOn).toEqual([]);
   expect(judged.clearing).toEqual(asked.clearing);
+});
+
+test('what an instrument shows of a short shuts a permit that steady currents had earned, and what it shows of none opens nothing', () => {
+  const permit = Permit.of(board);
+  const unit = new SimulatedBoard(board, [], NOMINAL_DRAW);
+  const random = seededRandom(2);
+  const readings: TakenReading[] = [];
+  for (let round = 0; round < 6; round++) {
+    const { allowed, clearing } = permit.judge(readings, byAll);
+    if (allowed) break;
+    for (const { mode, red, black } of clearing)
+      readings.push({ mode, red, black, seen: unit.read(mode, red, black, random) });
+  }
+  expect(permit.judge(readings, byAll).allowed).toBe(true);
+  const at = { red: '+5V', black: 'HV-' } as const;
+  const good: TakenReading[] = [
+    { mode: 'cap', ...at, seen: unit.read('cap', at.red, at.black, random) },
+    { mode: 'esr', ...at, seen: unit.read('esr', at.red, at.black, random) },
+  ];
+  expect(permit.judge([...readings, ...good], byAll).allowed).toBe(true);
+  const shorted = new SimulatedBoard(board, parseFaults(board, 'C8:short'), NOMINAL_DRAW);
+  const bad = good.map((r): TakenReading => ({ ...r, seen: shorted.read(r.mode, r.red, r.black, random) }));
+  const shut = permit.judge([...readings, ...bad, ...bad], byAll);
+  expect(shut.allowed).toBe(false);
+  expect(shut.reasons.join(' ')).toMatch(/A short in .* stands at/u);
 });

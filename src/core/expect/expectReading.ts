@@ -2,9 +2,11 @@ import { netKey, pinsOnNet } from '../circuit';
 import type { Board } from '../circuit';
 import { MODE_UNITS, meterSigma, probe } from '../meter';
 import type { ColdMode, UnpoweredMode } from '../meter';
-import { formatQuantity, formatVolts, weakestBasis, withMark } from '../quantity';
+import { formatQuantity, formatVolts, withMark } from '../quantity';
 import type { Basis } from '../quantity';
 import type { DcSolver } from '../solve';
+import { basisOf, sharesOf } from './shares';
+import type { Share } from './shares';
 
 /**
  * What the meter should show at a point on the healthy board.
@@ -33,9 +35,6 @@ export interface ExpectedReading {
 }
 
 const LEAD_OHMS = 0.2;
-/** A part with less than this share of the reading is not named. */
-const NAMED_SHARE = 0.02;
-const DECIDING_SHARE = 0.1;
 
 /** Computes the expected reading between two nets with a solver of the healthy board. Nets must be on the board. */
 export function expectReading(
@@ -81,9 +80,8 @@ export function expectReading(
     };
   }
   if (redNode !== blackNode) probe(solver, mode, redNode, blackNode);
-  const shares = redNode === blackNode ? [] : sharesOf(board, solver, redNode, blackNode);
-  const deciding = shares.filter((s) => s.share >= DECIDING_SHARE).map((s) => s.basis);
-  const basis = deciding.length > 0 ? weakestBasis(deciding) : 'seen';
+  const shares = redNode === blackNode ? [] : sharesOf(board, wattsOf(solver, redNode));
+  const basis = basisOf(shares);
   const through = shares.map((s) => s.ref);
   const judged = basis !== 'assumed' && !unknownInside;
   if (reading.kind === 'overload') {
@@ -119,26 +117,14 @@ export function band(
   return { low: value / factor, high: value * factor };
 }
 
-interface Share {
-  readonly ref: string;
-  readonly share: number;
-  readonly basis: Basis;
-}
-
-/** Share of each part in the reading: volts times amps in it over the total (Tellegen: they add up to one). */
-function sharesOf(board: Board, solver: DcSolver, red: number, black: number): readonly Share[] {
+/** What each part takes in a reading: volts times amps in it (Tellegen: together the whole). */
+function wattsOf(solver: DcSolver, red: number): ReadonlyMap<number, number> {
   const watts = new Map<number, number>();
-  let total = 0;
   for (const flow of solver.flows(red)) {
     const power = flow.amps.reduce((sum, amps, t) => sum + amps * flow.volts[t]!, 0);
     watts.set(flow.owner, (watts.get(flow.owner) ?? 0) + power);
-    total += power;
   }
-  if (!(total > 0) || red === black) return [];
-  return [...watts]
-    .map(([owner, power]) => ({ ref: board.parts[owner]!.ref, share: power / total, basis: board.parts[owner]!.basis }))
-    .filter((s) => s.share >= NAMED_SHARE)
-    .sort((a, b) => b.share - a.share);
+  return watts;
 }
 
 function sumByHand(mode: ColdMode, value: number, shares: readonly Share[]): string {

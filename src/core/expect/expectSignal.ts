@@ -2,16 +2,15 @@ import { netKey } from '../circuit';
 import type { Board } from '../circuit';
 import { MODE_UNITS } from '../meter';
 import type { SignalEvidence } from '../meter';
-import { formatQuantity, weakestBasis } from '../quantity';
+import { formatQuantity } from '../quantity';
 import { ESR_LIMIT_OHMS, LEAST_REACTIVE, SIGNAL_HERTZ, SIGNAL_NOISE, figureChange, figureOf } from '../signal';
 import type { SignalBoard } from '../signal';
 import { band, hasUnknownPin } from './expectReading';
 import type { ExpectedReading } from './expectReading';
+import { basisOf, sharesOf } from './shares';
 
 /** What an unknown inside of an IC leaves alone: less than this between the leads, ohm. */
 const FIRM_OHMS = 100;
-const NAMED_SHARE = 0.02;
-const DECIDING_SHARE = 0.1;
 /** What zeroed clips leave, ohm. */
 const CLIP_OHMS = 0.02;
 
@@ -46,15 +45,13 @@ export function expectSignal(
   }
   const value = figureOf(mode, z);
   const effects = signal.effects(...leads);
-  const shares = sharesOf(
-    board,
-    effects.map((e) => ({ owner: e.owner, size: Math.abs(figureChange(mode, z, e)) / e.sigma })),
-  );
+  const felt = new Map<number, number>();
+  for (const e of effects) felt.set(e.owner, (felt.get(e.owner) ?? 0) + Math.abs(figureChange(mode, z, e)) / e.sigma);
+  const shares = sharesOf(board, felt);
   const parts = Math.hypot(...effects.map((e) => figureChange(mode, z, e)));
   const { share, floor } = SIGNAL_NOISE[mode];
   const sigma = Math.hypot(share * value, floor, parts, mode === 'esr' ? CLIP_OHMS : 0);
-  const deciding = shares.filter((s) => s.share >= DECIDING_SHARE).map((s) => s.basis);
-  const basis = deciding.length > 0 ? weakestBasis(deciding) : 'seen';
+  const basis = basisOf(shares);
   const hertz = formatQuantity(SIGNAL_HERTZ[mode], 'Hz');
   const through = shares.map((s) => s.ref);
   const by = through.length > 0 ? `: ${through.slice(0, 3).join(', ')}` : '';
@@ -72,15 +69,4 @@ export function expectSignal(
 
 function whyBeyond(mode: SignalEvidence): string {
   return mode === 'esr' ? 'beyond the range' : 'resistance hides what capacity there is';
-}
-
-/** Parts by how much the figure follows them, those that hardly matter left out. */
-function sharesOf(board: Board, felt: readonly { readonly owner: number; readonly size: number }[]) {
-  const byOwner = new Map<number, number>();
-  for (const { owner, size } of felt) byOwner.set(owner, (byOwner.get(owner) ?? 0) + size);
-  const total = [...byOwner.values()].reduce((a, b) => a + b, 0);
-  return [...byOwner]
-    .map(([owner, size]) => ({ ref: board.parts[owner]!.ref, share: size / total, basis: board.parts[owner]!.basis }))
-    .filter((s) => s.share >= NAMED_SHARE)
-    .sort((a, b) => b.share - a.share);
 }

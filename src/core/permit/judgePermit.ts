@@ -104,7 +104,7 @@ export class Permit {
     const { able } = this;
     const left = new Set([...threats.keys()].filter((i) => able.has(i) && !cleared.has(i)));
     const shown = counted.flatMap((r) => this.showsLeak(r));
-    const odds = diagnoser ? new SupplyShorts(diagnoser, counted) : null;
+    const odds = diagnoser ? this.worstOdds(diagnoser, counted, taken) : null;
     const reasons = [
       ...shown,
       ...notFitted(this.readings.board),
@@ -137,6 +137,20 @@ export class Permit {
       unseen: this.unseen(able),
       mass: odds?.mass ?? 0,
     };
+  }
+
+  /** What the odds say about power, with what other instruments showed or without it: whichever is worse. */
+  private worstOdds(diagnoser: Diagnoser, cold: readonly ColdTaken[], taken: readonly PresentReading[]): SupplyShorts {
+    const plain = new SupplyShorts(diagnoser, cold);
+    const { nodes } = this.readings;
+    const signals = newest(
+      taken.filter(
+        (r) => !isCold(r.mode) && r.placeConfirmed !== false && [r.red, r.black].every((net) => nodes.has(netKey(net))),
+      ),
+    );
+    if (signals.length === 0) return plain;
+    const told = new SupplyShorts(diagnoser, [...cold, ...signals]);
+    return told.feedbackOpen !== null || told.mass > plain.mass ? told : plain;
   }
 
   /** The readings without which something would not be ruled out, each with what it rules out. */

@@ -75,6 +75,11 @@ export class ThreatReadings {
     return nodeOfNet.has(netKey(point.red)) && nodeOfNet.has(netKey(point.black));
   }
 
+  /** Nodes of the nets, by their keys. */
+  get nodes(): ReadonlyMap<string, number> {
+    return this.healthySolver.network.nodeOfNet;
+  }
+
   private nodeOf(net: string): number {
     return this.healthySolver.network.nodeOfNet.get(netKey(net)) ?? -1;
   }
