@@ -162,8 +162,8 @@ function predict(
     const { known } = start;
     // First at the base's own test current: most faults change nothing here, and then this is the whole work.
     const drive = { kind: 'current', amps: known.amps, limitVolts: workshopMeter().diodeLimitVolts } as const;
-    solvedAmps = known.amps;
     const first = solver.solve(red, black, drive, true, READING_SHARE);
+    if (first.ok) solvedAmps = known.amps;
     const same = first.ok && Math.abs(Math.abs(first.value.volts) - known.reading) <= UNCHANGED * known.reading + 1e-6;
     if (same && !draft.several) return keep ? keepWhole(board, solver, red, black, known.amps) : null;
   }

@@ -84,13 +84,15 @@ function probeDiode(
   red: number,
   black: number,
   warm: boolean,
-  { withSigma = false, anySolution = false, readingOnly = false }: ProbeOptions,
+  { withSigma = false, anySolution = false, readingOnly = false, start }: ProbeOptions,
   meter: MeterProfile,
 ): Result<ComputedReading, NoConvergence> {
   const drive = { kind: 'current', amps: meter.diodeAmps, limitVolts: meter.diodeLimitVolts } as const;
-  const solved = solver.solve(red, black, drive, warm, readingOnly ? READING_SHARE : 0);
-  if (!solved.ok) return solved;
-  const found = solved.value.volts;
+  // Solved already with this very current: it is read off.
+  const known = anySolution && start !== undefined && 'amps' in start && start.amps === meter.diodeAmps;
+  const solved = known ? null : solver.solve(red, black, drive, warm, readingOnly ? READING_SHARE : 0);
+  if (solved && !solved.ok) return solved;
+  const found = solved ? solved.value.volts : solver.voltsOf(red) - solver.voltsOf(black);
   let volts = found;
   if (!anySolution && solver.controlledAmps(red) > 1e-6 * meter.diodeAmps) {
     volts = firstReached(solver, red, black, meter.diodeAmps, volts);

@@ -149,13 +149,10 @@ function bendings(
     const kept = clampAmps(driven, stood);
     out[red] = clampAmps(driven, stood + moved) - kept - (kept / CLAMP_SLOPE) * moved;
   }
-  const flow = (from: number, to: number, amps: number): void => {
-    out[from] = out[from]! + amps;
-    out[to] = out[to]! - amps;
-  };
   const least = UNBENT * allowed * THERMAL_VOLTS;
   for (let d = 0; d < j.count; d++) {
-    const [a, k] = [j.a[d]!, j.k[d]!];
+    const a = j.a[d]!;
+    const k = j.k[d]!;
     const moved = next[a]! - next[k]! - (volts[a]! - volts[k]!);
     // Off its tangent by no more than its siemens over thermal volts times the square of the way.
     if (moved * moved * junctionSiemens[d]! <= least && moved < MOST_STRAIGHT && moved > -MOST_STRAIGHT) continue;
@@ -165,31 +162,55 @@ function bendings(
     out[k] = out[k]! - amps;
   }
   for (let i = 0; i < bjts.count; i++) {
-    const [c, b, e] = [bjts.pins[3 * i]!, bjts.pins[3 * i + 1]!, bjts.pins[3 * i + 2]!];
+    const c = bjts.pins[3 * i]!;
+    const b = bjts.pins[3 * i + 1]!;
+    const e = bjts.pins[3 * i + 2]!;
     const o = bjts.offset[i]!;
     const sign = p[o]!;
-    const bent = (end: number, slope: number, at: number): number => {
-      const now = sign * (next[b]! - next[end]!);
-      transportAt(p[o + 1]!, slope, now, AT);
-      const told = 6 * i + 2 + 2 * at;
-      return AT[0]! - transistors[told]! - transistors[told + 1]! * (now - transistors[6 * i + at]!);
-    };
-    const forward = bent(e, p[o + 4]!, 0);
-    const backward = bent(c, p[o + 5]!, 1);
-    flow(c, e, sign * (forward - backward));
-    flow(b, e, (sign * forward) / p[o + 2]!);
-    flow(b, c, (sign * backward) / p[o + 3]!);
+    const forward = transportBent(p, o, p[o + 4]!, sign * (next[b]! - next[e]!), transistors, 6 * i, 0);
+    const backward = transportBent(p, o, p[o + 5]!, sign * (next[b]! - next[c]!), transistors, 6 * i, 1);
+    const across = sign * (forward - backward);
+    const first = (sign * forward) / p[o + 2]!;
+    const second = (sign * backward) / p[o + 3]!;
+    out[c] = out[c]! + across - second;
+    out[e] = out[e]! - across - first;
+    out[b] = out[b]! + first + second;
   }
   for (let i = 0; i < mosfets.count; i++) {
-    const [d, g, s] = [mosfets.pins[3 * i]!, mosfets.pins[3 * i + 1]!, mosfets.pins[3 * i + 2]!];
+    const d = mosfets.pins[3 * i]!;
+    const g = mosfets.pins[3 * i + 1]!;
+    const s = mosfets.pins[3 * i + 2]!;
     if (d === s) continue;
     const o = mosfets.offset[i]!;
     const sign = p[o]!;
-    const vgs = (v: Float64Array): number => (g < 0 ? 0 : sign * (v[g]! - v[s]!));
-    const vds = (v: Float64Array): number => sign * (v[d]! - v[s]!);
-    channelCurrent(vgs(volts), vds(volts), p[o + 1]!, p[o + 2]!, p[o + 3]!, AT);
-    const followed = AT[0]! + AT[1]! * (vgs(next) - vgs(volts)) + AT[2]! * (vds(next) - vds(volts));
-    channelCurrent(vgs(next), vds(next), p[o + 1]!, p[o + 2]!, p[o + 3]!, AT);
-    flow(d, s, sign * (AT[0]! - followed));
+    // A floating gate sits at its source.
+    const gateStood = g < 0 ? 0 : sign * (volts[g]! - volts[s]!);
+    const gateNow = g < 0 ? 0 : sign * (next[g]! - next[s]!);
+    const stood = sign * (volts[d]! - volts[s]!);
+    const now = sign * (next[d]! - next[s]!);
+    channelCurrent(gateStood, stood, p[o + 1]!, p[o + 2]!, p[o + 3]!, AT);
+    const followed = AT[0]! + AT[1]! * (gateNow - gateStood) + AT[2]! * (now - stood);
+    channelCurrent(gateNow, now, p[o + 1]!, p[o + 2]!, p[o + 3]!, AT);
+    const amps = sign * (AT[0]! - followed);
+    out[d] = out[d]! + amps;
+    out[s] = out[s]! - amps;
   }
+}
+
+/**
+ * By how much one of a transistor's two junctions is off its tangent at some volts, amperes of transport; `first`: where the
+ * transistor stands in the table of what was told of it, `which` of its junctions.
+ */
+function transportBent(
+  p: Float64Array,
+  o: number,
+  slope: number,
+  now: number,
+  transistors: Float64Array,
+  first: number,
+  which: 0 | 1,
+): number {
+  transportAt(p[o + 1]!, slope, now, AT);
+  const told = first + 2 + 2 * which;
+  return AT[0]! - transistors[told]! - transistors[told + 1]! * (now - transistors[first + which]!);
 }
