@@ -48,7 +48,8 @@ export const LOAD_WORDS = { none: 'no load', half: 'half load', full: 'full load
 export const poweredWords = (mode: PoweredMode, value: number): string =>
   mode === 'freq' ? formatQuantity(value, 'Hz', 4) : formatQuantity(value, 'V', 4);
 
-const MODE_WORDS = {
+/** The same within a line. */
+export const MODE_WORDS = {
   diode: 'diode test',
   ohms: 'ohms',
   continuity: 'continuity',

@@ -27,7 +27,8 @@ export function useReadMarks(): ReadonlyMap<string, ReadMark> {
         return;
       }
       const told = engine.judgeReading({ boards, lines }, { ...one.line, body: one.body });
-      made.push({ red: one.body.red, black: one.body.black, outcome: told?.outcome ?? null });
+      const { mode, red, black } = one.body;
+      made.push({ mode, red, black, outcome: told?.outcome ?? null });
       timer = setTimeout(next, BREATH);
     };
     timer = setTimeout(next, BREATH);

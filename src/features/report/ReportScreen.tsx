@@ -12,7 +12,7 @@ import type { TracedJobBoard } from '@/core/job';
 import { useSettings } from '@/features/job/SettingsContext';
 import { plateWords } from '@/features/frame/plateWords';
 import { timeWords } from '@/ui/when';
-import { expectedWords, seenWords } from '@/features/frame/lineWords';
+import { MODE_WORDS, expectedWords, seenWords } from '@/features/frame/lineWords';
 import { COMPLAINTS } from '@/wire/complaints';
 import { OnBoard } from './OnBoard';
 import { ReportActions } from './ReportActions';
@@ -192,7 +192,7 @@ function ReadingsTable({
               <tr key={line.id} className="border-b border-line/40 align-baseline">
                 <td className="py-1 pr-2">{place(body.red)}</td>
                 <td className="pr-2">{place(body.black)}</td>
-                <td className="pr-2">{body.mode === 'diode' ? 'diode test' : body.mode}</td>
+                <td className="pr-2">{MODE_WORDS[body.mode]}</td>
                 <td className="figure text-right whitespace-nowrap">{seenWords(body.mode, body.seen)}</td>
                 <td className="figure pr-3 pl-3 text-right whitespace-nowrap">
                   {expected ? expectedWords(expected) : ''}
