@@ -171,7 +171,12 @@ test('three figures in one line fill the next three points of the plan', async (
   await page.keyboard.press('Enter');
   await expect(logLines(page)).toHaveCount(before + 3);
   const words = await logLines(page).allTextContents();
-  const where = words.slice(0, 3).map((w) => /red \S+, black \S+/u.exec(w)?.[0]);
+  // A point is a place and what it is read with.
+  const where = words.slice(0, 3).map((w) => {
+    const [, mode, place] = /(diode test|ohms|ESR|capacitance).*?(red \S+, black \S+)/u.exec(w) ?? [];
+    return `${mode} ${place}`;
+  });
+  expect(where.join()).not.toContain('undefined');
   expect(new Set(where).size).toBe(3);
 });
 
