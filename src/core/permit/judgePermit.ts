@@ -86,10 +86,9 @@ export class Permit {
    * diagnoser  adds the odds: where a supply short keeps more than 5 % it stays shut. findings: what was seen on the board.
    */
   judge(taken: readonly PresentReading[], diagnoser?: Diagnoser, findings: readonly Finding[] = []): PowerPermit {
-    const counted = newest(
-      // An instrument's small signal says nothing of what a steady current finds.
-      taken.filter(isColdReading).filter((r) => r.placeConfirmed !== false && this.readings.knows(r)),
-    );
+    const sure = taken.filter((r) => r.placeConfirmed !== false && this.readings.knows(r));
+    // An instrument's small signal says nothing of what a steady current finds.
+    const counted = newest(sure.filter(isColdReading));
     const { threats } = this.readings.path;
     const cleared = new Map<number, ColdTaken>();
     for (const r of counted) {
@@ -104,12 +103,12 @@ export class Permit {
     const { able } = this;
     const left = new Set([...threats.keys()].filter((i) => able.has(i) && !cleared.has(i)));
     const shown = counted.flatMap((r) => this.showsLeak(r));
-    const odds = diagnoser ? this.worstOdds(diagnoser, counted, taken) : null;
+    const { odds, feedbackOpen } = oddsOf(diagnoser, counted, newest(sure.filter((r) => !isCold(r.mode))));
     const reasons = [
       ...shown,
       ...notFitted(this.readings.board),
       ...forbidden(findings),
-      ...(odds?.feedbackOpen ? [odds.feedbackOpen] : []),
+      ...(feedbackOpen ? [feedbackOpen] : []),
       ...(this.choices.length === 0
         ? ['No way of the energy is found on this board: trace it from where power comes in.']
         : []),
@@ -137,20 +136,6 @@ export class Permit {
       unseen: this.unseen(able),
       mass: odds?.mass ?? 0,
     };
-  }
-
-  /** What the odds say about power, with what other instruments showed or without it: whichever is worse. */
-  private worstOdds(diagnoser: Diagnoser, cold: readonly ColdTaken[], taken: readonly PresentReading[]): SupplyShorts {
-    const plain = new SupplyShorts(diagnoser, cold);
-    const { nodes } = this.readings;
-    const signals = newest(
-      taken.filter(
-        (r) => !isCold(r.mode) && r.placeConfirmed !== false && [r.red, r.black].every((net) => nodes.has(netKey(net))),
-      ),
-    );
-    if (signals.length === 0) return plain;
-    const told = new SupplyShorts(diagnoser, [...cold, ...signals]);
-    return told.feedbackOpen !== null || told.mass > plain.mass ? told : plain;
   }
 
   /** The readings without which something would not be ruled out, each with what it rules out. */
@@ -235,6 +220,19 @@ const plain = ({ mode, red, black }: ColdPoint): ColdPoint => ({ mode, red, blac
 
 function listed(words: readonly string[], of: number): string {
   return `${words.join(', ')}${of > words.length ? ' …' : ''}`;
+}
+
+/** What the odds say about power, by the meter alone and with what other instruments showed: the worse of each. */
+function oddsOf(
+  diagnoser: Diagnoser | undefined,
+  cold: readonly PresentReading[],
+  signals: readonly PresentReading[],
+): { readonly odds: SupplyShorts | null; readonly feedbackOpen: string | null } {
+  if (!diagnoser) return { odds: null, feedbackOpen: null };
+  const plain = new SupplyShorts(diagnoser, cold);
+  if (signals.length === 0) return { odds: plain, feedbackOpen: plain.feedbackOpen };
+  const told = new SupplyShorts(diagnoser, [...cold, ...signals]);
+  return { odds: told.mass > plain.mass ? told : plain, feedbackOpen: plain.feedbackOpen ?? told.feedbackOpen };
 }
 
 function isColdReading(r: PresentReading): r is PresentReading & ColdPoint {

@@ -104,6 +104,16 @@ describe('a lamp supply', () => {
     const shut = permit.judge([...readings, ...open], diagnoser);
     expect(shut.allowed).toBe(false);
     expect(shut.reasons.join(' ')).toMatch(/R19 open at \d+ %\): not with the load on/u);
+    // Whatever another instrument shows anywhere, that reason stays.
+    for (const { nets } of board.parts.filter((p) => p.kind === 'capacitor'))
+      for (const value of [1e-3, 0.05, 1]) {
+        const [red = '', black = ''] = nets;
+        const told = permit.judge(
+          [...readings, ...open, { mode: 'esr', red, black, seen: { kind: 'figure', value } }],
+          diagnoser,
+        );
+        expect(told.reasons.join(' ')).toMatch(/R19 open at \d+ %\): not with the load on/u);
+      }
   }, 60_000);
 
   test('a switch or a feedback part that is not fitted shuts it', () => {

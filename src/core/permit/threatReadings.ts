@@ -70,14 +70,9 @@ export class ThreatReadings {
   }
 
   /** Whether both nets are on the board. */
-  knows(point: ColdPoint): boolean {
+  knows(point: Pick<ColdPoint, 'red' | 'black'>): boolean {
     const { nodeOfNet } = this.healthySolver.network;
     return nodeOfNet.has(netKey(point.red)) && nodeOfNet.has(netKey(point.black));
-  }
-
-  /** Nodes of the nets, by their keys. */
-  get nodes(): ReadonlyMap<string, number> {
-    return this.healthySolver.network.nodeOfNet;
   }
 
   private nodeOf(net: string): number {

@@ -3,7 +3,7 @@ import { placesOnNet } from '@/core/circuit';
 import type { Board } from '@/core/circuit';
 import { faultWords } from '@/core/fault';
 import type { ProbePoint, Witness } from '@/core/diagnose';
-import { MODE_NAMES, seenWords } from '@/features/frame/lineWords';
+import { MODE_WORDS, seenWords } from '@/features/frame/lineWords';
 import type { Weighed } from '@/features/job/SuspectsContext';
 import { Reveal } from '@/ui/Reveal';
 
@@ -19,8 +19,7 @@ export function WhyThis({ board, weighed }: { board: Board; weighed: Weighed }) 
     ...(ledBy === 'prior' ? ['ahead by how common it is'] : []),
   ].join(', ');
   const place = (net: string): string => placesOnNet(board, net)[0]?.words ?? net;
-  const words = ({ mode, red, black }: ProbePoint): string =>
-    `${MODE_NAMES[mode].toLowerCase()}, ${place(red)} from ${place(black)}`;
+  const words = ({ mode, red, black }: ProbePoint): string => `${MODE_WORDS[mode]}, ${place(red)} from ${place(black)}`;
   const telling = apart && `${words(apart.point)} tells it from ${from}`;
   return (
     <Reveal className="text-xs text-faint" look="" words={sum}>
