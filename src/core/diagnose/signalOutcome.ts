@@ -1,6 +1,14 @@
 import type { SignalEvidence } from '../meter';
 import { normalCdf } from '../quantity';
-import { ESR_LIMIT_OHMS, LEAST_REACTIVE, SIGNAL_NOISE, figureChange, figureOf } from '../signal';
+import {
+  CAP_LIMIT_OHMS,
+  ESR_LIMIT_OHMS,
+  LEAST_REACTIVE,
+  SIGNAL_NOISE,
+  figureChange,
+  figureOf,
+  signalSigma,
+} from '../signal';
 import type { DrawEffect } from '../signal';
 import type { Complex } from '../linear';
 import type { OutcomeSpread } from './outcome';
@@ -36,7 +44,7 @@ function overloadOf(mode: SignalEvidence, z: Complex, sigma: number): number {
   const size = Math.hypot(z.re, z.im);
   const share = z.im < 0 ? -z.im / size : 0;
   const resistive = share > 0 ? normalCdf(Math.log(LEAST_REACTIVE / share) / EDGE) : 1;
-  return Math.max(resistive, normalCdf(Math.log(size / 10e6) / EDGE));
+  return Math.max(resistive, normalCdf(Math.log(size / CAP_LIMIT_OHMS) / EDGE));
 }
 
 /** Draws that make less than this share of the variance are not told; at most so many are. */
@@ -50,7 +58,7 @@ const LEAST_FELT = 0.5;
  * of each draw on it.
  */
 export function signalOutcome(mode: SignalEvidence, z: Complex | null, effects: readonly DrawEffect[]): OutcomeSpread {
-  const { unit = 1, limit, noise } = SIGNAL_SCALES[mode];
+  const { unit = 1, limit } = SIGNAL_SCALES[mode];
   const none = { mean: limit, sigma: 1, overload: 1 };
   if (z === null) return none;
   const figure = figureOf(mode, z);
@@ -58,7 +66,7 @@ export function signalOutcome(mode: SignalEvidence, z: Complex | null, effects: 
   const perUnit = 1 / (Math.max(figure / unit, 0) + 1) / unit;
   const felt = effects.map((one) => figureChange(mode, z, one) * perUnit);
   const parts = felt.reduce((sum, e) => sum + e * e, 0);
-  const meter = Math.hypot(noise.share * figure, noise.floor, MODEL_SHARE * figure, mode === 'esr' ? CLIP_OHMS : 0);
+  const meter = Math.hypot(signalSigma(mode, figure), MODEL_SHARE * figure, mode === 'esr' ? CLIP_OHMS : 0);
   const sigma = Math.min(Math.sqrt(parts + (meter * perUnit) ** 2), MOST_SIGMA);
   const overload = overloadOf(mode, z, sigma);
   if (overload > 0.9999) return none;

@@ -3,7 +3,7 @@ import type { Board } from '../circuit';
 import { MODE_UNITS } from '../meter';
 import type { SignalEvidence } from '../meter';
 import { formatQuantity } from '../quantity';
-import { ESR_LIMIT_OHMS, LEAST_REACTIVE, SIGNAL_HERTZ, SIGNAL_NOISE, figureChange, figureOf } from '../signal';
+import { SIGNAL_HERTZ, figureChange, shownOf, signalSigma } from '../signal';
 import type { SignalBoard } from '../signal';
 import { band, hasUnknownPin } from './expectReading';
 import type { ExpectedReading } from './expectReading';
@@ -28,8 +28,8 @@ export function expectSignal(
   const z = signal.impedance(...leads) ?? null;
   const size = z ? Math.hypot(z.re, z.im) : Infinity;
   const unknownInside = size > FIRM_OHMS && [red, black].some((net) => hasUnknownPin(board, net));
-  const beyond = z !== null && (mode === 'esr' ? z.re > ESR_LIMIT_OHMS : -z.im < LEAST_REACTIVE * size || size > 10e6);
-  if (z === null || beyond) {
+  const value = z && shownOf(mode, z);
+  if (z === null || value === null) {
     const why = z === null ? 'nothing on this board joins the two nets' : whyBeyond(mode);
     return {
       ...common,
@@ -43,14 +43,12 @@ export function expectSignal(
       through: [],
     };
   }
-  const value = figureOf(mode, z);
   const effects = signal.effects(...leads);
   const felt = new Map<number, number>();
   for (const e of effects) felt.set(e.owner, (felt.get(e.owner) ?? 0) + Math.abs(figureChange(mode, z, e)) / e.sigma);
   const shares = sharesOf(board, felt);
   const parts = Math.hypot(...effects.map((e) => figureChange(mode, z, e)));
-  const { share, floor } = SIGNAL_NOISE[mode];
-  const sigma = Math.hypot(share * value, floor, parts, mode === 'esr' ? CLIP_OHMS : 0);
+  const sigma = Math.hypot(signalSigma(mode, value), parts, mode === 'esr' ? CLIP_OHMS : 0);
   const basis = basisOf(shares);
   const hertz = formatQuantity(SIGNAL_HERTZ[mode], 'Hz');
   const through = shares.map((s) => s.ref);

@@ -5,7 +5,7 @@ import type { Random } from '../quantity';
 import { partSigma } from '../device';
 import type { DrawnProperty, PartDraw } from '../device';
 import type { Fault } from '../fault';
-import { SIGNAL_NOISE, SignalReader } from '../signal';
+import { SignalReader, signalSigma } from '../signal';
 import type { DcSolver } from '../solve';
 import { meterSigma, probe } from './probe';
 import { DEFAULT_METER } from './profile';
@@ -76,8 +76,7 @@ export class SimulatedBoard {
     this.signal ??= new SignalReader(this.board, this.faults, this.draw);
     const figure = this.signal.read(mode, red, black);
     if (figure === null || figure === undefined) return { kind: 'overload' };
-    const { share, floor } = SIGNAL_NOISE[mode];
-    return { kind: 'figure', value: Math.max(0, figure + gaussian(random) * Math.hypot(share * figure, floor)) };
+    return { kind: 'figure', value: Math.max(0, figure + gaussian(random) * signalSigma(mode, figure)) };
   }
 }
 

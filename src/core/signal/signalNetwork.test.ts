@@ -7,9 +7,10 @@ import { invertComplex } from '../linear';
 import { seededRandom } from '../quantity';
 import { exampleBoard } from '../../../bench/exampleBoards';
 import { withFaults } from './faultySignal';
-import { SIGNAL_HERTZ, SignalReader } from './readSignal';
+import { SignalReader } from './readSignal';
 import { figureChange, figureOf } from './shown';
 import { SignalNetwork } from './signalNetwork';
+import { SIGNAL_HERTZ } from './tones';
 import type { SignalBoard } from './signalNetwork';
 
 const networkOf = (board: Board, mode: 'esr' | 'cap'): SignalNetwork =>
