@@ -46,41 +46,35 @@ export function signalPoints(board: Board, modes: readonly SignalEvidence[]): re
   );
 }
 
-/** The boards of all hypotheses at the instruments' frequencies, worked out once each. */
+/** The boards of all hypotheses at the tone of one instrument, worked out once each. */
 class Signals {
-  private readonly sound: Readonly<Record<SignalEvidence, SignalNetwork>>;
-  private readonly faulty = new Map<string, Record<SignalEvidence, SignalBoard>>();
+  private readonly sound: SignalNetwork;
+  private readonly faulty = new Map<string, SignalBoard>();
 
-  constructor(private readonly board: Board) {
-    const circuit = flatten(board);
-    this.sound = {
-      esr: new SignalNetwork(circuit, 2 * Math.PI * SIGNAL_HERTZ.esr),
-      cap: new SignalNetwork(circuit, 2 * Math.PI * SIGNAL_HERTZ.cap),
-    };
+  constructor(
+    private readonly board: Board,
+    mode: SignalEvidence,
+  ) {
+    this.sound = new SignalNetwork(flatten(board), 2 * Math.PI * SIGNAL_HERTZ[mode]);
   }
 
-  of({ label, faults }: Pick<Hypothesis, 'label' | 'faults'>, mode: SignalEvidence): SignalBoard {
-    const known = this.faulty.get(label) ?? this.make(faults);
+  of({ label, faults }: Pick<Hypothesis, 'label' | 'faults'>): SignalBoard {
+    const known = this.faulty.get(label) ?? withFaults(this.sound, flatten(this.board, faults));
     this.faulty.set(label, known);
-    return known[mode];
-  }
-
-  private make(faults: readonly Fault[]): Record<SignalEvidence, SignalBoard> {
-    const circuit = flatten(this.board, faults);
-    return { esr: withFaults(this.sound.esr, circuit), cap: withFaults(this.sound.cap, circuit) };
+    return known;
   }
 
   /** A fault that is one of a range as boards along it; null where it is not. */
-  along(fault: Fault, mode: SignalEvidence): readonly SignalBoard[] | null {
-    return alongOf(this.board, fault)?.map((one) => withFaults(this.sound[mode], flatten(this.board, [one]))) ?? null;
+  along(fault: Fault): readonly SignalBoard[] | null {
+    return alongOf(this.board, fault)?.map((one) => withFaults(this.sound, flatten(this.board, [one]))) ?? null;
   }
 }
 
-const signals = new WeakMap<Board, Signals>();
+const signals = { esr: new WeakMap<Board, Signals>(), cap: new WeakMap<Board, Signals>() } as const;
 
-function signalsOf(board: Board): Signals {
-  const known = signals.get(board) ?? new Signals(board);
-  signals.set(board, known);
+function signalsOf(board: Board, mode: SignalEvidence): Signals {
+  const known = signals[mode].get(board) ?? new Signals(board, mode);
+  signals[mode].set(board, known);
   return known;
 }
 
@@ -107,24 +101,24 @@ const SAME = { esr: 0.02 * SIGNAL_NOISE.esr.floor, cap: 1e-15 } as const;
 /** What an instrument shows at a point under each hypothesis. Its nets must be on the board. */
 export function predictSignal(board: Board, hypotheses: readonly Hypothesis[], point: SignalPoint): Predicted {
   const { mode, red, black } = point;
-  const all = signalsOf(board);
+  const all = signalsOf(board, mode);
   const leads = [netKey(red), netKey(black)] as const;
   const seenOn = (one: SignalBoard): readonly [z: Complex | null, spread: OutcomeSpread] => {
     const z = one.impedance(...leads) ?? null;
     return [z, signalOutcome(mode, z, one.effects(...leads))];
   };
-  const [healthy, spread] = seenOn(all.of({ label: 'none', faults: [] }, mode));
+  const [healthy, spread] = seenOn(all.of({ label: 'none', faults: [] }));
   const own = figureOf(mode, healthy);
   const draft = { raws: [own], spreads: [spread], classOf: new Uint16Array(hypotheses.length) };
   hypotheses.forEach((hypothesis, h) => {
     if (h === 0) return;
-    const there = all.of(hypothesis, mode);
+    const there = all.of(hypothesis);
     const z = there.impedance(...leads) ?? null;
     if (sameImpedance(mode, healthy, z)) return;
     const raw = figureOf(mode, z);
     const middle = signalOutcome(mode, z, there.effects(...leads));
     const [fault] = hypothesis.faults;
-    const range = hypothesis.faults.length === 1 ? all.along(fault!, mode) : null;
+    const range = hypothesis.faults.length === 1 ? all.along(fault!) : null;
     const said = range
       ? overDrift(
           range.map((one) => seenOn(one)[1]),
@@ -146,11 +140,13 @@ function sameImpedance(mode: SignalEvidence, a: Complex | null, b: Complex | nul
 /** A predictor with the points of these instruments among those that are planned; yields between them. */
 export function* withInstruments(predictor: Predictor, modes: readonly SignalEvidence[]): Generator<number, Predictor> {
   const { board, hypotheses } = predictor;
-  const all = signalsOf(board);
   let count = 0;
-  for (const hypothesis of modes.length > 0 ? hypotheses : []) {
-    all.of(hypothesis, 'esr');
-    yield ++count;
+  for (const mode of modes) {
+    const all = signalsOf(board, mode);
+    for (const hypothesis of hypotheses) {
+      all.of(hypothesis);
+      yield ++count;
+    }
   }
   const points: Predicted[] = [];
   for (const point of signalPoints(board, modes)) {
