@@ -1,5 +1,6 @@
 import { netKey } from '../circuit';
 import type { Board } from '../circuit';
+import type { Fault } from '../fault';
 import { isCold, probe, solverFor, workshopMeter } from '../meter';
 import type { DcSolver } from '../solve';
 import { readingSeconds, scaleOf } from './coldPredictor';
@@ -62,7 +63,7 @@ export function* buildDictionary(
   const drafts = points
     .map((p) => draftPoint(board, healthy, p, hypotheses.length))
     .filter((d) => steadiness.steady(d, healthy, d.spreads[0]!, d.healthy?.volts) || keepUnsteady(d, points.length));
-  const bottom: Base = { number: 0, known: drafts.map((d) => d.healthy) };
+  const bottom: Base = { number: 0, faults: [], known: drafts.map((d) => d.healthy) };
   const done = [0];
   let solved = 0;
   const snapshot = (): FaultDictionary => {
@@ -82,17 +83,16 @@ export function* buildDictionary(
     const worked = new Map<string, number>();
     const isNew = (h: number): boolean => !worked.has(keys[h]!);
     for (const family of families) {
-      const [head, ...linked] = family;
-      let single = bottom;
+      const bases = [bottom];
       for (const h of family) {
         const { faults } = hypotheses[h]!;
-        if (isNew(h) || (h === head && linked.some(isNew))) {
-          const made =
-            h === head
-              ? addHypothesis(board, drafts, h, faults, bottom, faults, linked.length > 0)
-              : addHypothesis(board, drafts, h, faults, single, faults.slice(1), false);
+        const taken = family.some((more) => more !== h && isNew(more) && holds(hypotheses[more]!.faults, faults));
+        if (isNew(h) || (h === family[0] && taken)) {
+          const under = bases.filter((base) => holds(faults, base.faults));
+          const nearest = under.filter((b) => !under.some((c) => c !== b && holds(c.faults, b.faults)));
+          const made = addHypothesis(board, drafts, h, faults, nearest, taken);
           solved += made.solved;
-          if (made.base) single = made.base;
+          if (made.base) bases.unshift(made.base);
           worked.set(keys[h]!, h);
         } else {
           const twin = worked.get(keys[h]!)!;
@@ -201,6 +201,11 @@ function shareOf(
     for (const h of family) if (!holder.has(keys[h]!)) holder.set(keys[h]!, share);
     return share === part;
   });
+}
+
+/** Whether faults take in all of some others of their family. */
+function holds(faults: readonly Fault[], some: readonly Fault[]): boolean {
+  return some.every((f) => faults.includes(f));
 }
 
 /** What is predicted at any point, in the dictionary or worked out now and remembered; its nets must be on the board. */

@@ -34,20 +34,22 @@ export interface PointDraft extends ColdPoint {
  */
 export interface Base {
   readonly number: number;
+  readonly faults: readonly Fault[];
   readonly known: readonly (KnownSolution | null)[];
 }
 
 /**
- * Predicts one hypothesis at every point: where what it adds to its base cannot change the base's reading it shares
- * the base's class, elsewhere it is solved. keep: it will be a base itself.
+ * Predicts one hypothesis at every point: where what it adds to one of its bases cannot change that one's reading it
+ * shares its class, elsewhere it is solved, from the first one's solution.
+ *
+ * bases  each with some of its faults, one at least. keep: it will be a base itself.
  */
 export function addHypothesis(
   board: Board,
   drafts: readonly PointDraft[],
   h: number,
   faults: readonly Fault[],
-  base: Base,
-  added: readonly Fault[],
+  bases: readonly Base[],
   keep: boolean,
 ): { readonly solved: number; readonly base: Base | null } {
   let solved = 0;
@@ -58,18 +60,35 @@ export function addHypothesis(
   const [only] = faults;
   const drift = faults.length === 1 && only?.kind === 'value' ? only : null;
   drafts.forEach((draft, p) => {
-    const known = base.known[p] ?? null;
+    const known = bases[0]!.known[p] ?? null;
     if (keep) own.push(known);
     if (draft.unsteady) return;
-    if (base.number > 0) draft.classOf[h] = draft.classOf[base.number]!;
+    draft.classOf[h] = draft.classOf[bases[0]!.number]!;
     let near: Float64Array | null = null;
     let change: Changes | undefined;
-    if (known) {
-      change = changes.get(known.network);
-      if (!change) changes.set(known.network, (change = changesOf(board, known.network, added)));
-      if (noneCanChange(known, change)) return;
-      near = nearbyStart(known, change);
-      if (near && !keep && !draft.several && unchanged(known, near, draft)) return;
+    for (const [w, base] of bases.entries()) {
+      const stood = base.known[p];
+      if (!stood) continue;
+      // Of what the solution knows nothing of, whether its base has it or not.
+      let added = changes.get(stood.network);
+      if (!added) {
+        added = changesOf(
+          board,
+          stood.network,
+          faults.filter((f) => !stood.faults.includes(f)),
+        );
+        changes.set(stood.network, added);
+      }
+      let same = noneCanChange(stood, added);
+      if (w === 0) {
+        change = added;
+        if (!same) near = nearbyStart(stood, added);
+        same ||= near !== null && !draft.several && unchanged(stood, near, draft);
+      }
+      if (!same) continue;
+      draft.classOf[h] = draft.classOf[base.number]!;
+      if (keep) own[p] = stood;
+      return;
     }
     solver ??= solverFor(board, faults);
     let start: Start | null = null;
@@ -82,7 +101,7 @@ export function addHypothesis(
     const found = predict(board, solver, draft, h, faults, start, keep, drift);
     if (keep) own[p] = found;
   });
-  return { solved, base: keep ? { number: h, known: own } : null };
+  return { solved, base: keep ? { number: h, faults, known: own } : null };
 }
 
 let nearbyVolts = new Float64Array(0);
@@ -112,7 +131,7 @@ export function draftPoint(board: Board, solver: DcSolver, point: ColdPoint, cou
     ? computed.value
     : { reading: { kind: 'overload' }, raw: Infinity, sigma: 0, amps: 0 };
   const solved = computed.ok && value.amps > 0 && redNode !== blackNode;
-  const healthy = solved && value.raw !== 0 ? keepWhole(board, solver, redNode, blackNode, value.amps) : null;
+  const healthy = solved && value.raw !== 0 ? keepWhole(board, [], solver, redNode, blackNode, value.amps) : null;
   return {
     ...point,
     redNode,
@@ -165,7 +184,7 @@ function predict(
     const first = solver.solve(red, black, drive, true, READING_SHARE);
     if (first.ok) solvedAmps = known.amps;
     const same = first.ok && Math.abs(Math.abs(first.value.volts) - known.reading) <= UNCHANGED * known.reading + 1e-6;
-    if (same && !draft.several) return keep ? keepWhole(board, solver, red, black, known.amps) : null;
+    if (same && !draft.several) return keep ? keepWhole(board, faults, solver, red, black, known.amps) : null;
   }
   const computed = probe(solver, draft.mode, red, black, {
     withSigma: true,
@@ -180,13 +199,20 @@ function predict(
   const drawn = range ? null : steepOutcome(board, faults, draft, computed.value, draft.spreads[0]!, spread);
   draft.classOf[h] = fileUnder(draft, raw, drawn ?? spread);
   if (!keep || amps === 0 || raw === 0 || red === black) return null;
-  return keepWhole(board, solver, red, black, amps);
+  return keepWhole(board, faults, solver, red, black, amps);
 }
 
 /** Keeps a solution that others build on: of the range that was read, and settled at every node. */
-function keepWhole(board: Board, solver: DcSolver, red: number, black: number, amps: number): KnownSolution | null {
+function keepWhole(
+  board: Board,
+  faults: readonly Fault[],
+  solver: DcSolver,
+  red: number,
+  black: number,
+  amps: number,
+): KnownSolution | null {
   const drive = { kind: 'current', amps, limitVolts: workshopMeter().diodeLimitVolts } as const;
-  return solver.solve(red, black, drive, true).ok ? keepSolution(board, solver, red, black, amps) : null;
+  return solver.solve(red, black, drive, true).ok ? keepSolution(board, faults, solver, red, black, amps) : null;
 }
 
 /** The classes of a point as they fill: the figure and the outcome of each. */

@@ -10,11 +10,12 @@ import type { DcSolver, FactoredSolution, JunctionStates, Network } from '../sol
 /**
  * The solution of one reading, kept so that further faults which cannot change it need no solve of their own.
  *
- * network  the one it was solved on, and which component; volts per network node; states of its junctions; adjoint: volts per ampere at each node (reciprocity).
+ * faults   what was broken; network: the one it was solved on, and which component; volts per network node; states of its junctions; adjoint: volts per ampere at each node (reciprocity).
  * pinAmps  what the devices of a part carry at each of its pins, at the places of `pinsOf`; amps the test current, reading volts at the leads.
  * factored the same with its factors, and the solver that they are of.
  */
 export interface KnownSolution {
+  readonly faults: readonly Fault[];
   readonly network: Network;
   readonly component: number;
   readonly volts: Float64Array;
@@ -30,8 +31,15 @@ export interface KnownSolution {
 /** Largest relative change of a reading that counts as none. A tenth of a promille: far inside every tolerance. */
 const NEGLIGIBLE = 1e-4;
 
-/** Notes the present solution of the solver for the reading between two nodes. */
-export function keepSolution(board: Board, solver: DcSolver, red: number, black: number, amps: number): KnownSolution {
+/** Notes the present solution of the solver of a board with faults for the reading between two nodes. */
+export function keepSolution(
+  board: Board,
+  faults: readonly Fault[],
+  solver: DcSolver,
+  red: number,
+  black: number,
+  amps: number,
+): KnownSolution {
   const { network } = solver;
   const volts = Float64Array.from({ length: network.nodeCount }, (_, i) =>
     network.component[i] === network.component[red] ? solver.voltsOf(i) : 0,
@@ -46,6 +54,7 @@ export function keepSolution(board: Board, solver: DcSolver, red: number, black:
       for (const place of places[t]!) pinAmps[place] = pinAmps[place]! + Math.abs(flow[t]!);
   });
   return {
+    faults,
     network,
     component: network.component[red]!,
     volts,
