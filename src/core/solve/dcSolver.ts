@@ -18,6 +18,9 @@ import type { LeadDrive } from './stimulus';
 /** Share of a reading that the spread of one part must make to count. */
 const UNFELT = 5e-4;
 
+/** Where a start is hard: how far a node may move at first if all that the leads drive went there, volts. */
+const FIRST_MOVE = 0.1;
+
 export type NoConvergence = Problem<'no-convergence', { readonly node: string }>;
 
 /** A DC solution: the voltage between the leads and the current out of the red one. */
@@ -30,7 +33,8 @@ export interface LeadSolution {
  * DC operating points of one network, any probe pair, component by component.
  *
  * Nodal analysis with Newton, junction limiting and a static sparse pattern; the meter's leads are the only
- * source. A hard start is helped by shunts from every node to the black lead, stepped down to none.
+ * source. A hard start is helped by inertia, and where that fails by shunts from every node to the black lead, stepped down
+ * to none.
  * The accepted solution meets Kirchhoff's current law at every node to 1e-6 of the largest branch current there,
  * or 1e-15 A, besides what rounding of the voltages leaves; only 1e-15 S stay across each junction.
  */
@@ -68,6 +72,10 @@ export class DcSolver {
     let stuck = newton(system, stimulus, 0, share, this);
     if (stuck >= 0) {
       this.hardStarts++;
+      this.reset(system);
+      stuck = newton(system, stimulus, 0, share, this, stimulus.amps / FIRST_MOVE);
+    }
+    if (stuck >= 0) {
       this.reset(system);
       for (let decade = 2; decade <= 14; decade++) newton(system, stimulus, 10 ** -decade, 0, this);
       stuck = newton(system, stimulus, 0, share, this);

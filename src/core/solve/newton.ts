@@ -6,12 +6,19 @@ import type { Stimulus } from './stimulus';
 const MOST_STEPS = 80;
 const CONFINED_STEPS = 40;
 const QUICK_STEPS = 3;
+/** Of the inertia of a step, what the next one has. */
+const INERTIA_KEPT = 0.7;
 
 /**
  * Newton from the present voltages; -1 when settled, else the local node with the worst residual.
  *
- * share  of the current through the leads that may be unaccounted for where only the reading matters; 0: every node counts.
- * count  its `steps` grow by those taken.
+ * shunt    siemens from every node to the black lead.
+ * share    of the current through the leads that may be unaccounted for where only the reading matters; 0: every node counts.
+ * count    its `steps` grow by those taken.
+ * inertia  siemens from every node to where it stood a step before, less with each step: nodes that hardly anything holds
+ *          cannot be thrown far off. What settles does not feel it.
+ *          Source: C. T. Kelley and D. E. Keyes, "Convergence analysis of pseudo-transient continuation", SIAM J. Numer.
+ *          Anal. 35 (1998).
  */
 export function newton(
   system: ComponentSystem,
@@ -19,6 +26,7 @@ export function newton(
   shunt: number,
   share: number,
   count: { steps: number },
+  inertia = 0,
 ): number {
   const { work, pattern, size } = system;
   const { volts, values, residual, step: delta } = work;
@@ -34,6 +42,8 @@ export function newton(
       worst = worstNode(system, stimulus);
       if (worst < 0 && !limited) return -1;
     }
+    const held = inertia * INERTIA_KEPT ** step;
+    if (held > 0) for (let i = 0; i < size; i++) work.excess[i] = work.excess[i]! + held;
     const failed = factor(system);
     // The factors stand where the matrix was: that is made once more.
     if (failed >= 0) {
