@@ -202,7 +202,10 @@ function predict(
   return keepWhole(board, faults, solver, red, black, amps);
 }
 
-/** Keeps a solution that others build on: of the range that was read, and settled at every node. */
+/** How right a solution is that others build on: far inside what counts as no change. */
+const KEPT_SHARE = READING_SHARE / 100;
+
+/** Keeps a solution that others build on: of the range that was read. */
 function keepWhole(
   board: Board,
   faults: readonly Fault[],
@@ -212,7 +215,9 @@ function keepWhole(
   amps: number,
 ): KnownSolution | null {
   const drive = { kind: 'current', amps, limitVolts: workshopMeter().diodeLimitVolts } as const;
-  return solver.solve(red, black, drive, true).ok ? keepSolution(board, faults, solver, red, black, amps) : null;
+  return solver.solve(red, black, drive, true, KEPT_SHARE).ok
+    ? keepSolution(board, faults, solver, red, black, amps)
+    : null;
 }
 
 /** The classes of a point as they fill: the figure and the outcome of each. */

@@ -50,9 +50,10 @@ export interface ProbeOptions {
   readonly everyRange?: boolean;
 }
 
-/** How right a reading is where nothing else matters; and what decides the range, which is looked at once more. */
+/** How right a reading is where nothing else matters; what tells the range; and how near to its edge that is looked at once more. */
 export const READING_SHARE = 1e-4;
-const RANGE_SHARE = 2e-3;
+const RANGE_SHARE = 1e-2;
+const EDGE = 3 * RANGE_SHARE;
 
 const OVERLOAD: MeterReading = { kind: 'overload' };
 
@@ -160,13 +161,13 @@ function probeOhms(
   const solved = known === null ? null : { amps: known, volts: volts(), ...sigmaOf(known) };
   if (solved && solved.volts > 1e-9) solver.scaleStart(red, meter.ohmsRangeVolts / solved.volts);
   // The lowest range on which |V| <= 0.3 V is the one whose current 0.3 V can push: one solve tells.
-  const reach = solver.solve(
-    red,
-    black,
-    { kind: 'voltage', volts: meter.ohmsRangeVolts },
-    warm,
-    readingOnly ? RANGE_SHARE : 0,
-  );
+  const limit = { kind: 'voltage', volts: meter.ohmsRangeVolts } as const;
+  let reach = solver.solve(red, black, limit, warm, readingOnly ? RANGE_SHARE : 0);
+  if (readingOnly && reach.ok) {
+    const { amps } = reach.value;
+    if (meter.ohmsAmps.some((edge) => Math.abs(amps - edge) < EDGE * edge))
+      reach = solver.solve(red, black, limit, true, READING_SHARE);
+  }
   if (!reach.ok) return reach;
   const reachAmps = reach.value.amps;
   const ranges = mode === 'continuity' ? meter.ohmsAmps.slice(0, 1) : meter.ohmsAmps;
