@@ -8,10 +8,10 @@ import { twoByTwo, twoEnds } from './passives';
  * Source: R. M. Corless and D. J. Jeffrey, "The Wright ω function" (2002); Halley steps from an asymptotic start.
  */
 export function wrightOmega(c: number): number {
-  if (c < -16) {
-    // w = e - e² + 1.5 e³ …: two terms are exact to 1e-14 here.
+  if (c < -7) {
+    // w = e - e² + 3/2 e³ - 8/3 e⁴ + 125/24 e⁵ …: five terms are exact to 1e-14 here.
     const e = Math.exp(c);
-    return e * (1 - e);
+    return e * (1 - e * (1 - e * (1.5 - e * (8 / 3 - (e * 125) / 24))));
   }
   let w = c > 1 ? c - Math.log(c) : c > -2 ? 0.56714329 + 0.36189625 * c + 0.0738 * c * c : Math.exp(c);
   if (!(w > 0)) w = Math.exp(c);
