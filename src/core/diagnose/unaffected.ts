@@ -5,7 +5,7 @@ import type { Fault } from '../fault';
 import { READING_SHARE } from '../meter';
 import { MOST_BRANCHES } from '../solve';
 import type { Part } from '../part';
-import type { DcSolver, FactoredSolution, JunctionStates, Network } from '../solve';
+import type { DcSolver, FactoredSolution, JunctionStates, Network, OpenedPin } from '../solve';
 
 /**
  * The solution of one reading, kept so that further faults which cannot change it need no solve of their own.
@@ -109,7 +109,7 @@ function pinsOf(board: Board, network: Network): Pins {
  * unknown   it joins what the network does not hold together.
  * through   it acts on what flows at some pins (places of `pinsOf`); opened: they may still leak.
  * across    it joins pairs of nodes, two after each other, by `ohms`.
- * added     the same as conductances added to it, where that is all it does.
+ * added     the same as conductances added to it, where that is all it does; pin: or the one that it takes off its node.
  */
 type Change =
   | { readonly kind: 'nothing' }
@@ -119,6 +119,7 @@ type Change =
       readonly places: readonly number[];
       readonly leaks: boolean;
       readonly added: Added | null;
+      readonly pin: OpenedPin | null;
     }
   | { readonly kind: 'across'; readonly added: Added };
 
@@ -131,15 +132,19 @@ interface Added {
 export interface Changes {
   readonly list: readonly Change[];
   readonly added: { readonly ends: Int32Array; readonly siemens: Float64Array } | null;
+  /** Where they are one opened pin, and not that. */
+  readonly pin: OpenedPin | null;
 }
 
 export function changesOf(board: Board, network: Network, faults: readonly Fault[]): Changes {
   const list = faults.map((fault) => changeOf(board, network, fault));
   const added = list.flatMap((c) => (c.kind === 'nothing' ? [] : [c.kind === 'unknown' ? null : c.added]));
-  if (added.some((a) => a === null || a.siemens.length > MOST_BRANCHES)) return { list, added: null };
+  const [only] = list;
+  const pin = list.length === 1 && only?.kind === 'through' ? only.pin : null;
+  if (added.some((a) => a === null || a.siemens.length > MOST_BRANCHES)) return { list, added: null, pin };
   const ends = Int32Array.from(added.flatMap((a) => a!.ends));
   const siemens = Float64Array.from(added.flatMap((a) => a!.siemens));
-  return { list, added: siemens.length > MOST_BRANCHES ? null : { ends, siemens } };
+  return { list, added: siemens.length > MOST_BRANCHES ? null : { ends, siemens }, pin: null };
 }
 
 function changeOf(board: Board, network: Network, fault: Fault): Change {
@@ -149,12 +154,14 @@ function changeOf(board: Board, network: Network, fault: Fault): Change {
   const all = part.nets.map((_, i) => first + i);
   if (fault.kind === 'value') {
     if (part.kind !== 'resistor') return { kind: 'nothing' };
-    return { kind: 'through', places: all, leaks: false, added: resistanceTo(network, part, fault.value) };
+    return { kind: 'through', places: all, leaks: false, added: resistanceTo(network, part, fault.value), pin: null };
   }
   if (fault.kind === 'open') {
     const at = fault.pin === undefined ? -1 : pinIndex(board, part, fault.pin);
     const added = part.nets.length === 2 ? openedOhms(board, network, part) : null;
-    return { kind: 'through', places: at < 0 ? all : [first + at], leaks: at >= 0, added };
+    const opened = at < 0 && part.nets.length === 2 ? 0 : at;
+    const pin = added || opened < 0 ? null : openedPin(board, network, part, opened);
+    return { kind: 'through', places: at < 0 ? all : [first + at], leaks: at >= 0, added, pin };
   }
   const ohms = fault.kind === 'short' ? SHORT_OHMS : fault.ohms;
   const pins = fault.pins ? fault.pins.map((p) => pinIndex(board, part, p)) : part.nets.map((_, i) => i);
@@ -193,6 +200,14 @@ function openedOhms(board: Board, network: Network, part: Part): Added | null {
   if (own.length === 0) return NOTHING_ADDED;
   const siemens = own.reduce((sum, d) => sum + 1 / network.parameters[d.at]!, 0);
   return { ends: [a, b], siemens: [1 / (1 / siemens + OPEN_OHMS) - siemens] };
+}
+
+/** A pin that is opened, where nothing else of its part is on its node. */
+function openedPin(board: Board, network: Network, part: Part, pin: number): OpenedPin | null {
+  const nodes = part.nets.map((net) => network.nodeOfNet.get(netKey(net)) ?? -1);
+  const node = nodes[pin]!;
+  if (node < 0 || nodes.filter((n) => n === node).length > 1) return null;
+  return { owner: board.parts.indexOf(part), node, ohms: OPEN_OHMS };
 }
 
 /**
@@ -242,10 +257,13 @@ function cannotChange(known: KnownSolution, change: Change, allowed: number): bo
 }
 
 /**
- * Voltages of a known solution with faults, where those only add conductances and the junctions hardly notice; false
- * where that cannot be said. out: volts per node of the known network.
+ * Voltages of a known solution with faults, where those only add conductances, or open one pin, and the junctions hardly
+ * notice; false where that cannot be said. out: volts per node of the known network.
  */
-export function solvedNearby(known: KnownSolution, { added }: Changes, out: Float64Array): boolean {
+export function solvedNearby(known: KnownSolution, { added, pin }: Changes, out: Float64Array): boolean {
+  const allowed = READING_SHARE * known.amps;
+  if (pin && known.network.component[pin.node] === known.component)
+    return known.solver.opened(known.factored, pin, out, allowed);
   if (added === null) return false;
   let { ends, siemens } = added;
   const felt = (_: number, i: number): boolean => known.network.component[added.ends[2 * i]!] === known.component;
@@ -254,5 +272,5 @@ export function solvedNearby(known: KnownSolution, { added }: Changes, out: Floa
     ends = ends.filter((_, e) => felt(0, e >> 1));
     siemens = siemens.filter(felt);
   }
-  return known.solver.nearby(known.factored, ends, siemens, out, READING_SHARE * known.amps);
+  return known.solver.nearby(known.factored, ends, siemens, out, allowed);
 }

@@ -83,6 +83,16 @@ export function clampAmps({ amps, clampVolts }: Stimulus, volts: number): number
   return clampVolts < Infinity ? amps * Math.exp((volts - clampVolts) / CLAMP_SLOPE) : 0;
 }
 
+/**
+ * How many times the source's current may be unaccounted for in a reading, for the same error of it: a source that keeps some
+ * to itself holds its leads, what is missing anywhere moves them by no more than it does at the leads.
+ */
+export function steadied(stimulus: Stimulus, volts: number): number {
+  if (!(stimulus.clampVolts < Infinity)) return 1;
+  const kept = clampAmps(stimulus, Math.min(volts, stimulus.clampVolts));
+  return Math.max(1, (volts * kept) / (CLAMP_SLOPE * stimulus.amps));
+}
+
 function flow(system: ComponentSystem, from: number, to: number, amps: number): void {
   const { residual, largest } = system.work;
   residual[from] = residual[from]! + amps;

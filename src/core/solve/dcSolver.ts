@@ -8,6 +8,8 @@ import type { DeviceFlow } from './deviceFlows';
 import { addBranches, copySolution } from './nearby';
 import type { FactoredSolution } from './nearby';
 import { MOST_BRANCHES } from './nearbyRoom';
+import { openPin } from './openedPin';
+import type { OpenedPin } from './openedPin';
 import type { Network, NetworkDevice } from './network';
 import { factor, linearise, newton } from './newton';
 import { mainDraws, spreadEffects } from './readingSpread';
@@ -184,6 +186,19 @@ export class DcSolver {
     invariant(siemens.length <= MOST_BRANCHES, 'nearby: too many branches');
     for (let i = 0; i < ends.length; i++) nearby.ends[i] = this.local[ends[i]!]!;
     if (!addBranches(kept, { ends: nearby.ends, siemens }, work.step, allowed)) return false;
+    out.fill(0);
+    for (let i = 0; i < size; i++) out[nodes[i]!] = work.step[i]!;
+    return true;
+  }
+
+  /**
+   * The solution `kept` with a pin of a part opened; false where it takes a solve. See `openPin`.
+   *
+   * pin  its node is the network's; out: volts per network node, 0 outside the component.
+   */
+  opened(kept: FactoredSolution, pin: OpenedPin, out: Float64Array, allowed: number): boolean {
+    const { nodes, size, work } = kept.system;
+    if (!openPin(kept, { ...pin, node: this.local[pin.node]! }, work.step, allowed)) return false;
     out.fill(0);
     for (let i = 0; i < size; i++) out[nodes[i]!] = work.step[i]!;
     return true;

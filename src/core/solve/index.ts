@@ -4,6 +4,7 @@ export type { LeadSolution, NoConvergence } from './dcSolver';
 export type { DeviceFlow } from './deviceFlows';
 export type { FactoredSolution } from './nearby';
 export { MOST_BRANCHES } from './nearbyRoom';
+export type { OpenedPin } from './openedPin';
 export type { MainDraws } from './readingSpread';
 export { buildNetwork, coldNetwork } from './network';
 export type { Network } from './network';

@@ -1,7 +1,7 @@
 import { channelCurrent, junctionAt, transportAt } from '../device';
 import { THERMAL_VOLTS } from '../part';
 import { factorDense, solveDense, solveSparse } from '../linear';
-import { CLAMP_SLOPE, clampAmps } from './assemble';
+import { CLAMP_SLOPE, clampAmps, steadied } from './assemble';
 import type { ComponentSystem } from './componentSystem';
 import type { Stimulus } from './stimulus';
 
@@ -40,16 +40,16 @@ export interface AddedBranches {
   readonly siemens: Float64Array;
 }
 
-const MOST_ROUNDS = 5;
+export const MOST_ROUNDS = 8;
 /** Further off than this, of what is allowed, the rounds would not come home. */
-const MOST_BENT = 100;
+export const MOST_BENT = 2000;
 
 /**
  * Voltages of a network with some conductances added, by the factors of the solution without them: first with every
  * device along its tangent, then, round by round, with what they are off it put back as currents.
  *
  * out      volts per local node.
- * allowed  what may stay unaccounted for, amperes summed over the nodes.
+ * allowed  what may stay unaccounted for, amperes summed over the nodes; more where the source holds the leads.
  * Gives whether that was reached: where the devices bend too much for this, it is not.
  * Source: M. A. Woodbury, Inverting modified matrices (1950); W. W. Hager, SIAM Review 31 (1989); the rounds are the
  * chord method, J. M. Ortega and W. C. Rheinboldt, Iterative Solution of Nonlinear Equations (1970), section 7.1.
@@ -69,7 +69,7 @@ export function addBranches(kept: FactoredSolution, added: AddedBranches, out: F
     bendings(kept, out, bent, allowed);
     let left = 0;
     for (let i = 0; i < n; i++) left += Math.abs(bent[i]! - bentBefore[i]!);
-    if (left <= allowed) return true;
+    if (left <= allowed * held(kept, out)) return true;
     if (!(left < before / 2 && left < MOST_BENT * allowed)) return false;
     before = left;
     bentBefore.set(bent);
@@ -79,6 +79,11 @@ export function addBranches(kept: FactoredSolution, added: AddedBranches, out: F
     for (let i = 0; i < n; i++) out[i] = linear[i]! + bent[i]!;
   }
   return false;
+}
+
+/** How many times what is allowed may be unaccounted for: see `steadied`. */
+export function held({ driven }: FactoredSolution, volts: Float64Array): number {
+  return driven ? steadied(driven, volts[driven.red]! - volts[driven.black]!) : 1;
 }
 
 /**
@@ -134,7 +139,7 @@ const UNBENT = 3e-3;
 const MOST_STRAIGHT = 0.5 * THERMAL_VOLTS;
 
 /** By how much the devices are off the tangents at their solved voltages: amperes out of each node. */
-function bendings(
+export function bendings(
   { system, volts, junctionAmps, junctionSiemens, transistors, driven }: FactoredSolution,
   next: Float64Array,
   out: Float64Array,

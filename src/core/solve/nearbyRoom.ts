@@ -12,6 +12,10 @@ export interface NearbyRoom {
   readonly linear: Float64Array;
   readonly bent: Float64Array;
   readonly bentBefore: Float64Array;
+  /** Of an opened pin what it does to each node, what each node does to it, and the volts that an ampere of the first makes. */
+  readonly into: Float64Array;
+  readonly from: Float64Array;
+  readonly column: Float64Array;
 }
 
 export function nearbyRoom(size: number): NearbyRoom {
@@ -25,5 +29,8 @@ export function nearbyRoom(size: number): NearbyRoom {
     linear: buffer(),
     bent: buffer(),
     bentBefore: buffer(),
+    into: buffer(),
+    from: buffer(),
+    column: buffer(),
   };
 }

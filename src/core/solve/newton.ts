@@ -1,5 +1,5 @@
 import { factorDense, factorSparse, solveDense, solveSparse } from '../linear';
-import { assemble } from './assemble';
+import { assemble, steadied } from './assemble';
 import type { ComponentSystem } from './componentSystem';
 import type { Stimulus } from './stimulus';
 
@@ -98,10 +98,11 @@ function leadAmps(system: ComponentSystem, stimulus: Stimulus): number {
  * anywhere moves the leads by no more than one ampere into the leads does.
  */
 function readingSettled(system: ComponentSystem, stimulus: Stimulus, share: number): boolean {
-  const { residual } = system.work;
+  const { residual, volts } = system.work;
   let total = 0;
   for (let i = 0; i < system.size; i++) total += Math.abs(residual[i]!);
-  return total <= share * leadAmps(system, stimulus);
+  const held = steadied(stimulus, volts[stimulus.red]! - volts[stimulus.black]!);
+  return total <= share * held * leadAmps(system, stimulus);
 }
 
 /** What rounding of the voltages alone can leave at each node, amperes. */
