@@ -1,3 +1,5 @@
+import { OPEN_OHMS, parseFault } from '../fault';
+import { netKey } from '../circuit';
 import { readNetlist } from '../netlist';
 import { seededRandom } from '../quantity';
 import { DcSolver, buildNetwork } from '.';
@@ -68,4 +70,70 @@ test('most small changes need no solve; a junction turned on by a short does', (
   expect(solver.nearby(kept, Int32Array.from([node('c'), node('f')]), Float64Array.from([-1e-6]), out, 1e-7)).toBe(
     true,
   );
+});
+
+test('an opened pin of a diode, a transistor or a channel: what is said to be solved equals a full solve; most are', () => {
+  const off: string[] = [];
+  let said = 0;
+  let asked = 0;
+  for (let seed = 1; seed <= 60; seed++) {
+    const board = boardOf(randomLines(seed));
+    const solver = new DcSolver(buildNetwork(board, []));
+    const node = (s: DcSolver, net: string): number => s.network.nodeOfNet.get(netKey(net))!;
+    const amps = [1e-3, 50e-6, 5e-6][seed % 3]!;
+    const drive = { kind: 'current', amps, limitVolts: 3 } as const;
+    if (!solver.solve(node(solver, 'a'), node(solver, 'f'), drive).ok) throw new Error('solve');
+    const kept = solver.keep(node(solver, 'a'));
+    const out = new Float64Array(solver.network.nodeCount);
+    for (const text of [
+      'Q1.c:open',
+      'Q1.b:open',
+      'Q1.e:open',
+      'M1.d:open',
+      'M1.s:open',
+      'D1:open',
+      'D2:open',
+      'D3:open',
+    ]) {
+      const ref = text.slice(0, 2);
+      const owner = board.parts.findIndex((p) => p.ref === ref);
+      if (owner < 0) continue;
+      const at = Math.max(0, { Q1: 'cbe', M1: 'dgs' }[ref]?.indexOf(text[3]!) ?? 0);
+      const pin = { owner, node: node(solver, board.parts[owner]!.nets[at]!), ohms: OPEN_OHMS };
+      asked++;
+      if (!solver.opened(kept, pin, out, 1e-4 * amps)) continue;
+      said++;
+      const fault = parseFault(board, text);
+      if (!fault.ok) throw new Error(fault.problem.sentence);
+      const changed = new DcSolver(buildNetwork(board, [fault.value]));
+      const full = changed.solve(node(changed, 'a'), node(changed, 'f'), drive);
+      if (!full.ok) throw new Error('full solve');
+      const near = out[node(solver, 'a')]! - out[node(solver, 'f')]!;
+      if (!(Math.abs(near - full.value.volts) <= 3e-4 * Math.abs(full.value.volts) + 1e-7))
+        off.push(`${seed} ${text} ${near} ${full.value.volts}`);
+    }
+  }
+  expect(off).toEqual([]);
+  expect(said).toBeGreaterThan(0.6 * asked);
+});
+
+test('where the source holds its leads, what is missing inside moves them by no more than the share', () => {
+  // Two junctions against each other: hardly anything flows, the source stands at its limit.
+  const lines = ['D1 a m DD', 'D2 f m DD', 'D3 m n DD', 'D4 f n DD', 'R1 n f 22meg', 'R2 a f 4.7k', ...MODELS];
+  for (const [ohms, clamped] of [
+    ['4.7k', true],
+    ['2.2k', false],
+  ] as const) {
+    const solver = new DcSolver(buildNetwork(boardOf(lines.map((l) => l.replace('4.7k', ohms))), []));
+    const node = (net: string): number => solver.network.nodeOfNet.get(net)!;
+    const drive = { kind: 'current', amps: 1e-3, limitVolts: 3 } as const;
+    const whole = solver.solve(node('a'), node('f'), drive);
+    const steps = solver.steps;
+    const quick = new DcSolver(solver.network);
+    const read = quick.solve(node('a'), node('f'), drive, false, 1e-4);
+    if (!whole.ok || !read.ok) throw new Error('solve');
+    expect(whole.value.volts > 2.9).toBe(clamped);
+    expect(Math.abs(read.value.volts / whole.value.volts - 1)).toBeLessThan(1e-4);
+    expect(quick.steps).toBeLessThan(steps);
+  }
 });
