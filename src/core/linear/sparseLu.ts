@@ -6,7 +6,7 @@ import { invariant } from '../problem';
  * size      n unknowns
  * slots     length of the values array (matrix entries and fill)
  * slotOf    position of entry (row, column) in the values array; -1 where the pattern has none
- * diagonal  n slots of the diagonal
+ * diagonal  n slots of the diagonal; once factored they hold the inverse of U's
  */
 export interface SparsePattern {
   readonly size: number;
@@ -94,7 +94,7 @@ export function analysePattern(n: number, edges: Int32Array, order: Int32Array):
 /**
  * Factors in place a matrix given by its off-diagonal entries and its row sums.
  *
- * values  off-diagonal entries at their slots on entry (diagonal slots are not read); L (unit diagonal) and U on return.
+ * values  off-diagonal entries at their slots on entry (diagonal slots are not read); L (unit diagonal) and U, its diagonal inverted, on return.
  * excess  n row sums (diagonal plus off-diagonals) on entry; overwritten.
  * Gives the node whose pivot vanished, or -1.
  *
@@ -118,19 +118,18 @@ export function factorSparse(pattern: SparsePattern, values: Float64Array, exces
       magnitude += Math.abs(values[upper[a]!]!);
     }
     if (!(Math.abs(pivot) > limit * magnitude)) return node;
-    values[diagonal[node]!] = pivot;
     const inverse = 1 / pivot;
+    values[diagonal[node]!] = inverse;
     const own = excess[node]!;
     let t = targetStart[k]!;
     for (let a = from; a < to; a++) {
       const factor = values[lower[a]!]! * inverse;
       values[lower[a]!] = factor;
       excess[neighbour[a]!] = excess[neighbour[a]!]! - factor * own;
-      for (let b = from; b < to; b++, t++) {
-        if (b === a) continue; // A pivot comes from its row's sum.
-        const slot = target[t]!;
-        values[slot] = values[slot]! - factor * values[upper[b]!]!;
-      }
+      for (let b = from; b < a; b++, t++) values[target[t]!] = values[target[t]!]! - factor * values[upper[b]!]!;
+      // A pivot comes from its row's sum.
+      t++;
+      for (let b = a + 1; b < to; b++, t++) values[target[t]!] = values[target[t]!]! - factor * values[upper[b]!]!;
     }
   }
   return -1;
@@ -149,7 +148,7 @@ export function solveSparse(pattern: SparsePattern, values: Float64Array, x: Flo
     const node = order[k]!;
     let sum = x[node]!;
     for (let a = start[k]!; a < start[k + 1]!; a++) sum -= values[upper[a]!]! * x[neighbour[a]!]!;
-    x[node] = sum / values[diagonal[node]!]!;
+    x[node] = sum * values[diagonal[node]!]!;
   }
 }
 
@@ -159,7 +158,7 @@ export function solveSparseTransposed(pattern: SparsePattern, values: Float64Arr
   const { diagonal, size } = pattern;
   for (let k = 0; k < size; k++) {
     const node = order[k]!;
-    const known = x[node]! / values[diagonal[node]!]!;
+    const known = x[node]! * values[diagonal[node]!]!;
     x[node] = known;
     if (known === 0) continue;
     for (let a = start[k]!; a < start[k + 1]!; a++) x[neighbour[a]!] = x[neighbour[a]!]! - values[upper[a]!]! * known;
