@@ -56,6 +56,19 @@ export function addHypothesis(
   let solver: DcSolver | null = null;
   const starts = new Map<Network, StartVolts>();
   const changes = new Map<Network, Changes>();
+  let last: Network | null = null;
+  let lastChanges: Changes | null = null;
+  // Of what the solution knows nothing of, whether its base has it or not.
+  const changesTo = ({ network, faults: there }: KnownSolution): Changes => {
+    if (network === last) return lastChanges!;
+    lastChanges = changes.get(network) ?? null;
+    if (!lastChanges) {
+      const more = faults.filter((f) => !there.includes(f));
+      changes.set(network, (lastChanges = changesOf(board, network, more)));
+    }
+    last = network;
+    return lastChanges;
+  };
   const own: (KnownSolution | null)[] = [];
   const [only] = faults;
   const drift = faults.length === 1 && only?.kind === 'value' ? only : null;
@@ -66,19 +79,11 @@ export function addHypothesis(
     draft.classOf[h] = draft.classOf[bases[0]!.number]!;
     let near: Float64Array | null = null;
     let change: Changes | undefined;
-    for (const [w, base] of bases.entries()) {
+    for (let w = 0; w < bases.length; w++) {
+      const base = bases[w]!;
       const stood = base.known[p];
       if (!stood) continue;
-      // Of what the solution knows nothing of, whether its base has it or not.
-      let added = changes.get(stood.network);
-      if (!added) {
-        added = changesOf(
-          board,
-          stood.network,
-          faults.filter((f) => !stood.faults.includes(f)),
-        );
-        changes.set(stood.network, added);
-      }
+      const added = changesTo(stood);
       let same = noneCanChange(stood, added);
       if (w === 0) {
         change = added;

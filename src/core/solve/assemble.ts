@@ -111,12 +111,24 @@ function mostJunctionVolts(saturation: number, slope: number, critical: number, 
   return stimulus.mostAmps < Infinity ? Math.min(byVolts, slope * Math.log1p(stimulus.mostAmps / saturation)) : byVolts;
 }
 
-/** Fills the limit of every junction, once per stimulus. */
+/** Limits of so many stimuli are kept; a meter has fewer ranges. */
+const MOST_LIMITS = 16;
+
+/** Sets the limit of every junction; each stimulus has its own, and few there are. */
 function setLimits(p: Float64Array, j: JunctionTable, stimulus: Stimulus): void {
   if (j.limitAmps === stimulus.mostAmps && j.limitVolts === stimulus.mostVolts) return;
-  for (let d = 0; d < j.count; d++) {
-    const o = j.offset[d]!;
-    j.limit[d] = mostJunctionVolts(p[o + SATURATION]!, p[o + SLOPE]!, j.critical[d]!, stimulus);
+  // Two bounds, one of them infinite.
+  const key = stimulus.mostAmps < Infinity ? stimulus.mostAmps : -stimulus.mostVolts;
+  const known = j.limits.get(key);
+  if (known) j.limit = known;
+  else {
+    if (j.limits.size >= MOST_LIMITS) j.limits.clear();
+    j.limit = new Float64Array(j.count);
+    j.limits.set(key, j.limit);
+    for (let d = 0; d < j.count; d++) {
+      const o = j.offset[d]!;
+      j.limit[d] = mostJunctionVolts(p[o + SATURATION]!, p[o + SLOPE]!, j.critical[d]!, stimulus);
+    }
   }
   j.limitAmps = stimulus.mostAmps;
   j.limitVolts = stimulus.mostVolts;

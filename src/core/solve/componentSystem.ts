@@ -21,8 +21,9 @@ export interface JunctionTable {
   readonly index: Int32Array;
   /** Voltage at which each curve bends the most. */
   readonly critical: Float64Array;
-  /** Voltage above which a step is limited, for the stimulus with these two bounds. */
-  readonly limit: Float64Array;
+  /** Voltage above which a step is limited, for the stimulus with these two bounds; what was worked out by bound. */
+  limit: Float64Array;
+  readonly limits: Map<number, Float64Array>;
   limitAmps: number;
   limitVolts: number;
   /** Voltage at which each junction is linearised. */
@@ -182,6 +183,7 @@ export function buildComponentSystem(network: Network, member: number, local: In
         criticalVolts(parameters[at + SATURATION]!, parameters[at + SLOPE]!),
       ),
       limit: new Float64Array(junctions.length),
+      limits: new Map(),
       limitAmps: NaN,
       limitVolts: NaN,
       at: new Float64Array(junctions.length),
