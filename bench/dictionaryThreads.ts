@@ -2,6 +2,7 @@ import { Worker, parentPort, workerData } from 'node:worker_threads';
 import type { Board } from '@/core/circuit';
 import { buildDictionary, joinParts, listHypotheses, partOf } from '@/core/diagnose';
 import type { DictionaryPart, DictionaryShare } from '@/core/diagnose';
+import { atOnce } from '@/core/problem';
 
 interface Asked {
   readonly board: Board;
@@ -12,11 +13,8 @@ interface Asked {
 export function answerInThread(): void {
   const { board, share } = workerData as Asked;
   const hypotheses = listHypotheses(board);
-  const steps = buildDictionary(board, hypotheses, undefined, share);
-  for (;;) {
-    const step = steps.next();
-    if (step.done) return parentPort?.postMessage(partOf(step.value, hypotheses));
-  }
+  const dictionary = atOnce(buildDictionary(board, hypotheses, undefined, share));
+  parentPort?.postMessage(partOf(dictionary, hypotheses));
 }
 
 /**

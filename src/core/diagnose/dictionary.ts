@@ -2,6 +2,7 @@ import { netKey } from '../circuit';
 import type { Board } from '../circuit';
 import type { Fault } from '../fault';
 import { isCold, probe, solverFor, workshopMeter } from '../meter';
+import { atOnce } from '../problem';
 import type { DcSolver } from '../solve';
 import { readingSeconds, scaleOf } from './coldPredictor';
 import { addHypothesis, draftPoint, fileUnder } from './dictionaryEntries';
@@ -248,11 +249,7 @@ export function buildWholeDictionary(
   hypotheses: readonly Hypothesis[],
   points?: readonly ColdPoint[],
 ): FaultDictionary {
-  const steps = buildDictionary(board, hypotheses, points);
-  for (;;) {
-    const step = steps.next();
-    if (step.done) return step.value;
-  }
+  return atOnce(buildDictionary(board, hypotheses, points));
 }
 
 /**

@@ -7,6 +7,7 @@ import { SIGNAL_EVIDENCE } from '../meter';
 import type { SignalEvidence } from '../meter';
 import { partFigure } from '../part';
 import type { Part } from '../part';
+import { atOnce } from '../problem';
 import { SIGNAL_HERTZ, SIGNAL_NOISE, SignalNetwork, figureOf, withFaults } from '../signal';
 import type { SignalBoard } from '../signal';
 import { fileUnder } from './dictionaryEntries';
@@ -164,9 +165,5 @@ export function* withInstruments(predictor: Predictor, modes: readonly SignalEvi
 
 /** The same at once. */
 export function withAllInstruments(predictor: Predictor, modes: readonly SignalEvidence[]): Predictor {
-  const steps = withInstruments(predictor, modes);
-  for (;;) {
-    const step = steps.next();
-    if (step.done) return step.value;
-  }
+  return atOnce(withInstruments(predictor, modes));
 }

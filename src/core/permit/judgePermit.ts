@@ -3,6 +3,7 @@ import type { Board } from '../circuit';
 import { GATE_LIMIT, SupplyShorts, pointKey } from '../diagnose';
 import type { ColdPoint, Diagnoser, Finding, TakenReading } from '../diagnose';
 import { isCold } from '../meter';
+import { atOnce } from '../problem';
 import { formatQuantity, formatVolts } from '../quantity';
 import { switchedNets } from '../stages';
 import { cheapestCover, clearingChoices } from './clearingList';
@@ -73,11 +74,7 @@ export class Permit {
 
   /** Works out a board at once. */
   static of(board: Board): Permit {
-    const steps = Permit.steps(board);
-    for (;;) {
-      const step = steps.next();
-      if (step.done) return step.value;
-    }
+    return atOnce(Permit.steps(board));
   }
 
   /**

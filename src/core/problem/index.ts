@@ -1,3 +1,4 @@
 export { ownValue } from './ownValue';
 export { ProblemError, assertNever, invariant, ok, refuse } from './problem';
+export { atOnce } from './steps';
 export type { Problem, Result } from './problem';
