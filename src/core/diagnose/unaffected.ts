@@ -2,6 +2,7 @@ import { findPart, netKey, pinIndex } from '../circuit';
 import type { Board } from '../circuit';
 import { OPEN_OHMS, SHORT_OHMS } from '../fault';
 import type { Fault } from '../fault';
+import { floats, floatsOf, intsOf } from '../linear';
 import { READING_SHARE } from '../meter';
 import { MOST_BRANCHES } from '../solve';
 import type { Part } from '../part';
@@ -41,13 +42,12 @@ export function keepSolution(
   amps: number,
 ): KnownSolution {
   const { network } = solver;
-  const volts = Float64Array.from({ length: network.nodeCount }, (_, i) =>
-    network.component[i] === network.component[red] ? solver.voltsOf(i) : 0,
-  );
-  const adjoint = new Float64Array(network.nodeCount);
+  const volts = floats(network.nodeCount);
+  solver.copyVolts(red, volts);
+  const adjoint = floats(network.nodeCount);
   solver.adjoint(red, black, adjoint);
   const pins = pinsOf(board, network);
-  const pinAmps = new Float64Array(pins.count);
+  const pinAmps = floats(pins.count);
   solver.eachFlow(red, (device, flow) => {
     const places = pins.ofDevice.get(device)!;
     for (let t = 0; t < places.length; t++)
@@ -142,8 +142,8 @@ export function changesOf(board: Board, network: Network, faults: readonly Fault
   const [only] = list;
   const pin = list.length === 1 && only?.kind === 'through' ? only.pin : null;
   if (added.some((a) => a === null || a.siemens.length > MOST_BRANCHES)) return { list, added: null, pin };
-  const ends = Int32Array.from(added.flatMap((a) => a!.ends));
-  const siemens = Float64Array.from(added.flatMap((a) => a!.siemens));
+  const ends = intsOf(added.flatMap((a) => a!.ends));
+  const siemens = floatsOf(added.flatMap((a) => a!.siemens));
   return { list, added: siemens.length > MOST_BRANCHES ? null : { ends, siemens }, pin: null };
 }
 

@@ -1,6 +1,16 @@
 import { minimumDegreeOrder } from '../graph';
 import { seededRandom } from '../quantity';
-import { analysePattern, factorDense, factorSparse, solveDense, solveSparse, solveSparseTransposed } from '.';
+import {
+  analysePattern,
+  factorDense,
+  factorSparse,
+  solveDense,
+  solveSparse,
+  solveSparseTransposed,
+  floats,
+  floatsOf,
+  ints,
+} from '.';
 
 /** A random resistor network of n nodes with conductances over 14 decades, one node grounded. */
 function network(n: number, seed: number) {
@@ -93,4 +103,20 @@ test('a singular matrix is refused, not solved', () => {
   values[pattern.slotOf(0, 1)] = -1;
   values[pattern.slotOf(1, 0)] = -1;
   expect(factorSparse(pattern, values, new Float64Array(2))).toBeGreaterThanOrEqual(0);
+});
+
+test('pieces of larger buffers are zeros of the length asked for, and none shares a number with another', () => {
+  const sizes = [3, 1, 5000, 48, 2048, 2049, 8192, 7, 0, 2000, 2000, 2000, 2000, 2000];
+  const reals = sizes.map((n) => floats(n));
+  const whole = sizes.map((n) => ints(n));
+  for (const list of [reals, whole]) {
+    expect(list.map((piece) => piece.length)).toEqual(sizes);
+    list.forEach((piece) => expect(piece.every((x) => x === 0)).toBe(true));
+    list.forEach((piece, i) => piece.fill(i + 1));
+    list.forEach((piece, i) => expect(piece.every((x) => x === i + 1)).toBe(true));
+  }
+  const source = [1.5, -2];
+  const copy = floatsOf(source);
+  source[0] = 9;
+  expect([...copy]).toEqual([1.5, -2]);
 });

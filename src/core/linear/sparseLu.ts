@@ -1,4 +1,5 @@
 import { invariant } from '../problem';
+import { ints, intsOf } from './pieces';
 
 /**
  * The pattern of a sparse LU factorisation: analysed once per circuit, factored at every Newton step.
@@ -52,8 +53,8 @@ export function analysePattern(n: number, edges: Int32Array, order: Int32Array):
   }
   const place = new Int32Array(n);
   order.forEach((node, k) => (place[node] = k));
-  const start = new Int32Array(n + 1);
-  const targetStart = new Int32Array(n + 1);
+  const start = ints(n + 1);
+  const targetStart = ints(n + 1);
   const neighbour: number[] = [];
   const lower: number[] = [];
   const upper: number[] = [];
@@ -77,16 +78,16 @@ export function analysePattern(n: number, edges: Int32Array, order: Int32Array):
   return {
     size: n,
     slots,
-    diagonal: Int32Array.from({ length: n }, (_, i) => table[i * n + i]!),
+    diagonal: intsOf(Array.from({ length: n }, (_, i) => table[i * n + i]!)),
     slotOf: (row, column) => table[row * n + column]!,
     programme: {
       order,
       start,
-      neighbour: Int32Array.from(neighbour),
-      lower: Int32Array.from(lower),
-      upper: Int32Array.from(upper),
+      neighbour: intsOf(neighbour),
+      lower: intsOf(lower),
+      upper: intsOf(upper),
       targetStart,
-      target: Int32Array.from(target),
+      target: intsOf(target),
     },
   };
 }

@@ -9,6 +9,7 @@ import {
   limitJunction,
   transportAt,
 } from '../device';
+import { floats } from '../linear';
 import type { ComponentSystem, JunctionTable, ThreePinTable } from './componentSystem';
 import type { Stimulus } from './stimulus';
 
@@ -123,7 +124,7 @@ function setLimits(p: Float64Array, j: JunctionTable, stimulus: Stimulus): void 
   if (known) j.limit = known;
   else {
     if (j.limits.size >= MOST_LIMITS) j.limits.clear();
-    j.limit = new Float64Array(j.count);
+    j.limit = floats(j.count);
     j.limits.set(key, j.limit);
     for (let d = 0; d < j.count; d++) {
       const o = j.offset[d]!;

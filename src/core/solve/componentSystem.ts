@@ -1,5 +1,5 @@
 import { minimumDegreeOrder } from '../graph';
-import { analysePattern } from '../linear';
+import { analysePattern, floats, floatsOf, intsOf } from '../linear';
 import type { SparsePattern } from '../linear';
 import { JUNCTION_GMIN, SATURATION, SLOPE, criticalVolts, roomFor } from '../device';
 import type { DeviceKind, Evaluation } from '../device';
@@ -41,7 +41,7 @@ export interface JunctionStates {
 
 /** States of n junctions, none of them evaluated. */
 export function noStates(n: number): JunctionStates {
-  return { volts: new Float64Array(n).fill(NaN), amps: new Float64Array(n), siemens: new Float64Array(n) };
+  return { volts: floats(n).fill(NaN), amps: floats(n), siemens: floats(n) };
 }
 
 /** Flat tables of three-pin devices. Slots are 3x3, rows and columns in the order of the pins; -1 where a terminal is outside. */
@@ -79,7 +79,7 @@ export interface ComponentSystem {
   readonly parameters: Float64Array;
   /** Every device of the component, with the local node of each terminal (-1 outside). */
   readonly devices: readonly NetworkDevice[];
-  readonly terminals: readonly Int32Array[];
+  readonly terminals: readonly (readonly number[])[];
   /** Where each is evaluated; devices of one kind share theirs. */
   readonly rooms: readonly Evaluation[];
   readonly junctions: JunctionTable;
@@ -137,56 +137,57 @@ export function buildComponentSystem(network: Network, member: number, local: In
   const link = (a: number, b: number): void => void (a >= 0 && b >= 0 && a !== b && edges.push(a, b));
   const at = (node: number): number => (inside(node) ? local[node]! : -1);
   const terminalsOf = (d: NetworkDevice): readonly number[] => d.nodes.map(at);
-  for (const [x = -1, y = -1, z = -1] of devices.map(terminalsOf)) {
+  const terminals = devices.map(terminalsOf);
+  for (const [x = -1, y = -1, z = -1] of terminals) {
     link(x, y);
     link(y, z);
     link(x, z);
   }
   const n = nodes.length;
-  const edgeList = Int32Array.from(edges);
+  const edgeList = intsOf(edges);
   const pattern = analysePattern(n, edgeList, minimumDegreeOrder(n, edgeList));
-  const linear = new Float64Array(pattern.slots);
+  const linear = floats(pattern.slots);
   const addLinear = (a: number, b: number, g: number): void => {
     linear[pattern.slotOf(a, b)]! -= g;
     linear[pattern.slotOf(b, a)]! -= g;
   };
-  const first = (list: readonly NetworkDevice[]): Int32Array => Int32Array.from(list, (d) => at(d.nodes[0]!));
-  const second = (list: readonly NetworkDevice[]): Int32Array => Int32Array.from(list, (d) => at(d.nodes[1]!));
+  const first = (list: readonly NetworkDevice[]): Int32Array => intsOf(list.map((d) => at(d.nodes[0]!)));
+  const second = (list: readonly NetworkDevice[]): Int32Array => intsOf(list.map((d) => at(d.nodes[1]!)));
   for (const r of resistors) addLinear(at(r.nodes[0]!), at(r.nodes[1]!), 1 / parameters[r.at]!);
   // Where a channel is all that joins two nodes, a tiny conductance keeps the matrix sound while it is off.
   for (const m of of('channel'))
     if (m.nodes[0] !== m.nodes[2]) addLinear(at(m.nodes[0]!), at(m.nodes[2]!), JUNCTION_GMIN);
   const draws = 1 + devices.reduce((most, d) => Math.max(most, ...d.draws), 0);
-  const drawSigmas = new Float64Array(draws);
+  const drawSigmas = floats(draws);
   for (const d of devices) d.draws.forEach((draw, m) => (drawSigmas[draw] = d.sigmas[m]!));
   return {
     size: n,
-    nodes: Int32Array.from(nodes),
+    nodes: intsOf(nodes),
     pattern,
     linear,
     resistorA: first(resistors),
     resistorB: second(resistors),
-    siemens: Float64Array.from(resistors, (r) => 1 / parameters[r.at]!),
+    siemens: floatsOf(resistors.map((r) => 1 / parameters[r.at]!)),
     parameters,
     devices,
-    terminals: devices.map((d) => Int32Array.from(d.nodes, at)),
+    terminals,
     rooms: devices.map((d) => roomOf(d)),
     junctions: {
       count: junctions.length,
       a: first(junctions),
       k: second(junctions),
-      slotAK: Int32Array.from(junctions, (d) => pattern.slotOf(at(d.nodes[0]!), at(d.nodes[1]!))),
-      slotKA: Int32Array.from(junctions, (d) => pattern.slotOf(at(d.nodes[1]!), at(d.nodes[0]!))),
-      offset: Int32Array.from(junctions, (d) => d.at),
-      index: Int32Array.from(junctionIndex),
-      critical: Float64Array.from(junctions, ({ at }) =>
-        criticalVolts(parameters[at + SATURATION]!, parameters[at + SLOPE]!),
+      slotAK: intsOf(junctions.map((d) => pattern.slotOf(at(d.nodes[0]!), at(d.nodes[1]!)))),
+      slotKA: intsOf(junctions.map((d) => pattern.slotOf(at(d.nodes[1]!), at(d.nodes[0]!)))),
+      offset: intsOf(junctions.map((d) => d.at)),
+      index: intsOf(junctionIndex),
+      critical: floatsOf(
+        junctions.map(({ at }) => criticalVolts(parameters[at + SATURATION]!, parameters[at + SLOPE]!)),
       ),
-      limit: new Float64Array(junctions.length),
+      limit: floats(junctions.length),
       limits: new Map(),
       limitAmps: NaN,
       limitVolts: NaN,
-      at: new Float64Array(junctions.length),
+      at: floats(junctions.length),
       done: noStates(junctions.length),
     },
     bjts: threePins(pattern, of('transistor'), terminalsOf),
@@ -195,16 +196,16 @@ export function buildComponentSystem(network: Network, member: number, local: In
     factored: false,
     nearby: nearbyRoom(n),
     work: {
-      volts: new Float64Array(n),
-      values: new Float64Array(pattern.slots),
-      residual: new Float64Array(n),
-      largest: new Float64Array(n),
-      noise: new Float64Array(n),
-      step: new Float64Array(n),
-      excess: new Float64Array(n),
-      effects: new Float64Array(draws),
+      volts: floats(n),
+      values: floats(pattern.slots),
+      residual: floats(n),
+      largest: floats(n),
+      noise: floats(n),
+      step: floats(n),
+      excess: floats(n),
+      effects: floats(draws),
       drawSigmas,
-      ends: new Float64Array(3),
+      ends: floats(3),
     },
   };
 }
@@ -218,12 +219,12 @@ function threePins(
   const pins = devices.map(terminalsOf);
   return {
     count: devices.length,
-    pins: Int32Array.from(pins.flat()),
-    slots: Int32Array.from(pins.flatMap((p) => p.flatMap((row) => p.map((column) => slot(row, column))))),
-    offset: Int32Array.from(devices, (d) => d.at),
-    at: new Float64Array(2 * devices.length),
-    done: new Float64Array(6 * devices.length).fill(NaN),
-    limit: new Float64Array(2 * devices.length),
+    pins: intsOf(pins.flat()),
+    slots: intsOf(pins.flatMap((p) => p.flatMap((row) => p.map((column) => slot(row, column))))),
+    offset: intsOf(devices.map((d) => d.at)),
+    at: floats(2 * devices.length),
+    done: floats(6 * devices.length).fill(NaN),
+    limit: floats(2 * devices.length),
     limitAmps: NaN,
     limitVolts: NaN,
   };

@@ -1,4 +1,4 @@
-import { solveSparseTransposed } from '../linear';
+import { ints, solveSparseTransposed } from '../linear';
 import { invariant, ok, refuse } from '../problem';
 import type { Problem, Result } from '../problem';
 import { buildComponentSystem, noStates } from './componentSystem';
@@ -49,7 +49,7 @@ export class DcSolver {
   hardStarts = 0;
 
   constructor(readonly network: Network) {
-    this.local = new Int32Array(network.nodeCount).fill(-1);
+    this.local = ints(network.nodeCount).fill(-1);
   }
 
   /** Whether a current can find a way from one node to the other at all. */
@@ -147,6 +147,12 @@ export class DcSolver {
   voltsOf(node: number): number {
     const system = this.systems.get(this.network.component[node]!);
     return system ? system.work.volts[this.local[node]!]! : 0;
+  }
+
+  /** Voltages of the last solution around a node, per network node; others are left as they are. */
+  copyVolts(node: number, out: Float64Array): void {
+    const { nodes, size, work } = this.systemOf(node);
+    for (let i = 0; i < size; i++) out[nodes[i]!] = work.volts[i]!;
   }
 
   /** Largest current that a controlled device (channel or collector) carried in the last solution around this node. */

@@ -1,6 +1,6 @@
 import { channelCurrent, junctionAt, transportAt } from '../device';
 import { THERMAL_VOLTS } from '../part';
-import { factorDense, solveDense, solveSparse } from '../linear';
+import { factorDense, floats, floatsOf, solveDense, solveSparse } from '../linear';
 import { CLAMP_SLOPE, clampAmps, steadied } from './assemble';
 import type { ComponentSystem } from './componentSystem';
 import type { Stimulus } from './stimulus';
@@ -22,11 +22,11 @@ export function copySolution(system: ComponentSystem): FactoredSolution {
   const { work, junctions, bjts } = system;
   return {
     system,
-    values: work.values.slice(),
-    volts: work.volts.slice(),
-    junctionAmps: junctions.done.amps.slice(),
-    junctionSiemens: junctions.done.siemens.slice(),
-    transistors: bjts.done.slice(),
+    values: floatsOf(work.values),
+    volts: floatsOf(work.volts),
+    junctionAmps: floatsOf(junctions.done.amps),
+    junctionSiemens: floatsOf(junctions.done.siemens),
+    transistors: floatsOf(bjts.done),
     driven: system.driven,
   };
 }
@@ -95,7 +95,7 @@ function prepare({ system, values }: FactoredSolution, { ends, siemens }: AddedB
   const { columns, matrix, pivots } = nearby;
   const k = siemens.length;
   for (let i = 0; i < k; i++) {
-    const z = (columns[i] ??= new Float64Array(n));
+    const z = (columns[i] ??= floats(n));
     z.fill(0);
     z[ends[2 * i]!] = 1;
     z[ends[2 * i + 1]!] = z[ends[2 * i + 1]!]! - 1;

@@ -1,3 +1,5 @@
+import { floats, ints } from '../linear';
+
 /** The most conductances that may be added at once: with more of them a solve is quicker. */
 export const MOST_BRANCHES = 6;
 
@@ -19,13 +21,13 @@ export interface NearbyRoom {
 }
 
 export function nearbyRoom(size: number): NearbyRoom {
-  const buffer = (): Float64Array => new Float64Array(size);
+  const buffer = (): Float64Array => floats(size);
   return {
-    ends: new Int32Array(2 * MOST_BRANCHES),
+    ends: ints(2 * MOST_BRANCHES),
     columns: [],
-    matrix: new Float64Array(MOST_BRANCHES * MOST_BRANCHES),
-    pivots: new Int32Array(MOST_BRANCHES),
-    through: new Float64Array(MOST_BRANCHES),
+    matrix: floats(MOST_BRANCHES * MOST_BRANCHES),
+    pivots: ints(MOST_BRANCHES),
+    through: floats(MOST_BRANCHES),
     linear: buffer(),
     bent: buffer(),
     bentBefore: buffer(),

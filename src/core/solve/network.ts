@@ -3,6 +3,7 @@ import type { Circuit, Device, DeviceModel, PartDraw } from '../device';
 import type { Board } from '../circuit';
 import type { Fault } from '../fault';
 import { DisjointSets } from '../graph';
+import { ints, intsOf } from '../linear';
 
 /** A device of a network: as in the circuit, its nodes in the network's numbering, all its terminals on one part. */
 export interface NetworkDevice {
@@ -49,7 +50,7 @@ export function coldNetwork(circuit: Circuit): Network {
   const conducting: NetworkDevice[] = [];
   const wires = new DisjointSets(circuit.nodeNames.length);
   for (const device of circuit.devices) conduct(device, parameters, conducting, wires);
-  const numbers = new Int32Array(circuit.nodeNames.length).fill(-1);
+  const numbers = ints(circuit.nodeNames.length).fill(-1);
   const nodeNames: string[] = [];
   const nodeOf = (raw: number): number => {
     const root = wires.find(raw);
@@ -73,7 +74,7 @@ export function coldNetwork(circuit: Circuit): Network {
     nodeCount: nodeNames.length,
     nodeNames,
     nodeOfNet,
-    component: Int32Array.from(nodeNames, (_, i) => sets.find(i)),
+    component: intsOf(nodeNames.map((_, i) => sets.find(i))),
     devices,
     junctions: devices.filter((d) => d.model.kind === 'junction'),
     channels: devices.filter((d) => d.model.kind === 'channel'),

@@ -1,4 +1,5 @@
 import { netKey } from '../circuit';
+import { floats, intsOf } from '../linear';
 import type { Network } from './network';
 
 /** Where the nodes of a network start that is another with faults: the node of that one that each starts from, -1 for none, and the volts of each. */
@@ -14,13 +15,13 @@ export interface StartVolts {
 export function startVolts(base: Network, faulty: Network): StartVolts {
   const byName = new Map(base.nodeNames.map((name, i) => [netKey(name), i]));
   byName.delete('nc');
-  const from = Int32Array.from(faulty.nodeNames, (name) => byName.get(netKey(name)) ?? -1);
+  const from = intsOf(faulty.nodeNames.map((name) => byName.get(netKey(name)) ?? -1));
   for (const { model, nodes } of faulty.devices) {
     if (model.kind === 'resistor') continue;
     const there = nodes.find((n) => from[n]! >= 0);
     if (there !== undefined) for (const n of nodes) if (from[n]! < 0) from[n] = from[there]!;
   }
-  return { from, volts: new Float64Array(from.length) };
+  return { from, volts: floats(from.length) };
 }
 
 /** Puts the volts of the base's nodes, in their order, where its like starts; gives those. */
