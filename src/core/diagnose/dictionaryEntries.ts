@@ -17,8 +17,6 @@ import { settleSeconds } from './settling';
 
 /** A point being filled: see `PredictedPoint`; `healthy` is the solution that all begin with. */
 export interface PointDraft extends ColdPoint {
-  readonly redNode: number;
-  readonly blackNode: number;
   readonly healthy: KnownSolution | null;
   readonly raws: number[];
   readonly spreads: OutcomeSpread[];
@@ -88,7 +86,7 @@ export function addHypothesis(
       if (w === 0) {
         change = added;
         if (!same) near = nearbyStart(stood, added);
-        same ||= near !== null && !draft.several && unchanged(stood, near, draft);
+        same ||= near !== null && !draft.several && unchanged(stood, near);
       }
       if (!same) continue;
       draft.classOf[h] = draft.classOf[base.number]!;
@@ -119,12 +117,8 @@ function nearbyStart(known: KnownSolution, change: Changes): Float64Array | null
   return solvedNearby(known, change, next) ? next : null;
 }
 
-function leadVolts(volts: Float64Array, { redNode, blackNode }: PointDraft): number {
-  return Math.abs(volts[redNode]! - volts[blackNode]!);
-}
-
-function unchanged(known: KnownSolution, next: Float64Array, draft: PointDraft): boolean {
-  return Math.abs(leadVolts(next, draft) - known.reading) <= UNCHANGED * known.reading + 1e-6;
+function unchanged({ red, black, reading }: KnownSolution, next: Float64Array): boolean {
+  return Math.abs(Math.abs(next[red]! - next[black]!) - reading) <= UNCHANGED * reading + 1e-6;
 }
 
 /** The healthy board's reading at a point, with what is kept of it. */
@@ -139,8 +133,6 @@ export function draftPoint(board: Board, solver: DcSolver, point: ColdPoint, cou
   const healthy = solved && value.raw !== 0 ? keepWhole(board, [], solver, redNode, blackNode, value.amps) : null;
   return {
     ...point,
-    redNode,
-    blackNode,
     healthy,
     raws: [value.raw],
     spreads: [outcomeSpread(point.mode, value.raw, value.sigma, value.other, value.main)],

@@ -11,7 +11,9 @@ import type { DcSolver, FactoredSolution, JunctionStates, Network, OpenedPin } f
 /**
  * The solution of one reading, kept so that further faults which cannot change it need no solve of their own.
  *
- * faults   what was broken; network: the one it was solved on, and which component; volts per network node; states of its junctions; adjoint: volts per ampere at each node (reciprocity).
+ * faults   what was broken.
+ * network  the one it was solved on, which component of it, and the nodes of the leads.
+ * volts    per network node; states of its junctions; adjoint: volts per ampere at each node (reciprocity).
  * pinAmps  what the devices of a part carry at each of its pins, at the places of `pinsOf`; amps the test current, reading volts at the leads.
  * factored the same with its factors, and the solver that they are of.
  */
@@ -19,6 +21,8 @@ export interface KnownSolution {
   readonly faults: readonly Fault[];
   readonly network: Network;
   readonly component: number;
+  readonly red: number;
+  readonly black: number;
   readonly volts: Float64Array;
   readonly states: JunctionStates;
   readonly adjoint: Float64Array;
@@ -57,6 +61,8 @@ export function keepSolution(
     faults,
     network,
     component: network.component[red]!,
+    red,
+    black,
     volts,
     states: solver.junctionStates(red),
     adjoint,
