@@ -12,7 +12,7 @@ import type { OutcomeSpread } from './outcome';
 import type { ColdPoint } from './probePoint';
 import { steepOutcome } from './steep';
 import { changesOf, keepSolution, noneCanChange, solvedNearby } from './unaffected';
-import type { Changes, KnownSolution } from './unaffected';
+import type { Changes, KnownSolution, SolvedReading } from './unaffected';
 import { settleSeconds } from './settling';
 
 /** A point being filled: see `PredictedPoint`; `healthy` is the solution that all begin with. */
@@ -54,18 +54,14 @@ export function addHypothesis(
   let solver: DcSolver | null = null;
   const starts = new Map<Network, StartVolts>();
   const changes = new Map<Network, Changes>();
-  let last: Network | null = null;
-  let lastChanges: Changes | null = null;
   // Of what the solution knows nothing of, whether its base has it or not.
   const changesTo = ({ network, faults: there }: KnownSolution): Changes => {
-    if (network === last) return lastChanges!;
-    lastChanges = changes.get(network) ?? null;
-    if (!lastChanges) {
+    let made = changes.get(network);
+    if (!made) {
       const more = faults.filter((f) => !there.includes(f));
-      changes.set(network, (lastChanges = changesOf(board, network, more)));
+      changes.set(network, (made = changesOf(board, network, more)));
     }
-    last = network;
-    return lastChanges;
+    return made;
   };
   const own: (KnownSolution | null)[] = [];
   const [only] = faults;
@@ -86,7 +82,7 @@ export function addHypothesis(
       if (w === 0) {
         change = added;
         if (!same) near = nearbyStart(stood, added);
-        same ||= near !== null && !draft.several && unchanged(stood, near);
+        same ||= near !== null && !draft.several && unchanged(stood, near[stood.red]! - near[stood.black]!);
       }
       if (!same) continue;
       draft.classOf[h] = draft.classOf[base.number]!;
@@ -117,8 +113,9 @@ function nearbyStart(known: KnownSolution, change: Changes): Float64Array | null
   return solvedNearby(known, change, next) ? next : null;
 }
 
-function unchanged({ red, black, reading }: KnownSolution, next: Float64Array): boolean {
-  return Math.abs(Math.abs(next[red]! - next[black]!) - reading) <= UNCHANGED * reading + 1e-6;
+/** Whether so many volts between the leads are the known reading. */
+function unchanged({ reading }: KnownSolution, volts: number): boolean {
+  return Math.abs(Math.abs(volts) - reading) <= UNCHANGED * reading + 1e-6;
 }
 
 /** The healthy board's reading at a point, with what is kept of it. */
@@ -130,7 +127,10 @@ export function draftPoint(board: Board, solver: DcSolver, point: ColdPoint, cou
     ? computed.value
     : { reading: { kind: 'overload' }, raw: Infinity, sigma: 0, amps: 0 };
   const solved = computed.ok && value.amps > 0 && redNode !== blackNode;
-  const healthy = solved && value.raw !== 0 ? keepWhole(board, [], solver, redNode, blackNode, value.amps) : null;
+  const healthy =
+    solved && value.raw !== 0
+      ? keepWhole({ board, faults: [], solver, red: redNode, black: blackNode, amps: value.amps })
+      : null;
   return {
     ...point,
     healthy,
@@ -180,8 +180,8 @@ function predict(
     const drive = { kind: 'current', amps: known.amps, limitVolts: workshopMeter().diodeLimitVolts } as const;
     const first = solver.solve(red, black, drive, true, READING_SHARE);
     if (first.ok) solvedAmps = known.amps;
-    const same = first.ok && Math.abs(Math.abs(first.value.volts) - known.reading) <= UNCHANGED * known.reading + 1e-6;
-    if (same && !draft.several) return keep ? keepWhole(board, faults, solver, red, black, known.amps) : null;
+    if (first.ok && !draft.several && unchanged(known, first.value.volts))
+      return keep ? keepWhole({ board, faults, solver, red, black, amps: known.amps }) : null;
   }
   const computed = probe(solver, draft.mode, red, black, {
     withSigma: true,
@@ -196,25 +196,17 @@ function predict(
   const drawn = range ? null : steepOutcome(board, faults, draft, computed.value, draft.spreads[0]!, spread);
   draft.classOf[h] = fileUnder(draft, raw, drawn ?? spread);
   if (!keep || amps === 0 || raw === 0 || red === black) return null;
-  return keepWhole(board, faults, solver, red, black, amps);
+  return keepWhole({ board, faults, solver, red, black, amps });
 }
 
 /** How right a solution is that others build on: far inside what counts as no change. */
 const KEPT_SHARE = READING_SHARE / 100;
 
 /** Keeps a solution that others build on: of the range that was read. */
-function keepWhole(
-  board: Board,
-  faults: readonly Fault[],
-  solver: DcSolver,
-  red: number,
-  black: number,
-  amps: number,
-): KnownSolution | null {
+function keepWhole(at: SolvedReading): KnownSolution | null {
+  const { solver, red, black, amps } = at;
   const drive = { kind: 'current', amps, limitVolts: workshopMeter().diodeLimitVolts } as const;
-  return solver.solve(red, black, drive, true, KEPT_SHARE).ok
-    ? keepSolution(board, faults, solver, red, black, amps)
-    : null;
+  return solver.solve(red, black, drive, true, KEPT_SHARE).ok ? keepSolution(at) : null;
 }
 
 /** The classes of a point as they fill: the figure and the outcome of each. */

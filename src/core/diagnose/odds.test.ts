@@ -146,7 +146,7 @@ test.each([
     const [a, b] = [healthy.network.nodeOfNet.get('a')!, healthy.network.nodeOfNet.get('b')!];
     const base = probe(healthy, 'ohms', a, b);
     if (!base.ok) throw new Error('probe');
-    const known = keepSolution(own, [], healthy, a, b, base.value.amps);
+    const known = keepSolution({ board: own, faults: [], solver: healthy, red: a, black: b, amps: base.value.amps });
     const fault = parseFault(own, `${ref}:value=${value.value * factor}`);
     if (!fault.ok || fault.value.kind !== 'value') throw new Error('fault');
     const range = driftSpread(own, known, fault.value, 'ohms', { raw: at(factor), sigma: 0 })!;

@@ -137,7 +137,14 @@ test.each([
   if (!read.ok) throw new Error('read');
   const drive = { kind: 'current', amps: read.value.amps, limitVolts: DEFAULT_METER.diodeLimitVolts } as const;
   solver.solve(node('a'), node('c'), drive);
-  const known = keepSolution(chain, [], solver, node('a'), node('c'), read.value.amps);
+  const known = keepSolution({
+    board: chain,
+    faults: [],
+    solver,
+    red: node('a'),
+    black: node('c'),
+    amps: read.value.amps,
+  });
   const list = faults.split(' ').map(parsed);
   expect(noneCanChange(known, changesOf(chain, solver.network, list))).toBe(wanted);
   // What is said not to matter does not, computed in full.

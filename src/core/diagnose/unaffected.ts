@@ -12,7 +12,7 @@ import type { DcSolver, FactoredSolution, JunctionStates, Network, OpenedPin } f
  * The solution of one reading, kept so that further faults which cannot change it need no solve of their own.
  *
  * faults   what was broken.
- * network  the one it was solved on, which component of it, and the nodes of the leads.
+ * network  the one it was solved on, and the nodes of the leads.
  * volts    per network node; states of its junctions; adjoint: volts per ampere at each node (reciprocity).
  * pinAmps  what the devices of a part carry at each of its pins, at the places of `pinsOf`; amps the test current, reading volts at the leads.
  * factored the same with its factors, and the solver that they are of.
@@ -20,7 +20,6 @@ import type { DcSolver, FactoredSolution, JunctionStates, Network, OpenedPin } f
 export interface KnownSolution {
   readonly faults: readonly Fault[];
   readonly network: Network;
-  readonly component: number;
   readonly red: number;
   readonly black: number;
   readonly volts: Float64Array;
@@ -36,15 +35,18 @@ export interface KnownSolution {
 /** Largest relative change of a reading that counts as none. A tenth of a promille: far inside every tolerance. */
 const NEGLIGIBLE = 1e-4;
 
-/** Notes the present solution of the solver of a board with faults for the reading between two nodes. */
-export function keepSolution(
-  board: Board,
-  faults: readonly Fault[],
-  solver: DcSolver,
-  red: number,
-  black: number,
-  amps: number,
-): KnownSolution {
+/** A reading as it was solved: the board with its faults, its solver, the nodes of the leads and the test current. */
+export interface SolvedReading {
+  readonly board: Board;
+  readonly faults: readonly Fault[];
+  readonly solver: DcSolver;
+  readonly red: number;
+  readonly black: number;
+  readonly amps: number;
+}
+
+/** Notes the solver's present solution of a reading. */
+export function keepSolution({ board, faults, solver, red, black, amps }: SolvedReading): KnownSolution {
   const { network } = solver;
   const volts = floats(network.nodeCount);
   solver.copyVolts(red, volts);
@@ -60,7 +62,6 @@ export function keepSolution(
   return {
     faults,
     network,
-    component: network.component[red]!,
     red,
     black,
     volts,
@@ -268,11 +269,12 @@ function cannotChange(known: KnownSolution, change: Change, allowed: number): bo
  */
 export function solvedNearby(known: KnownSolution, { added, pin }: Changes, out: Float64Array): boolean {
   const allowed = READING_SHARE * known.amps;
-  if (pin && known.network.component[pin.node] === known.component)
-    return known.solver.opened(known.factored, pin, out, allowed);
+  const { component } = known.network;
+  const own = component[known.red];
+  if (pin && component[pin.node] === own) return known.solver.opened(known.factored, pin, out, allowed);
   if (added === null) return false;
   let { ends, siemens } = added;
-  const felt = (_: number, i: number): boolean => known.network.component[added.ends[2 * i]!] === known.component;
+  const felt = (_: number, i: number): boolean => component[added.ends[2 * i]!] === own;
   if (!siemens.every(felt)) {
     // In another component they are not felt.
     ends = ends.filter((_, e) => felt(0, e >> 1));

@@ -88,10 +88,11 @@ export function clampAmps({ amps, clampVolts }: Stimulus, volts: number): number
  * How many times the source's current may be unaccounted for in a reading, for the same error of it: a source that keeps some
  * to itself holds its leads, what is missing anywhere moves them by no more than it does at the leads.
  */
-export function steadied(stimulus: Stimulus, volts: number): number {
+export function steadied(stimulus: Stimulus, volts: Float64Array): number {
   if (!(stimulus.clampVolts < Infinity)) return 1;
-  const kept = clampAmps(stimulus, Math.min(volts, stimulus.clampVolts));
-  return Math.max(1, (volts * kept) / (CLAMP_SLOPE * stimulus.amps));
+  const across = volts[stimulus.red]! - volts[stimulus.black]!;
+  const kept = clampAmps(stimulus, Math.min(across, stimulus.clampVolts));
+  return Math.max(1, (across * kept) / (CLAMP_SLOPE * stimulus.amps));
 }
 
 function flow(system: ComponentSystem, from: number, to: number, amps: number): void {

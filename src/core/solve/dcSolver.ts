@@ -149,10 +149,10 @@ export class DcSolver {
     return system ? system.work.volts[this.local[node]!]! : 0;
   }
 
-  /** Voltages of the last solution around a node, per network node; others are left as they are. */
+  /** Voltages of the last solution around a node, written into `out` (network nodes; 0 outside the component). */
   copyVolts(node: number, out: Float64Array): void {
-    const { nodes, size, work } = this.systemOf(node);
-    for (let i = 0; i < size; i++) out[nodes[i]!] = work.volts[i]!;
+    const system = this.systemOf(node);
+    perNetworkNode(system, system.work.volts, out);
   }
 
   /** Largest current that a controlled device (channel or collector) carried in the last solution around this node. */
@@ -188,12 +188,11 @@ export class DcSolver {
    * ends  two network nodes for each; out: volts per network node, 0 outside the component.
    */
   nearby(kept: FactoredSolution, ends: Int32Array, siemens: Float64Array, out: Float64Array, allowed: number): boolean {
-    const { nodes, size, work, nearby } = kept.system;
+    const { work, nearby } = kept.system;
     invariant(siemens.length <= MOST_BRANCHES, 'nearby: too many branches');
     for (let i = 0; i < ends.length; i++) nearby.ends[i] = this.local[ends[i]!]!;
     if (!addBranches(kept, { ends: nearby.ends, siemens }, work.step, allowed)) return false;
-    out.fill(0);
-    for (let i = 0; i < size; i++) out[nodes[i]!] = work.step[i]!;
+    perNetworkNode(kept.system, work.step, out);
     return true;
   }
 
@@ -203,10 +202,9 @@ export class DcSolver {
    * pin  its node is the network's; out: volts per network node, 0 outside the component.
    */
   opened(kept: FactoredSolution, pin: OpenedPin, out: Float64Array, allowed: number): boolean {
-    const { nodes, size, work } = kept.system;
+    const { work } = kept.system;
     if (!openPin(kept, { ...pin, node: this.local[pin.node]! }, work.step, allowed)) return false;
-    out.fill(0);
-    for (let i = 0; i < size; i++) out[nodes[i]!] = work.step[i]!;
+    perNetworkNode(kept.system, work.step, out);
     return true;
   }
 
@@ -223,8 +221,7 @@ export class DcSolver {
     work.step[this.local[red]!] = 1;
     work.step[this.local[black]!] = work.step[this.local[black]!]! - 1;
     solveSparseTransposed(system.pattern, work.values, work.step);
-    out.fill(0);
-    for (let i = 0; i < system.size; i++) out[system.nodes[i]!] = work.step[i]!;
+    perNetworkNode(system, work.step, out);
   }
 
   /**
@@ -266,4 +263,10 @@ export class DcSolver {
     system.bjts.at.fill(0);
     system.mosfets.at.fill(0);
   }
+}
+
+/** Writes what there is of each local node to its network node; 0 to the others. */
+function perNetworkNode({ nodes, size }: ComponentSystem, local: Float64Array, out: Float64Array): void {
+  out.fill(0);
+  for (let i = 0; i < size; i++) out[nodes[i]!] = local[i]!;
 }

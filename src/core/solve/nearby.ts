@@ -83,7 +83,7 @@ export function addBranches(kept: FactoredSolution, added: AddedBranches, out: F
 
 /** How many times what is allowed may be unaccounted for: see `steadied`. */
 export function held({ driven }: FactoredSolution, volts: Float64Array): number {
-  return driven ? steadied(driven, volts[driven.red]! - volts[driven.black]!) : 1;
+  return driven ? steadied(driven, volts) : 1;
 }
 
 /**

@@ -101,8 +101,7 @@ function readingSettled(system: ComponentSystem, stimulus: Stimulus, share: numb
   const { residual, volts } = system.work;
   let total = 0;
   for (let i = 0; i < system.size; i++) total += Math.abs(residual[i]!);
-  const held = steadied(stimulus, volts[stimulus.red]! - volts[stimulus.black]!);
-  return total <= share * held * leadAmps(system, stimulus);
+  return total <= share * steadied(stimulus, volts) * leadAmps(system, stimulus);
 }
 
 /** What rounding of the voltages alone can leave at each node, amperes. */
