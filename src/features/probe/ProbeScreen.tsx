@@ -23,6 +23,7 @@ import { Notice } from '@/ui/Notice';
 import { playTone } from '@/ui/tones';
 import type { Tone } from '@/ui/tones';
 import type { PlanEntry } from '@/workers/messages';
+import { following } from './following';
 import { OutcomeLine } from './OutcomeLine';
 import type { LastOutcome } from './OutcomeLine';
 import { PlanList } from './PlanList';
@@ -105,7 +106,7 @@ const Probing = memo(function Probing() {
   };
   const keep = (readings: readonly SeenReading[]): void => {
     if (!current) return;
-    const points = [current, ...plan.filter((p) => p !== current)];
+    const points = [current, ...following(plan, current)];
     readings.forEach((seen, i) => {
       const point = points[i];
       if (point) keepOne(point, seen);

@@ -6,6 +6,7 @@ import type { ProbePoint } from '@/core/diagnose';
 import { useJob } from '@/features/job/JobContext';
 import { useSuspects } from '@/features/job/SuspectsContext';
 import type { PlanEntry } from '@/workers/messages';
+import { following } from './following';
 
 /**
  * The plan's points and the one being taken now. What the technician was shown first, chose, or has begun to type at,
@@ -49,7 +50,7 @@ export function usePoints(begun: PlanEntry | null): {
     if (!current) return;
     setPast((kept) => [...kept, current]);
     skip(plain(current));
-    setChosen(plan.find((p) => pointKey(p) !== pointKey(current)) ?? null);
+    setChosen(following(plan, current)[0] ?? null);
   };
   const back = (): void => {
     const last = past.at(-1);
