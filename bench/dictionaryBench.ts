@@ -1,9 +1,10 @@
 import { netKey } from '@/core/circuit';
 import type { Board } from '@/core/circuit';
-import { Diagnoser, buildWholeDictionary, defaultPoints, firstLook, listHypotheses } from '@/core/diagnose';
+import { Diagnoser, buildFirstLook, buildWholeDictionary, defaultPoints, listHypotheses } from '@/core/diagnose';
 import type { FaultDictionary, TakenReading } from '@/core/diagnose';
 import { factorDense, solveDense } from '@/core/linear';
 import { probe, solverFor } from '@/core/meter';
+import { atOnce } from '@/core/problem';
 import { seededRandom } from '@/core/quantity';
 
 /** Milliseconds a function takes. */
@@ -83,8 +84,7 @@ export function dictionaryCost(board: Board): {
 } {
   const hypotheses = listHypotheses(board);
   const { ms: firstPlanMs } = timed(() => {
-    const look = firstLook(board, listHypotheses(board));
-    const first = new Diagnoser(buildWholeDictionary(board, look.hypotheses, look.points));
+    const first = new Diagnoser(atOnce(buildFirstLook(board, listHypotheses(board))));
     return first.plan(first.standing([]), 8);
   });
   const { value: dictionary, ms } = timed(() => buildWholeDictionary(board, hypotheses));

@@ -2,7 +2,7 @@ import './choices';
 import {
   Diagnoser,
   buildDictionary,
-  firstLook,
+  buildFirstLook,
   joinParts,
   listHypotheses,
   lookFactors,
@@ -109,11 +109,10 @@ async function open({
   try {
     const hypotheses = listHypotheses(board, symptoms);
     const of = hypotheses.length;
-    const look = firstLook(board, hypotheses);
-    const first = await inSlices(buildDictionary(board, look.hypotheses, look.points), wanted);
+    const first = await inSlices(buildFirstLook(board, hypotheses), wanted);
     if (first === null) return;
-    if (of > look.hypotheses.length) weighBy({ ...first, left: of - first.hypotheses.length }, of);
-    let used = { done: look.hypotheses.length, at: performance.now() };
+    if (first.left > 0) weighBy(first, of);
+    let used = { done: first.hypotheses.length, at: performance.now() };
     let done = 0;
     /** Works out one share here. */
     const share = async (part: number): Promise<DictionaryPart | null> => {

@@ -3,16 +3,17 @@ import { join } from 'node:path';
 import { findPart } from '../circuit';
 import type { Board } from '../circuit';
 import { readNetlist } from '../netlist';
-import { firstLook, listHypotheses, probePairs } from '.';
+import { atOnce } from '../problem';
+import { buildFirstLook, buildWholeDictionary, firstLook, listHypotheses, pointKey, probePairs } from '.';
 import { alsoCheck } from './alsoCheck';
 import { neighbourPins } from './probePairs';
 
 /** A fusible resistor and a bridge of four diodes; a fuse, a block bridge and a switch with sense and gate resistors. */
-const [radio, lamp] = ['radio-charger-5v', 'lamp-supply-24v'].map((name) => {
+const [radio, lamp, buoy] = ['radio-charger-5v', 'lamp-supply-24v', 'buoy-boost-28'].map((name) => {
   const read = readNetlist(readFileSync(join(__dirname, `../../../fixtures/boards/${name}.cir`), 'utf8'));
   if (!read.ok) throw new Error(read.problem.map((p) => p.sentence).join('\n'));
   return read.value.board;
-}) as [Board, Board];
+}) as [Board, Board, Board];
 const labelsOf = (board: Board): readonly string[] => listHypotheses(board).map((h) => h.label);
 const ends = (ref: string): readonly string[] => findPart(radio, ref)!.nets;
 
@@ -60,4 +61,23 @@ test('a first look goes by likelihood, and only where direct current feels it', 
   expect(singles.filter((w) => w > lightest).length).toBeLessThanOrEqual(chosen.length + 10);
   const nets = new Set(lamp.parts.flatMap((p) => p.nets));
   for (const p of points) expect([nets.has(p.red), nets.has(p.black), p.red === p.black]).toEqual([true, true, false]);
+});
+
+test('a first look leaves what hangs on a gate near its threshold to the whole dictionary, and agrees with it elsewhere', () => {
+  const hypotheses = listHypotheses(buoy);
+  const look = firstLook(buoy, hypotheses);
+  const first = atOnce(buildFirstLook(buoy, hypotheses));
+  const there = new Set(first.points.map(pointKey));
+  const left = look.points.filter((p) => !there.has(pointKey(p)));
+  expect(left.length).toBeGreaterThan(0);
+  for (const p of left) expect(p.mode).toBe('diode');
+  expect(first.left).toBe(hypotheses.length - look.hypotheses.length);
+  const whole = buildWholeDictionary(buoy, look.hypotheses, look.points);
+  const of = (point: (typeof first.points)[number]): readonly number[] =>
+    look.hypotheses.map((_, h) => point.raws[point.classOf[h]!]!);
+  for (const point of whole.points) {
+    const same = first.points.find((p) => pointKey(p) === pointKey(point));
+    if (same) expect(of(same)).toEqual(of(point));
+  }
+  expect(whole.points.filter((p) => there.has(pointKey(p))).length).toBe(first.points.length);
 });

@@ -1,3 +1,4 @@
+import { atOnce } from '../problem';
 import { normalCdf, seededRandom } from '../quantity';
 import { readNetlist } from '../netlist';
 import { probe, solverFor } from '../meter';
@@ -14,7 +15,7 @@ import {
   coordinate,
   Diagnoser,
   distinguishable,
-  firstLook,
+  buildFirstLook,
   joinParts,
   LINKED_FAULTS,
   listHypotheses,
@@ -185,11 +186,11 @@ test('the dictionary grows hypothesis by hypothesis, and what there is of it on 
 });
 
 test('a first look is small, and nothing is called by it', () => {
-  const look = firstLook(board, hypotheses);
-  expect(look.hypotheses[0]!.label).toBe('none');
-  expect(look.hypotheses.length).toBeLessThanOrEqual(25);
-  expect(look.points.length).toBeGreaterThan(10);
-  const first = { ...buildWholeDictionary(board, look.hypotheses, look.points), left: 5 };
+  const first = atOnce(buildFirstLook(board, hypotheses));
+  expect(first.hypotheses[0]!.label).toBe('none');
+  expect(first.hypotheses.length).toBeLessThanOrEqual(25);
+  expect(first.left).toBe(hypotheses.length - first.hypotheses.length);
+  expect(first.points.length).toBeGreaterThan(10);
   const d = new Diagnoser(first);
   expect(d.plan(d.standing([]), 3).length).toBeGreaterThan(0);
   const short = first.points.find((p) => p.mode === 'ohms' && p.raws.some((r) => r < 1) && p.raws[0]! > 1000)!;

@@ -64,6 +64,16 @@ export function* buildDictionary(
   const drafts = points
     .map((p) => draftPoint(board, healthy, p, hypotheses.length))
     .filter((d) => steadiness.steady(d, healthy, d.spreads[0]!, d.healthy?.volts) || keepUnsteady(d, points.length));
+  return yield* fillDictionary(board, hypotheses, drafts, share);
+}
+
+/** Works out a dictionary at points of the healthy board as `buildDictionary` does; drafts: filled. */
+export function* fillDictionary(
+  board: Board,
+  hypotheses: readonly Hypothesis[],
+  drafts: readonly PointDraft[],
+  share: DictionaryShare = ALONE,
+): Generator<DictionaryStep, FaultDictionary> {
   const bottom: Base = { number: 0, faults: [], known: drafts.map((d) => d.healthy) };
   const done = [0];
   let solved = 0;

@@ -1,8 +1,13 @@
 import { findPart, netKey } from '../circuit';
 import type { Board } from '../circuit';
+import { solverFor } from '../meter';
+import { fillDictionary } from './dictionary';
+import type { DictionaryStep, FaultDictionary } from './dictionary';
+import { draftPoint } from './dictionaryEntries';
 import type { Hypothesis } from './hypotheses';
 import { pointKey } from './posterior';
 import type { ColdPoint } from './probePoint';
+import { mayJump } from './steadyPoints';
 
 /** What to work out before all else. */
 export interface FirstLook {
@@ -31,6 +36,23 @@ export function firstLook(board: Board, hypotheses: readonly Hypothesis[]): Firs
     for (const p of across) if (points.size < MOST_POINTS) points.set(pointKey(p), p);
   }
   return { hypotheses: none ? [none, ...chosen] : chosen, points: [...points.values()] };
+}
+
+/**
+ * The dictionary of a first look. A point that drawn boards would have to be asked about is left to the whole one: they
+ * would take longer than all else here.
+ */
+export function* buildFirstLook(
+  board: Board,
+  hypotheses: readonly Hypothesis[],
+): Generator<DictionaryStep, FaultDictionary> {
+  const look = firstLook(board, hypotheses);
+  const healthy = solverFor(board, []);
+  const drafts = look.points
+    .map((p) => draftPoint(board, healthy, p, look.hypotheses.length))
+    .filter((d) => !mayJump(d, healthy, d.spreads[0]!, d.healthy?.volts));
+  const made = yield* fillDictionary(board, look.hypotheses, drafts);
+  return { ...made, left: hypotheses.length - made.hypotheses.length };
 }
 
 /** Diode test and ohms straight across a part; across the first three pins of one that has more. */

@@ -36,13 +36,9 @@ export class SteadyPoints {
 
   constructor(private readonly board: Board) {}
 
-  /**
-   * Whether drawn healthy boards read within the predicted spread; only diode tests on channels can fail.
-   * start: voltages of the nominal board at this reading.
-   */
+  /** Whether drawn healthy boards read within the predicted spread. */
   steady(point: ProbePoint, solver: DcSolver, spread: OutcomeSpread, start: Float64Array | undefined): boolean {
-    const red = solver.network.nodeOfNet.get(netKey(point.red))!;
-    if (point.mode !== 'diode' || spread.mean < 1 || !gateNearThreshold(solver, red, start)) return true;
+    if (!mayJump(point, solver, spread, start)) return true;
     let off = 0;
     for (let k = 0; k < DRAWS && off <= MOST_OFF; k++) {
       if (k === ENOUGH && off === 0) return true;
@@ -55,6 +51,20 @@ export class SteadyPoints {
     const far = FAR_OFF[k];
     return (this.boards[k] ??= solverFor(this.board, [], far ? farOff(far) : drawParts(seededRandom(SEED + k))));
   }
+}
+
+/**
+ * Whether a prediction may hang on the spread of the parts, as far as the nominal board tells: only diode tests on
+ * channels do. start: voltages of that board at this reading.
+ */
+export function mayJump(
+  point: ProbePoint,
+  solver: DcSolver,
+  spread: OutcomeSpread,
+  start: Float64Array | undefined,
+): boolean {
+  const red = solver.network.nodeOfNet.get(netKey(point.red))!;
+  return point.mode === 'diode' && spread.mean >= 1 && gateNearThreshold(solver, red, start);
 }
 
 function farOff([threshold, saturation]: readonly [number, number]): PartDraw {
