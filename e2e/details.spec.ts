@@ -167,7 +167,19 @@ test('three figures in one line fill the next three points of the plan', async (
   await takeIn(page.request, 'PB-2', { board: FLYBACK.board });
   await openProbe(page, 'PB-2');
   const before = await logLines(page).count();
+  const field = page.getByLabel('Reading', { exact: true });
+  // More figures than points are shown: nothing is kept, nothing is lost.
+  await page.keyboard.type('1 1 1 1 1 1');
+  await expect(page.getByText(/^1 has no place: \d points are shown/u)).toBeVisible();
+  await page.keyboard.press('Enter');
+  await expect(field).toHaveValue('1 1 1 1 1 1');
+  await field.fill('');
+  await expect(logLines(page)).toHaveCount(before);
   await page.keyboard.type('1.9 o 1.8');
+  const shown = page.getByRole('list', { name: 'Where the figures go' }).getByRole('listitem');
+  await expect(shown).toHaveCount(3);
+  const meant = await shown.evaluateAll((items) => items.map((item) => item.children[1]?.textContent));
+  await expect(page.getByRole('button', { name: 'Keep 3 readings' })).toBeEnabled();
   await page.keyboard.press('Enter');
   await expect(logLines(page)).toHaveCount(before + 3);
   const words = await logLines(page).allTextContents();
@@ -178,6 +190,8 @@ test('three figures in one line fill the next three points of the plan', async (
   });
   expect(where.join()).not.toContain('undefined');
   expect(new Set(where).size).toBe(3);
+  // The latest is on top; each was taken with what was said before Enter.
+  where.reverse().forEach((w, i) => expect(w.toLowerCase()).toContain(meant[i]!.toLowerCase().replace(' meter', '')));
 });
 
 test('next sets a point aside and back returns to it; places can be listed; a point stays while it is typed at', async ({

@@ -6,7 +6,10 @@ import { LedgerEntry } from '@/wire/ledger';
 
 const THIN = '\u2009';
 const values = (text: string, mode: UnpoweredMode) =>
-  readTyped(text, mode).map((t) => (t.ok ? (t.seen.kind === 'figure' ? t.seen.value : t.seen.kind) : 'no'));
+  readTyped(
+    text,
+    Array.from(text.split(' '), () => mode),
+  ).map((t) => (t.ok ? (t.seen.kind === 'figure' ? t.seen.value : t.seen.kind) : 'no'));
 
 test.each([
   // In diode test a figure of 5 or more is millivolts.
@@ -50,9 +53,36 @@ test.each([
   expect(values(text, mode)).toEqual(wanted.map((w) => (typeof w === 'number' ? expect.closeTo(w, 9) : w)));
 });
 
+test.each([
+  // Text, what each place is read with, what is read.
+  ['650 650', ['diode', 'ohms'], [0.65, 650]],
+  ['0.55 47k', ['diode', 'ohms'], [0.55, 47e3]],
+  ['4k7 512 440u', ['ohms', 'diode', 'cap'], [4700, 0.512, 440e-6]],
+  ['o 0.35 o', ['diode', 'esr', 'ohms'], ['overload', 0.35, 'overload']],
+  ['4.7 k 0.6', ['ohms', 'diode'], [4700, 0.6]],
+  // A unit of one mode is not taken at a place of another.
+  ['0.5 V 0.5 V', ['diode', 'ohms'], [0.5, 'no']],
+  // More figures than places: the rest is refused, not dropped.
+  ['1 2 3', ['ohms', 'ohms'], [1, 2, 'no']],
+  ['1', [], ['no']],
+] as const)('%p over places of %p is %p', (text, modes, wanted) => {
+  const read = readTyped(text, modes).map((t) =>
+    t.ok ? (t.seen.kind === 'figure' ? t.seen.value : t.seen.kind) : 'no',
+  );
+  expect(read).toEqual(wanted.map((w) => (typeof w === 'number' ? expect.closeTo(w, 9) : w)));
+});
+
+test('a figure without a place says which, and how many places there are', () => {
+  expect(readTyped('1 22', ['ohms'])[1]).toEqual({ ok: false, why: '22 has no place: one figure is asked for.' });
+  expect(readTyped('1 22 333', ['ohms', 'ohms'])[2]).toEqual({
+    ok: false,
+    why: '333 has no place: 2 points are shown.',
+  });
+});
+
 test('a tilde marks a figure that creeps or jumps', () => {
-  expect(readTyped('~47k', 'ohms')).toEqual([{ ok: true, seen: { kind: 'figure', value: 47e3, unsteady: true } }]);
-  expect(readTyped('47k', 'ohms')).toEqual([{ ok: true, seen: { kind: 'figure', value: 47e3 } }]);
+  expect(readTyped('~47k', ['ohms'])).toEqual([{ ok: true, seen: { kind: 'figure', value: 47e3, unsteady: true } }]);
+  expect(readTyped('47k', ['ohms'])).toEqual([{ ok: true, seen: { kind: 'figure', value: 47e3 } }]);
 });
 
 test.each([
@@ -61,12 +91,12 @@ test.each([
   ['o', 'ohms', 'OL'],
   ['~47k', 'ohms', `creeping, 47${THIN}kΩ`],
 ] as const)('%p in %s shows as %p before Enter', (text, mode, words) => {
-  const [typed] = readTyped(text, mode);
+  const [typed] = readTyped(text, [mode]);
   expect(interpreted(typed!, mode)).toBe(words);
 });
 
 test('what cannot be read says so in words', () => {
-  const [typed] = readTyped('4k7k', 'ohms');
+  const [typed] = readTyped('4k7k', ['ohms']);
   expect(interpreted(typed!, 'ohms')).toMatch(/4k7k/u);
 });
 

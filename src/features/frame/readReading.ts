@@ -16,8 +16,10 @@ const MOST_DIODE_VOLTS = 10;
 /**
  * Reads what was typed: figures separated by spaces, `o` for overload, `~` before a figure that creeps or jumps.
  * In diode test a figure of 5 or more is millivolts.
+ *
+ * modes  what each of the figures is read with, in their order; there are no more places than that.
  */
-export function readTyped(text: string, mode: UnpoweredMode): readonly TypedReading[] {
+export function readTyped(text: string, modes: readonly UnpoweredMode[]): readonly TypedReading[] {
   // A space between figure and prefix belongs to the figure: `4.7 k` is one.
   const joined = text
     .trim()
@@ -27,7 +29,9 @@ export function readTyped(text: string, mode: UnpoweredMode): readonly TypedRead
   return joined
     .split(/\s+/u)
     .filter((t) => t !== '')
-    .map((token): TypedReading => {
+    .map((token, i): TypedReading => {
+      const mode = modes[i];
+      if (mode === undefined) return { ok: false, why: `${token} has no place: ${placesWords(modes.length)}.` };
       const unsteady = token.startsWith('~');
       const body = unsteady ? token.slice(1) : token;
       if (/^o(?:l|pen)?$/iu.test(body)) return { ok: true, seen: { kind: 'overload' } };
@@ -42,6 +46,10 @@ export function readTyped(text: string, mode: UnpoweredMode): readonly TypedRead
         return { ok: false, why: `${body} is no figure of a diode test.` };
       return { ok: true, seen: { kind: 'figure', value, ...(unsteady ? { unsteady } : {}) } };
     });
+}
+
+function placesWords(count: number): string {
+  return count === 1 ? 'one figure is asked for' : `${count} points are shown`;
 }
 
 /** How a typed reading will be taken, shown before Enter. */

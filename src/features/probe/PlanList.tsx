@@ -6,6 +6,9 @@ import { Hint } from '@/ui/Hint';
 import { MODE_NAMES } from '@/features/frame/lineWords';
 import type { PlanEntry } from '@/workers/messages';
 
+/** So many points of the plan are shown. */
+export const SHOWN_POINTS = 4;
+
 /** The plan, best next first: where, what it separates, what it costs. */
 export function PlanList({
   board,
@@ -21,7 +24,7 @@ export function PlanList({
   const place = (net: string): string => placesOnNet(board, net)[0]?.words ?? net;
   return (
     <ol className="flex flex-col">
-      {plan.slice(0, 4).map((p) => {
+      {plan.slice(0, SHOWN_POINTS).map((p) => {
         const here = current !== null && pointKey(p) === pointKey(current);
         return (
           <li key={pointKey(p)}>

@@ -23,7 +23,6 @@ import { Notice } from '@/ui/Notice';
 import { playTone } from '@/ui/tones';
 import type { Tone } from '@/ui/tones';
 import type { PlanEntry } from '@/workers/messages';
-import { following } from './following';
 import { OutcomeLine } from './OutcomeLine';
 import type { LastOutcome } from './OutcomeLine';
 import { PlanList } from './PlanList';
@@ -67,7 +66,7 @@ const Probing = memo(function Probing() {
   const { board, id } = active;
   const { weighed, share, failed, complained, thinking, drafts } = useSuspects();
   const [draft] = useState(() => drafts.get(id) ?? null);
-  const { plan, current, choose, next, back } = usePoints(draft?.point ?? null);
+  const { plan, current, places, choose, begin, next, back } = usePoints(draft?.point ?? null);
   const engine = useEngine();
   const judged = useMemo(() => ({ boards, lines }), [boards, lines]);
   const expected = useMemo(
@@ -105,12 +104,7 @@ const Probing = memo(function Probing() {
     void addLine(line, id);
   };
   const keep = (readings: readonly SeenReading[]): void => {
-    if (!current) return;
-    const points = [current, ...following(plan, current)];
-    readings.forEach((seen, i) => {
-      const point = points[i];
-      if (point) keepOne(point, seen);
-    });
+    readings.forEach((seen, i) => keepOne(places[i]!, seen));
     drafts.delete(id);
     choose(null);
     setAllPlaces(false);
@@ -150,7 +144,8 @@ const Probing = memo(function Probing() {
         >
           <PointPanel board={board} point={current} expected={expected} allPlaces={allPlaces} />
           <ReadingEntry
-            mode={current.mode}
+            board={board}
+            places={places}
             expected={expected}
             lit={!named}
             keys={{
@@ -161,7 +156,7 @@ const Probing = memo(function Probing() {
               places: () => setAllPlaces((v) => !v),
             }}
             begun={draft?.text ?? ''}
-            onBegin={() => choose(current)}
+            onBegin={begin}
             onType={(text) => (text === '' ? drafts.delete(id) : drafts.set(id, { point: current, text }))}
             onKeep={keep}
           />

@@ -3,11 +3,14 @@ import { useEffect, useRef, useState } from 'react';
 import type { KeyboardEvent as ReactKeyboardEvent } from 'react';
 import type { ExpectedReading, SeenReading } from '@/core/expect';
 import { decadeSlip } from '@/core/expect';
-import type { UnpoweredMode } from '@/core/meter';
+import { placesOnNet } from '@/core/circuit';
+import type { Board } from '@/core/circuit';
 import { Button } from '@/ui/Button';
-import { figureWords } from '@/features/frame/lineWords';
+import { MODE_NAMES, figureWords } from '@/features/frame/lineWords';
 import { interpreted, readTyped } from '@/features/frame/readReading';
+import type { TypedReading } from '@/features/frame/readReading';
 import { useTouchPhone } from '@/ui/useTouchPhone';
+import type { PlanEntry } from '@/workers/messages';
 import { COLD_ACTS, KeyPad } from './KeyPad';
 import { useAnywhere } from './useAnywhere';
 
@@ -25,7 +28,8 @@ export interface EntryKeys {
  * empty; the letters too from anywhere but another field.
  */
 export function ReadingEntry({
-  mode,
+  board,
+  places,
   expected,
   keys,
   lit,
@@ -34,7 +38,9 @@ export function ReadingEntry({
   onType,
   onKeep,
 }: {
-  mode: UnpoweredMode;
+  board: Board;
+  /** Where one figure goes, and where further ones of the same line do. */
+  places: readonly PlanEntry[];
   expected: ExpectedReading;
   keys: EntryKeys;
   lit: boolean;
@@ -49,7 +55,11 @@ export function ReadingEntry({
   const [meant, setMeant] = useState<number | null>(null);
   const field = useRef<HTMLInputElement>(null);
   const phone = useTouchPhone();
-  const typed = readTyped(text, mode);
+  const typed = readTyped(
+    text,
+    places.map((p) => p.mode),
+  );
+  const { mode } = expected;
   const wrong = typed.find((t) => !t.ok);
 
   useEffect(() => {
@@ -119,17 +129,24 @@ export function ReadingEntry({
         />
         <div className="flex w-44 flex-col justify-between max-sm:w-28">
           <p className={`figure text-xl ${wrong ? 'text-oxide' : 'text-slate'}`} aria-live="polite">
-            {typed.map((t) => interpreted(t, mode)).join('  ')}
+            {typed.length === 1 || wrong ? interpreted(wrong ?? typed[0]!, mode) : ''}
           </p>
           <Button
             kind={lit ? 'primary' : 'plain'}
             onClick={() => send()}
             disabled={typed.length === 0 || wrong !== undefined}
           >
-            Keep the reading
+            {typed.length > 1 ? `Keep ${typed.length} readings` : 'Keep the reading'}
           </Button>
         </div>
       </div>
+      {typed.length > 1 && !wrong && (
+        <ol aria-label="Where the figures go" className="mt-1 flex flex-col text-lg">
+          {typed.map((t, i) => (
+            <Placed key={i} typed={t} point={places[i]!} board={board} />
+          ))}
+        </ol>
+      )}
       {meant !== null && typed[0]?.ok && typed[0].seen.kind === 'figure' ? (
         <p role="alert" className="mt-1 text-lg text-brass">
           <button type="button" className="pointer-coarse:min-h-[44px]" onClick={() => send(true)}>
@@ -156,5 +173,20 @@ export function ReadingEntry({
         />
       )}
     </div>
+  );
+}
+
+/** One of several figures, and the point that it is taken for. */
+function Placed({ typed, point, board }: { typed: TypedReading; point: PlanEntry; board: Board }) {
+  const place = (net: string): string => placesOnNet(board, net)[0]?.words ?? net;
+  return (
+    <li className="flex items-baseline gap-x-3 max-sm:flex-wrap">
+      <span className="figure w-28 shrink-0 text-slate">{interpreted(typed, point.mode)}</span>
+      <span className="w-24 shrink-0 text-base">{MODE_NAMES[point.mode]}</span>
+      <span className="min-w-0 truncate max-sm:w-full max-sm:whitespace-normal">
+        <span className="text-oxide">{place(point.red)}</span> <span className="text-faint">from</span>{' '}
+        {place(point.black)}
+      </span>
+    </li>
   );
 }

@@ -6,6 +6,7 @@ import type { ProbePoint } from '@/core/diagnose';
 import { useJob } from '@/features/job/JobContext';
 import { useSuspects } from '@/features/job/SuspectsContext';
 import type { PlanEntry } from '@/workers/messages';
+import { SHOWN_POINTS } from './PlanList';
 import { following } from './following';
 
 /**
@@ -18,13 +19,17 @@ import { following } from './following';
 export function usePoints(begun: PlanEntry | null): {
   readonly plan: readonly PlanEntry[];
   readonly current: PlanEntry | null;
+  /** Where the figures of one line go: the present point, then the others that are shown; as they were when typing began. */
+  readonly places: readonly PlanEntry[];
   choose(point: PlanEntry | null): void;
+  begin(): void;
   next(): void;
   back(): void;
 } {
   const { active, lines, waiting } = useJob();
   const { weighed, thinking, skip } = useSuspects();
   const [chosen, setChosen] = useState<PlanEntry | null>(begun);
+  const [line, setLine] = useState<readonly PlanEntry[] | null>(null);
   const [held, setHeld] = useState<Held | null>(null);
   const [past, setPast] = useState<readonly PlanEntry[]>([]);
   const nets = useMemo(() => new Set(boardNets(active.board).map(netKey)), [active.board]);
@@ -46,19 +51,28 @@ export function usePoints(begun: PlanEntry | null): {
   if (plan[0] && !thinking && (held?.at !== now || better)) setHeld({ at: now, point: plan[0], whole });
   const shown = held?.at === now && nets.has(netKey(held.point.red)) && nets.has(netKey(held.point.black));
   const current = chosen ?? (shown ? held.point : plan[0]) ?? null;
+  const places = line ?? (current ? [current, ...following(plan.slice(0, SHOWN_POINTS), current)] : []);
+  const choose = (point: PlanEntry | null): void => {
+    setLine(null);
+    setChosen(point);
+  };
+  const begin = (): void => {
+    setChosen(current);
+    setLine(places);
+  };
   const next = (): void => {
     if (!current) return;
     setPast((kept) => [...kept, current]);
     skip(plain(current));
-    setChosen(following(plan, current)[0] ?? null);
+    choose(following(plan, current)[0] ?? null);
   };
   const back = (): void => {
     const last = past.at(-1);
     if (!last) return;
     setPast((kept) => kept.slice(0, -1));
-    setChosen(last);
+    choose(last);
   };
-  return { plan, current, choose: setChosen, next, back };
+  return { plan, current, places, choose, begin, next, back };
 }
 
 /** The point that was shown first after the last reading, and whether by all there is to know. */

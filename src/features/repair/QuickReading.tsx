@@ -24,10 +24,12 @@ export function QuickReading({
   const [text, setText] = useState('');
   const field = useLitFocus<HTMLInputElement>(lit);
   const place = (net: string): string => placesOnNet(board, net)[0]?.words ?? net;
-  const [typed] = readTyped(text, expected.mode);
+  const typed = readTyped(text, [expected.mode]);
+  const [first] = typed;
+  const wrong = typed.find((t) => !t.ok);
   const send = (event: FormEvent): void => {
     event.preventDefault();
-    if (typed?.ok) onKeep(typed.seen);
+    if (first?.ok && !wrong) onKeep(first.seen);
   };
   return (
     <form onSubmit={send} className="mt-1 flex flex-wrap items-center gap-3">
@@ -48,8 +50,8 @@ export function QuickReading({
         placeholder="figure or o"
         className="figure w-36 rounded-sm border-2 border-line bg-ground px-2 py-1 text-2xl placeholder:text-base placeholder:text-faint"
       />
-      <span className="figure w-24 text-slate">{typed ? interpreted(typed, expected.mode) : ''}</span>
-      <Button kind={lit ? 'primary' : 'plain'} type="submit" disabled={!typed?.ok}>
+      <span className="figure w-24 text-slate">{first ? interpreted(wrong ?? first, expected.mode) : ''}</span>
+      <Button kind={lit ? 'primary' : 'plain'} type="submit" disabled={!first || wrong !== undefined}>
         Keep
       </Button>
     </form>
