@@ -45,9 +45,9 @@ test('five lines wait while the server is dead, the tab is closed and opened aga
     await dead;
     for (const word of ['wet', 'dry', 'wet', 'dry', 'wet'])
       await page.getByRole('button', { name: `It is ${word}` }).click();
+    // Shown at once, each says so when it would outlast the tab.
     await expect(waiting(page)).toHaveCount(5);
-    // What is shown is in the browser's own store a moment later; nobody closes a tab within it.
-    await page.waitForTimeout(500);
+    await expect(waiting(page).filter({ hasText: 'kept here until it is written' })).toHaveCount(5);
     await page.close();
     running = await server(port);
     const again = await context.newPage();

@@ -1,9 +1,10 @@
 'use client';
 import dynamic from 'next/dynamic';
 import { Scroll } from '@/ui/Scroll';
-import { memo, useMemo } from 'react';
-import type { StoredLine } from '@/wire/ledger';
+import { memo, useMemo, useSyncExternalStore } from 'react';
+import type { NewLine, StoredLine } from '@/wire/ledger';
 import { useJob } from '@/features/job/JobContext';
+import { outlasts, watchKept } from '@/features/job/waitingStore';
 import { useSettings } from '@/features/job/SettingsContext';
 import { Confirm } from '@/ui/Confirm';
 import { timeWords } from '@/ui/when';
@@ -31,11 +32,8 @@ export function LedgerLines() {
       )}
       {waiting.length > 0 && (
         <ul aria-label="Not written yet" className="shrink-0">
-          {[...waiting].reverse().map(({ clientKey, entry }) => (
-            <li key={clientKey} className="border-b border-dashed border-line px-3 py-1.5 text-sm text-faint">
-              {lineWords(entry).head}
-              <p className="text-xs">◌ on its way; kept here until it is written</p>
-            </li>
+          {[...waiting].reverse().map((line) => (
+            <Waiting key={line.clientKey} line={line} />
           ))}
         </ul>
       )}
@@ -53,6 +51,21 @@ export function LedgerLines() {
         </ol>
       </Scroll>
     </>
+  );
+}
+
+/** A line on its way; that it is kept is said once the browser's store has it. */
+function Waiting({ line }: { line: NewLine }) {
+  const kept = useSyncExternalStore(
+    watchKept,
+    () => outlasts(line),
+    () => false,
+  );
+  return (
+    <li className="border-b border-dashed border-line px-3 py-1.5 text-sm text-faint">
+      {lineWords(line.entry).head}
+      <p className="text-xs">◌ on its way{kept ? '; kept here until it is written' : ''}</p>
+    </li>
   );
 }
 

@@ -3,6 +3,7 @@ import 'fake-indexeddb/auto';
 import { act, renderHook, waitFor } from '@testing-library/react';
 import type { NewLine } from '@/wire/ledger';
 import { useOutbox } from './useOutbox';
+import { outlasts, watchKept } from './waitingStore';
 
 let keys = 0;
 const line = (entry: NewLine['entry']): NewLine => ({
@@ -84,6 +85,25 @@ test('without an answer lines wait, under the same key; a window opened anew sen
   await act(() => new Promise((resolve) => setTimeout(resolve, 60)));
   expect(sent.map((l) => l.clientKey)).toEqual([]);
   expect(third.result.current.waiting).toEqual([]);
+});
+
+test('a line outlasts its window from when the store has it until it is settled', async () => {
+  server = () => 'dead';
+  const { result, unmount } = outbox('OB-6');
+  const one = site(true);
+  const heard: boolean[] = [];
+  const deaf = watchKept(() => heard.push(outlasts(one)));
+  act(() => void result.current.send(one));
+  // It is shown before it is kept, and then it does not say so yet.
+  expect([result.current.waiting.length, outlasts(one)]).toEqual([1, false]);
+  await waitFor(() => expect(outlasts(one)).toBe(true));
+  expect(heard).toEqual([true]);
+  deaf();
+  server = written;
+  await waitFor(() => expect(result.current.waiting).toEqual([]));
+  await waitFor(() => expect(outlasts(one)).toBe(false));
+  expect(heard).toEqual([true]);
+  unmount();
 });
 
 test('what was set aside is still told in a window opened anew; another job is not concerned', async () => {

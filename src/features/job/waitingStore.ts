@@ -18,14 +18,37 @@ export interface RefusedLine {
 let opened: ReturnType<typeof createStore> | null = null;
 const records = (): ReturnType<typeof createStore> => (opened ??= createStore('rough-lantern', 'outbox'));
 
+/** Client keys of the waiting lines that the store is known to hold, and who is told when that changes. */
+const held = new Set<string>();
+const watchers = new Set<() => void>();
+
+/** Whether a waiting line would outlast this window: shown the moment it is written, it is in the store a little later. */
+export function outlasts({ clientKey }: Pick<NewLine, 'clientKey'>): boolean {
+  return held.has(clientKey);
+}
+
+/** Tells when `outlasts` may have changed; gives how to stop it. */
+export function watchKept(watcher: () => void): () => void {
+  watchers.add(watcher);
+  return () => void watchers.delete(watcher);
+}
+
+function hold(lines: readonly NewLine[]): void {
+  for (const { clientKey } of lines) held.add(clientKey);
+  for (const watcher of watchers) watcher();
+}
+
 /** Keeps a line; false where the browser's store takes no more. number: its place among those that wait. */
-export function keepWaiting(tag: string, line: NewLine, number: number): Promise<boolean> {
-  return tried(() => set(waitingKey(tag, line), { number, line }, records()));
+export async function keepWaiting(tag: string, line: NewLine, number: number): Promise<boolean> {
+  const kept = await tried(() => set(waitingKey(tag, line), { number, line }, records()));
+  if (kept) hold([line]);
+  return kept;
 }
 
 /** Forgets a line that has been settled. */
 export async function forgetWaiting(tag: string, line: NewLine): Promise<void> {
   await tried(() => del(waitingKey(tag, line), records()));
+  held.delete(line.clientKey);
 }
 
 /** Keeps a line that was set aside, until somebody has seen it. */
@@ -55,7 +78,9 @@ export async function linesBefore(
   if (own.length === 0) return { waiting: [], refused: [] };
   const { readWaiting, readRefused } = await import('./waitingShape');
   const of = (kind: string): readonly unknown[] => own.flatMap(([key, v]) => (String(key).startsWith(kind) ? [v] : []));
-  return { waiting: readWaiting(of('waiting')), refused: readRefused(of('refused')) };
+  const waiting = readWaiting(of('waiting'));
+  hold(waiting);
+  return { waiting, refused: readRefused(of('refused')) };
 }
 
 /** What an earlier version left in the browser's other store, carried over once. */
