@@ -95,7 +95,8 @@ function leadAmps(system: ComponentSystem, stimulus: Stimulus): number {
 
 /**
  * Whether the currents that do not add up yet can matter to the reading: in a network that gives no power one ampere
- * anywhere moves the leads by no more than one ampere into the leads does.
+ * anywhere moves the leads by no more than one ampere into the leads does. Not so where it lifts a gate over its threshold:
+ * who asks for a board whose gates may stand there (a drawn one) has every node settle.
  */
 function readingSettled(system: ComponentSystem, stimulus: Stimulus, share: number): boolean {
   const { residual, volts } = system.work;
