@@ -40,6 +40,48 @@ test('beside a leak the density adds up to one, and readings drawn by its law co
   expect(density(spread, 13.7 - 0.22)).toBeGreaterThan(30 * density(spread, 13.7 + 0.22));
 });
 
+/** A base that takes its current through 10 kohm: 0.19 V of 0.82 go with one over the gain. */
+const GAIN = leakOf({ draws: [1, 2], effects: [0.012, 0.0777], spreads: [0.47, 0.4055] }, 0.82, 0.0793, 'gain')!;
+
+test('on a gain the density adds up to one, and readings drawn by its law come as often as it says, far up too', () => {
+  const own = { mean: 0.82, sigma: 0.0793, overload: 0, leak: GAIN };
+  let sum = 0;
+  for (let x = 0.4; x < 2.4; x += 5e-4) sum += 5e-4 * density(own, x);
+  expect(sum).toBeGreaterThan(0.97);
+  expect(sum).toBeLessThan(1.03);
+  const random = seededRandom(6);
+  const drawn = Array.from({ length: 20_000 }, () => {
+    const part = (0.0777 / 0.4055) * Math.exp(-0.4055 * gaussian(random));
+    return 0.82 - 0.0777 / 0.4055 + part + GAIN.rest * gaussian(random);
+  });
+  for (const x of [0.7, 0.75, 0.82, 0.9, 1, 1.1, 1.2]) {
+    const share = drawn.filter((d) => d < x).length / drawn.length;
+    expect(figureBelow(own, x)).toBeGreaterThan(share / 1.3 - 0.002);
+    expect(figureBelow(own, x)).toBeLessThan(share * 1.3 + 0.002);
+    expect(1 - figureBelow(own, x)).toBeGreaterThan((1 - share) / 1.5 - 0.001);
+    expect(1 - figureBelow(own, x)).toBeLessThan((1 - share) * 1.5 + 0.001);
+  }
+  // Four sigma up happens, three sigma down does not.
+  expect(density(own, 0.82 + 0.32)).toBeGreaterThan(30 * density(own, 0.82 - 0.24));
+});
+
+test('straightened on a gain: in order all along, by the likeliest draw', () => {
+  let before = -Infinity;
+  for (let x = 0.45; x < 2; x += 0.01) {
+    const there = straightened(GAIN, x).x;
+    expect(there).toBeGreaterThan(before);
+    before = there;
+    // By trying every draw instead: z² + (what is left over its rest)² is least there.
+    let [least, likeliest] = [Infinity, 0];
+    for (let z = -9; z < 9; z += 1e-3) {
+      const left = x - 0.82 - (GAIN.effect / GAIN.spread) * (Math.exp(-GAIN.spread * z) - 1);
+      const cost = z * z + (left / GAIN.rest) ** 2;
+      if (cost < least) [least, likeliest] = [cost, 0.82 - GAIN.effect * z + left];
+    }
+    expect(there).toBeCloseTo(likeliest, 3);
+  }
+});
+
 test('straightened: itself where it should be and above, in order below, and less far than it reads', () => {
   expect(straightened(LEAK, 13.7).x).toBeCloseTo(13.7, 12);
   expect(straightened(LEAK, 13.8)).toEqual({ x: 13.8, slope: 1 });
@@ -56,13 +98,16 @@ test.each([
   ['lamp-supply-24v', 'ohms', 'L', 'N'],
   ['lamp-supply-24v', 'ohms', 'DRAIN', 'G'],
   ['buoy-boost-28', 'diode', 'GATE', 'BAT-'],
+  ['fence-energiser', 'diode', 'SNB', 'BAT-'],
+  ['fence-energiser', 'diode', 'BAT+', 'BAT-'],
+  ['dock-pushpull-48', 'diode', 'N5', 'PS'],
 ] as const)('%s %s %s %s: drawn boards read within what is said of them', (name, mode, red, black) => {
   const board = exampleBoard(name);
   const point: ColdPoint = { mode, red, black };
   const [predicted] = buildWholeDictionary(board, [listHypotheses(board)[0]!], [point]).points;
   const s = predicted!.spreads[0]!;
   const draws = 120;
-  let [low, high] = [0, 0];
+  let [low, high, far] = [0, 0, 0];
   for (let k = 0; k < draws; k++) {
     const solver = solverFor(board, [], drawParts(seededRandom(3000 + k)));
     const { nodeOfNet } = solver.network;
@@ -71,8 +116,10 @@ test.each([
     const below = figureBelow(s, mode === 'diode' ? read.value.raw : Math.log(read.value.raw + 1));
     if (below < 1e-3) low++;
     if (below < 0.5) high++;
+    if (below > 0.999) far++;
   }
   expect(low).toBeLessThanOrEqual(1);
+  expect(far).toBeLessThanOrEqual(1);
   expect(high / draws).toBeGreaterThan(0.35);
   expect(high / draws).toBeLessThan(0.65);
 });
@@ -134,4 +181,24 @@ test('a reading that a junction steers out of proportion is spread as boards dra
   // The range jumps on the way, which a line between what was asked cuts short.
   for (const share of [0.05, 0.25, 0.5, 0.75, 0.95])
     expect(Math.abs(figureBelow(broken, read[Math.floor(share * read.length)]!) - share)).toBeLessThan(0.12);
+});
+
+test('a reading that stands at the limit of its range may be taken on the higher one, where it reads differently', () => {
+  const board = exampleBoard('fence-energiser');
+  const open = listHypotheses(board).filter((h) => h.label === 'none' || h.label === 'R7:open');
+  const point: ColdPoint = { mode: 'ohms', red: 'BAT-', black: 'BLM' };
+  const [predicted] = buildWholeDictionary(board, open, [point]).points;
+  const { modes = [] } = predicted!.spreads[predicted!.classOf[1]!]!;
+  // 0.298 V at 0.5 uA, where a diode in its way bends: with a tenth of the current it is a quarter more ohm.
+  const there = modes.filter((m) => m.neighbour).reduce((sum, m) => sum + m.weight, 0);
+  let higher = 0;
+  const draws = 200;
+  for (let k = 0; k < draws; k++) {
+    const solver = solverFor(board, open[1]!.faults, drawParts(seededRandom(60_000 + k)));
+    const { nodeOfNet } = solver.network;
+    const read = probe(solver, 'ohms', nodeOfNet.get('bat-')!, nodeOfNet.get('blm')!);
+    if (read.ok && read.value.amps < 1e-7) higher++;
+  }
+  expect(higher / draws).toBeGreaterThan(0.2);
+  expect(Math.abs(there - higher / draws)).toBeLessThan(0.12);
 });

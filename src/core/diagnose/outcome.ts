@@ -34,7 +34,7 @@ export interface OutcomeSpread {
   readonly beyond?: number;
   /** The draws of parts that make the most of the spread, in the coordinate; other readings may hang on the same ones. */
   readonly main?: MainDraws;
-  /** The junction beside which it is read, where that makes its spread lopsided. */
+  /** The junction beside which it is read, or the gain that it hangs on, where that makes its spread lopsided. */
   readonly leak?: Leak;
   /** Of something that may be more or less so (a drift): how it comes out in the middle, for telling it from others. */
   readonly middle?: OutcomeSpread;
@@ -90,7 +90,7 @@ export function outcomeSpread(
   const felt = shown && lengthOf(shown) > LEAST_FELT * mainMode(own).sigma && overloadChance(own) < 0.5;
   if (!felt) return own;
   const told = { ...main!, effects: shown };
-  const leak = mode === 'diode' || own.modes ? null : leakOf(told, own.mean, own.sigma);
+  const leak = own.modes ? null : leakOf(told, own.mean, own.sigma, mode === 'diode' ? 'gain' : 'leak');
   return leak ? { ...own, main: told, leak } : { ...own, main: told };
 }
 

@@ -231,10 +231,11 @@ function otherRange(
         ? above
         : null;
   if (amps === null) return null;
-  // As long as it reads the same up to the limit it reads the same on the next range, or that one is never used.
-  const straight = Math.abs(meter.ohmsRangeVolts / reachAmps - ohms) <= STRAIGHT * Math.abs(ohms) && spread < 0.05;
-  if (straight && !everyRange) return null;
   const higher = amps < own;
+  // As long as it reads the same up to the limit it reads the same on the lower range, or that one is never used. On the
+  // higher one it is read far below the limit: of that this tells nothing.
+  const straight = Math.abs(meter.ohmsRangeVolts / reachAmps - ohms) <= STRAIGHT * Math.abs(ohms) && spread < 0.05;
+  if (straight && !higher && !everyRange) return null;
   const sure = higher && inUse(Math.abs(ohms * own), spread, false, meter) < UNUSED;
   // By how the volts grew with the current from the reading up to the limit.
   const grown = Math.log(meter.ohmsRangeVolts / Math.max(Math.abs(ohms * own), 1e-12));
