@@ -1,4 +1,6 @@
 import { findPart } from '../circuit';
+import type { Board } from '../circuit';
+import { parseFault } from '../fault';
 import type { Predictor } from './experiment';
 import { KIND_WORDS, failureKind } from './failureKind';
 import { evidenceOf, witnessesOf, restsOnOnePoint } from './evidence';
@@ -59,6 +61,16 @@ const LITTLE_BITS = 0.02;
 
 function littleLeft(plan: readonly PlannedReading[]): boolean {
   return plan.every((p) => p.gainBits < LITTLE_BITS);
+}
+
+/** Whether of two faults one is a resistor open and the other the same one drifted up, by label. */
+function openAndUp(board: Board, one: string, other: string): boolean {
+  const [a, b] = [parseFault(board, one), parseFault(board, other)];
+  if (!a.ok || !b.ok) return false;
+  const [open, drift] = a.value.kind === 'open' ? [a.value, b.value] : [b.value, a.value];
+  if (open.kind !== 'open' || drift.kind !== 'value' || open.ref !== drift.ref) return false;
+  const part = findPart(board, open.ref);
+  return part?.kind === 'resistor' && drift.value > part.value;
 }
 
 function normalised(logWeights: Float64Array): Float64Array {
@@ -149,13 +161,27 @@ export class Diagnoser {
     odds: Float64Array,
     others: readonly Suspect[] = [],
   ): Surety {
-    if (!leader || leader.invisible || leader.probability < NAMED_FROM) return 'no';
+    if (!leader || leader.invisible) return 'no';
+    if (leader.probability < NAMED_FROM) return this.nameless(leader, readings, others) ? 'no' : 'unless-told';
     if (leader.probability >= CONTESTED_FROM) return 'yes';
     if (this.contradicted(leader, readings)) return 'no';
     if (leader.probability >= BY_PRIOR_FROM) return 'yes';
     const rivals = others.filter((s) => s.probability >= RIVAL_FROM);
     if (rivals.some((s) => restsOnOnePoint(this.predictor, readings, leader.fault, s.fault))) return 'unless-told';
     return this.leadsByReadings(leader, odds) ? 'yes' : 'unless-told';
+  }
+
+  /**
+   * Whether a suspect below the limit stays without a name. An open resistor and one that drifted up beyond what any meter
+   * shows are one finding: together they may hold the limit.
+   */
+  private nameless(leader: Suspect, readings: readonly TakenReading[], others: readonly Suspect[]): boolean {
+    const own = leader.fault.slice(0, leader.fault.indexOf(':') + 1);
+    const same = others.filter(
+      ({ fault }) => fault.startsWith(own) && openAndUp(this.predictor.board, leader.fault, fault),
+    );
+    const held = same.reduce((sum, s) => sum + s.probability, leader.probability);
+    return same.length === 0 || held < BY_PRIOR_FROM || this.contradicted(leader, readings);
   }
 
   /** Whether some point was read that speaks strongly against a suspect and for a healthy board. */

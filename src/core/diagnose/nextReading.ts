@@ -156,6 +156,14 @@ type Ranked = Omit<PlannedReading, 'split'>;
 /** How many beyond those wanted are looked at more closely. */
 const NEAR = 12;
 
+/**
+ * Where no quick reading tells more than this, bits, one that tells so much is worth a wait of up to so many seconds with the
+ * leads clipped on.
+ */
+const NOTHING_QUICK = 0.05;
+const WORTH_WAITING = 0.5;
+const LONGEST_WAIT = 3600;
+
 /** A point is not asked for again once it was read this often. */
 const MOST_TIMES = 4;
 
@@ -178,8 +186,9 @@ function twoWay(p: number): number {
 }
 
 /**
- * The readings worth taking next, best first: expected bits per second, so that a slow reading must tell more. Points
- * already read come again only for what reading them once more would tell.
+ * The readings worth taking next, best first: expected bits per second, so that a slow reading must tell more; where nothing
+ * quick tells anything any more, one that does is first, slow as it is. Points already read come again only for what
+ * reading them once more would tell.
  *
  * groups       group of each hypothesis, for the split that is shown.
  * skipped      points to leave out.
@@ -199,6 +208,7 @@ export function planReadings(
   const last = readings.at(-1) ?? skipped.at(-1) ?? null;
   const work = new Float64Array(predictor.hypotheses.length);
   const ranked: Ranked[] = [];
+  let telling: Ranked | null = null;
   const rank = (point: Predicted, gainBits: number, again: boolean, creep: Creep | null = null): void => {
     if (gainBits < LEAST_GAIN_BITS) return;
     ranked.push({ point, gainBits, seconds: predictor.seconds(point, last, creep?.seconds), again, creep });
@@ -213,6 +223,8 @@ export function planReadings(
       slow !== null &&
       short / predictor.seconds(point, last, slow.creep.seconds) > gain / predictor.seconds(point, last);
     rank(point, hurried ? short : gain, false, hurried ? slow.creep : null);
+    if (gain > (telling?.gainBits ?? WORTH_WAITING) && point.settle <= LONGEST_WAIT)
+      telling = { point, gainBits: gain, seconds: predictor.seconds(point, last), again: false, creep: null };
   });
   const left = new Set(skipped.map(pointKey));
   for (const one of read) {
@@ -224,12 +236,16 @@ export function planReadings(
   const worth = (r: Ranked): number => r.gainBits / r.seconds;
   ranked.sort((a, b) => worth(b) - worth(a));
   // What was read has told of the draws: of the best it is worked out what they would tell beyond that.
-  const near = ranked.slice(0, most + NEAR).map((r) => {
+  const closer = (r: Ranked): Ranked => {
     const left = r.again || r.creep ? r.point.spreads : leftOf(r.point, probabilities, states);
     if (left === r.point.spreads) return r;
     return { ...r, gainBits: expectedGain(r.point, binPoint(left), probabilities, work) };
-  });
+  };
+  const near = ranked.slice(0, most + NEAR).map(closer);
   const best = near.filter((r) => r.gainBits >= LEAST_GAIN_BITS).sort((a, b) => worth(b) - worth(a));
+  const slow = telling !== null && !(best[0] && best[0].gainBits >= NOTHING_QUICK) ? closer(telling) : null;
+  if (slow !== null && slow.gainBits > WORTH_WAITING)
+    best.splice(0, best.length, slow, ...best.filter((r) => r.point !== slow.point));
   return best.slice(0, most).map((r) => ({ ...r, split: splitOf(r.point, groups, probabilities) }));
 }
 

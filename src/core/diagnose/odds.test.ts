@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { findPart } from '../circuit';
 import { parseFault } from '../fault';
 import { probe, solverFor } from '../meter';
 import { readNetlist } from '../netlist';
@@ -7,7 +8,7 @@ import { NOISY_METER, SLIPS, calibration, drawnRepairs, readAcross, repairMix } 
 import { Diagnoser, buildWholeDictionary, listHypotheses, mainMode } from '.';
 import { driftSpread } from './drift';
 import { outcomeModes } from './outcome';
-import type { TakenReading } from '.';
+import type { Suspect, TakenReading } from '.';
 import { keepSolution } from './unaffected';
 
 const read = readNetlist(readFileSync(join(__dirname, '../../../fixtures/boards/radio-charger-5v.cir'), 'utf8'));
@@ -159,4 +160,26 @@ test.each([
     });
     expect(Math.exp(mainMode(range.middle!).mean) - 1).toBeCloseTo(at(factor), 6);
   }
+});
+
+test('a resistor open or drifted up beyond any meter is one finding; drifted down, or another part, is not', () => {
+  const odds = new Float64Array(hypotheses.length);
+  const own = hypotheses.find(({ faults: [f] }) => f?.kind === 'open' && f.pin === undefined && f.ref.startsWith('R'))!;
+  const [open] = own.faults;
+  const { value } = findPart(diagnoser.predictor.board, open!.ref)! as { value: number };
+  const suspect = (fault: string, probability: number): Suspect => ({
+    ...diagnoser.suspects(diagnoser.weigh([]))[0]!,
+    ...{ fault, faults: [fault], group: [fault], probability, invisible: false },
+  });
+  const sure = (fault: string, probability = 0.1) =>
+    diagnoser.surety(suspect(own.label, 0.9), [], odds, [suspect(fault, probability)]);
+  expect(sure(`${open!.ref}:value=${3 * value}`)).toBe('unless-told');
+  expect(sure(`${open!.ref}:value=${3 * value}`, 0.08)).toBe('no');
+  expect(sure(`${open!.ref}:value=${value / 3}`)).toBe('no');
+  expect(sure(`${open!.ref}:short`)).toBe('no');
+  const other = hypotheses.find(({ faults: [f] }) => f?.kind === 'value' && f.ref !== open!.ref)!;
+  expect(sure(other.label)).toBe('no');
+  // The other way round as well.
+  const up = suspect(`${open!.ref}:value=${3 * value}`, 0.7);
+  expect(diagnoser.surety(up, [], odds, [suspect(own.label, 0.295)])).toBe('unless-told');
 });

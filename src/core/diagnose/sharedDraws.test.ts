@@ -1,7 +1,16 @@
 import { gaussian, normalCdf, normalQuantile, seededRandom } from '../quantity';
 import { readNetlist } from '../netlist';
 import { probe, simulateReading, solverFor } from '../meter';
-import { Diagnoser, buildWholeDictionary, doubtfulReadings, listHypotheses, outcomeSpread, scaleOf } from '.';
+import {
+  Diagnoser,
+  bestNext,
+  buildWholeDictionary,
+  doubtfulReadings,
+  huntFault,
+  listHypotheses,
+  outcomeSpread,
+  scaleOf,
+} from '.';
 import type { TakenReading } from '.';
 import { NOTHING_TOLD, conditioned, told } from './sharedDraws';
 import { creepOf } from './nextReading';
@@ -112,4 +121,32 @@ test('a reading that nothing explains is named doubtful, and so is the one that 
   expect(doubtful(1000)).toEqual([]);
   expect(doubtful(1700)).toEqual([1700]);
   expect(doubtful(1700, 1000, 1001)).toEqual([1700]);
+});
+
+test('where nothing quick tells anything any more, the slow reading that does is asked for, whole', () => {
+  // A start-up resistor beside 2200 uF: nine minutes, and nothing else shows it.
+  const slow = boardOf(
+    ...['XJ1 a k CONN', 'R1 a b 47k', 'C1 b k 2200uF vr=25', 'R2 b c 1k', 'R3 c d 2.2k', 'D1 d k DX'],
+    ...['R4 a e 10k', 'R5 e k 10k', '.model DX D(IS=2n N=1.8)'],
+  );
+  const d = new Diagnoser(buildWholeDictionary(slow, listHypotheses(slow)));
+  const first: { waits: number; creeps: boolean; others: number }[] = [];
+  const open = { kind: 'open', ref: 'R1' } as const;
+  const { ended, diagnosis } = huntFault(d, [open], () => 1, seededRandom(4), {
+    choose: (standing, diagnoser) => {
+      const [best, ...rest] = diagnoser.plan(standing, 12);
+      if (best)
+        first.push({
+          waits: best.point.settle,
+          creeps: best.creep !== null,
+          others: Math.max(...rest.filter((r) => r.seconds < 60).map((r) => r.gainBits)),
+        });
+      return bestNext(standing, diagnoser);
+    },
+  });
+  expect([ended, diagnosis.suspects[0]!.fault]).toEqual(['named', 'R1:open']);
+  const waited = first.findIndex((f) => f.waits > 300 && !f.creeps);
+  expect(waited).toBeGreaterThan(3);
+  expect(waited).toBe(first.length - 1);
+  expect(first[waited]!.others).toBeLessThanOrEqual(0.051);
 });

@@ -5,6 +5,7 @@ import { pointKey } from '@/core/diagnose';
 import { Hint } from '@/ui/Hint';
 import { MODE_NAMES } from '@/features/frame/lineWords';
 import type { PlanEntry } from '@/workers/messages';
+import { waitWords } from './waitWords';
 
 /** So many points of the plan are shown. */
 export const SHOWN_POINTS = 4;
@@ -41,7 +42,7 @@ export function PlanList({
                     {place(p.red)} <span className="text-faint">from</span> {place(p.black)}
                   </span>
                   <span className="block text-xs text-faint">
-                    {splitWords(p)}, {Math.round(p.seconds)} s
+                    {splitWords(p)}, {waitWords(lasts(p))}
                   </span>
                 </span>
               </button>
@@ -51,6 +52,14 @@ export function PlanList({
       })}
     </ol>
   );
+}
+
+/** Moving the leads, seconds, at the most. */
+const MOVING = 13;
+
+/** How long a reading takes, seconds: what the plan charges for waiting is more than that. */
+function lasts({ seconds, settle, creep }: PlanEntry): number {
+  return Math.min(seconds, MOVING + (creep?.seconds ?? settle));
 }
 
 /** What a reading separates, in words. */
