@@ -1,4 +1,4 @@
-import { meterSigma, workshopMeter } from '../meter';
+import { AT_LIMIT_VOLTS, meterSigma, workshopMeter } from '../meter';
 import type { ColdMode, MeterProfile, OtherRange } from '../meter';
 import { normalCdf } from '../quantity';
 import type { MainDraws } from '../solve';
@@ -116,7 +116,8 @@ function spreadOf(
     const volts = Math.min(raw, meter.diodeLimitVolts);
     const sigma = lengthOf([meterSigma(mode, volts, meter), Math.min(partSigma, 0.5), DIODE_MODEL_VOLTS]);
     // Far above the limit nothing but a slipped lead brings the figure back.
-    const overload = raw >= meter.diodeLimitVolts - 0.02 ? 1 : normalCdf((volts - meter.diodeOverloadVolts) / sigma);
+    const overload =
+      raw >= meter.diodeLimitVolts - AT_LIMIT_VOLTS ? 1 : normalCdf((volts - meter.diodeOverloadVolts) / sigma);
     return { mean: volts, sigma, overload };
   }
   const limit = Math.log(meter.ohmsOverload);

@@ -113,7 +113,7 @@ function pinsOf(board: Board, network: Network): Pins {
  * What a fault changes of a network, worked out once for all readings on it.
  *
  * nothing   no direct current feels it.
- * unknown   it joins what the network does not hold together.
+ * unknown   it joins what the network does not hold together, or parts what it holds to be one.
  * through   it acts on what flows at some pins (places of `pinsOf`); opened: they may still leak.
  * across    it joins pairs of nodes, two after each other, by `ohms`.
  * added     the same as conductances added to it, where that is all it does; pin: or the one that it takes off its node.
@@ -165,6 +165,8 @@ function changeOf(board: Board, network: Network, fault: Fault): Change {
   }
   if (fault.kind === 'open') {
     const at = fault.pin === undefined ? -1 : pinIndex(board, part, fault.pin);
+    // A wire has no current of its own: what it holds together falls apart.
+    if (mayBeWire(network, part)) return { kind: 'unknown' };
     const added = part.nets.length === 2 ? openedOhms(board, network, part) : null;
     const opened = at < 0 && part.nets.length === 2 ? 0 : at;
     const pin = added || opened < 0 ? null : openedPin(board, network, part, opened);
@@ -185,6 +187,12 @@ function changeOf(board: Board, network: Network, fault: Fault): Change {
     }
   });
   return { kind: 'across', added: { ends, siemens } };
+}
+
+/** Whether some of a part's nets are one node of the network: the part, or another beside it, joins them without resistance. */
+function mayBeWire({ nodeOfNet }: Network, part: Part): boolean {
+  const nets = [...new Set(part.nets.map(netKey))].filter((net) => nodeOfNet.has(net));
+  return new Set(nets.map((net) => nodeOfNet.get(net))).size < nets.length;
 }
 
 /** The conductance that makes another resistance of a resistor. */

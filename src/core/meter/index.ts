@@ -1,4 +1,4 @@
-export { READING_SHARE, beeps, meterSigma, probe } from './probe';
+export { AT_LIMIT_VOLTS, READING_SHARE, beeps, meterSigma, probe } from './probe';
 export type { ComputedReading, OtherRange } from './probe';
 export { learnMeter } from './learn';
 export type { LearnedMeter, Touches } from './learn';

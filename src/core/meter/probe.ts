@@ -100,7 +100,9 @@ function probeDiode(
     if (withSigma) solver.solve(red, black, drive);
   }
   const overload = volts >= meter.diodeOverloadVolts;
-  const spread = withSigma ? solver.readingSigma(red, black, readingOnly ? meter.diodeAmps : 0) : null;
+  // In a table the spread of what the meter's own limit shows tells nothing.
+  const told = withSigma && !(readingOnly && volts >= meter.diodeLimitVolts - AT_LIMIT_VOLTS);
+  const spread = told ? solver.readingSigma(red, black, readingOnly ? meter.diodeAmps : 0) : null;
   return ok({
     reading: overload ? OVERLOAD : { kind: 'figure', value: volts },
     raw: volts,
@@ -110,6 +112,9 @@ function probeDiode(
     several: volts < found * 0.9999,
   });
 }
+
+/** A diode test this close to what the meter's source can give shows no more than that: nothing of the board. */
+export const AT_LIMIT_VOLTS = 0.02;
 
 const RAMP_STEPS = 8;
 

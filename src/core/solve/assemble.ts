@@ -86,13 +86,31 @@ export function clampAmps({ amps, clampVolts }: Stimulus, volts: number): number
 
 /**
  * How many times the source's current may be unaccounted for in a reading, for the same error of it: a source that keeps some
- * to itself holds its leads, what is missing anywhere moves them by no more than it does at the leads.
+ * to itself holds its leads, what is missing anywhere moves them by no more than it does at the leads. Not so where a gate
+ * stands near its threshold: next to nothing lifts it, and what it turns on draws all there is.
  */
-export function steadied(stimulus: Stimulus, volts: Float64Array): number {
-  if (!(stimulus.clampVolts < Infinity)) return 1;
+export function steadied(system: ComponentSystem, stimulus: Stimulus, volts: Float64Array): number {
+  if (!(stimulus.clampVolts < Infinity) || gateAwake(system, volts)) return 1;
   const across = volts[stimulus.red]! - volts[stimulus.black]!;
   const kept = clampAmps(stimulus, Math.min(across, stimulus.clampVolts));
   return Math.max(1, (across * kept) / (CLAMP_SLOPE * stimulus.amps));
+}
+
+/** Of its threshold, the part above which a gate is near it. */
+const AWAKE = 0.5;
+
+/** Whether some gate, against source or drain, stands near its threshold or above. */
+function gateAwake({ mosfets: m, parameters: p }: ComponentSystem, volts: Float64Array): boolean {
+  for (let i = 0; i < m.count; i++) {
+    const d = m.pins[3 * i]!;
+    const g = m.pins[3 * i + 1]!;
+    const s = m.pins[3 * i + 2]!;
+    if (g < 0 || d === s) continue;
+    const o = m.offset[i]!;
+    const lower = Math.min(p[o]! * volts[d]!, p[o]! * volts[s]!);
+    if (p[o]! * volts[g]! - lower > AWAKE * p[o + 1]!) return true;
+  }
+  return false;
 }
 
 function flow(system: ComponentSystem, from: number, to: number, amps: number): void {

@@ -82,8 +82,8 @@ export function addBranches(kept: FactoredSolution, added: AddedBranches, out: F
 }
 
 /** How many times what is allowed may be unaccounted for: see `steadied`. */
-export function held({ driven }: FactoredSolution, volts: Float64Array): number {
-  return driven ? steadied(driven, volts) : 1;
+export function held({ system, driven }: FactoredSolution, volts: Float64Array): number {
+  return driven ? steadied(system, driven, volts) : 1;
 }
 
 /**
@@ -96,6 +96,7 @@ function prepare({ system, values }: FactoredSolution, { ends, siemens }: AddedB
   const k = siemens.length;
   for (let i = 0; i < k; i++) {
     const z = (columns[i] ??= floats(n));
+    if (third(ends, i, columns, z)) continue;
     z.fill(0);
     z[ends[2 * i]!] = 1;
     z[ends[2 * i + 1]!] = z[ends[2 * i + 1]!]! - 1;
@@ -105,6 +106,20 @@ function prepare({ system, values }: FactoredSolution, { ends, siemens }: AddedB
     for (let j = 0; j < k; j++)
       matrix[i * k + j] = columns[j]![ends[2 * i]!]! - columns[j]![ends[2 * i + 1]!]! + (i === j ? 1 / siemens[i]! : 0);
   return k === 1 ? matrix[0] !== 0 : factorDense(matrix, pivots, k).ok;
+}
+
+/** Where two columns before share their first node and end at the nodes of this one, it is what they differ by: into `z`. */
+function third(ends: Int32Array, i: number, columns: readonly Float64Array[], z: Float64Array): boolean {
+  for (let j = 0; j < i; j++) {
+    if (ends[2 * j + 1] !== ends[2 * i]) continue;
+    for (let l = 0; l < i; l++) {
+      if (ends[2 * l + 1] !== ends[2 * i + 1] || ends[2 * l] !== ends[2 * j]) continue;
+      const [there, here] = [columns[l]!, columns[j]!];
+      for (let m = 0; m < z.length; m++) z[m] = there[m]! - here[m]!;
+      return true;
+    }
+  }
+  return false;
 }
 
 /**

@@ -102,7 +102,7 @@ function readingSettled(system: ComponentSystem, stimulus: Stimulus, share: numb
   const { residual, volts } = system.work;
   let total = 0;
   for (let i = 0; i < system.size; i++) total += Math.abs(residual[i]!);
-  return total <= share * steadied(stimulus, volts) * leadAmps(system, stimulus);
+  return total <= share * steadied(system, stimulus, volts) * leadAmps(system, stimulus);
 }
 
 /** What rounding of the voltages alone can leave at each node, amperes. */
