@@ -3,7 +3,8 @@ import { netKey } from '../circuit';
 import type { Board } from '../circuit';
 import { readNetlist } from '../netlist';
 import { probe, solverFor, workshopMeter } from '../meter';
-import { buildWholeDictionary, listHypotheses } from '.';
+import { drawnRepairs, repairMix } from '../../../bench/repairs';
+import { Diagnoser, buildWholeDictionary, listHypotheses } from '.';
 import type { FaultDictionary } from '.';
 
 /** Entries of a dictionary that differ from the reading of the broken board, solved from nothing at every node. */
@@ -43,6 +44,20 @@ test.each([
   const { entries, wrong } = off(buildWholeDictionary(board, listHypotheses(board)), every);
   expect(entries).toBeGreaterThan(3000);
   expect(wrong).toEqual([]);
+});
+
+test.each([
+  ['flyback-primary-sensed', 60],
+  ['buck-boost', 40],
+  ['line-frequency-inverter', 40],
+  ['linear', 40],
+])('%s: of %p repairs drawn from the priors those that can be seen are named rightly', (name, count) => {
+  const board = archetypeBoard(name)!;
+  const diagnoser = new Diagnoser(buildWholeDictionary(board, listHypotheses(board)));
+  const { seen, right, wrong } = repairMix(diagnoser, drawnRepairs(diagnoser, count, 11));
+  expect(seen).toBeGreaterThan(15);
+  expect(right).toBeGreaterThanOrEqual(0.95);
+  expect(wrong).toBeLessThanOrEqual(0.05);
 });
 
 test.each([
