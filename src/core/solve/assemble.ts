@@ -87,10 +87,10 @@ export function clampAmps({ amps, clampVolts }: Stimulus, volts: number): number
 /**
  * How many times the source's current may be unaccounted for in a reading, for the same error of it: a source that keeps some
  * to itself holds its leads, what is missing anywhere moves them by no more than it does at the leads. Not so where a gate
- * stands near its threshold: next to nothing lifts it, and what it turns on draws all there is.
+ * stands near its threshold, or a base conducts: next to nothing lifts it, and what it turns on draws all there is.
  */
 export function steadied(system: ComponentSystem, stimulus: Stimulus, volts: Float64Array): number {
-  if (!(stimulus.clampVolts < Infinity) || gateAwake(system, volts)) return 1;
+  if (!(stimulus.clampVolts < Infinity) || gateAwake(system, volts) || baseAwake(system, volts)) return 1;
   const across = volts[stimulus.red]! - volts[stimulus.black]!;
   const kept = clampAmps(stimulus, Math.min(across, stimulus.clampVolts));
   return Math.max(1, (across * kept) / (CLAMP_SLOPE * stimulus.amps));
@@ -109,6 +109,19 @@ function gateAwake({ mosfets: m, parameters: p }: ComponentSystem, volts: Float6
     const o = m.offset[i]!;
     const lower = Math.min(p[o]! * volts[d]!, p[o]! * volts[s]!);
     if (p[o]! * volts[g]! - lower > AWAKE * p[o + 1]!) return true;
+  }
+  return false;
+}
+
+/** Volts from which a base junction lets through what its transistor makes much of. */
+const BASE_AWAKE = 0.3;
+
+/** Whether the base of some transistor conducts, to either side. */
+function baseAwake({ bjts: q, parameters: p }: ComponentSystem, volts: Float64Array): boolean {
+  for (let i = 0; i < q.count; i++) {
+    const sign = p[q.offset[i]!]!;
+    const lower = Math.min(sign * volts[q.pins[3 * i]!]!, sign * volts[q.pins[3 * i + 2]!]!);
+    if (sign * volts[q.pins[3 * i + 1]!]! - lower > BASE_AWAKE) return true;
   }
   return false;
 }
