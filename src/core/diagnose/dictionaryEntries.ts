@@ -10,7 +10,7 @@ import type { DriftFault } from './drift';
 import { outcomeModes, outcomeSpread, overloadChance } from './outcome';
 import type { OutcomeSpread } from './outcome';
 import type { ColdPoint } from './probePoint';
-import { steepOutcome } from './steep';
+import { bentOutcome, steepOutcome } from './steep';
 import { changesOf, keepSolution, noneCanChange, solvedNearby } from './unaffected';
 import type { Changes, KnownSolution, SolvedReading } from './unaffected';
 import { settleSeconds } from './settling';
@@ -23,6 +23,8 @@ export interface PointDraft extends ColdPoint {
   readonly classOf: Uint16Array;
   readonly settle: number;
   readonly several: boolean;
+  /** What a sound board reads bends away from its tangent: what reads so nearly is spread so too. */
+  readonly bent: boolean;
   unsteady: boolean;
 }
 
@@ -131,11 +133,14 @@ export function draftPoint(board: Board, solver: DcSolver, point: ColdPoint, cou
     solved && value.raw !== 0
       ? keepWhole({ board, faults: [], solver, red: redNode, black: blackNode, amps: value.amps })
       : null;
+  const tangent = outcomeSpread(point.mode, value.raw, value.sigma, value.other, value.main);
+  const bent = bentOutcome(board, point, value, tangent);
   return {
     ...point,
     healthy,
+    bent: bent !== null,
     raws: [value.raw],
-    spreads: [outcomeSpread(point.mode, value.raw, value.sigma, value.other, value.main)],
+    spreads: [bent ?? tangent],
     classOf: new Uint16Array(count),
     unsteady: false,
     several: computed.ok && computed.value.several === true,
@@ -191,13 +196,17 @@ function predict(
   });
   if (!computed.ok) return null; // Where nothing can be computed nothing is claimed: the base's class stands.
   const { raw, sigma, other, main, amps } = computed.value;
+  const likeSound = draft.bent && Math.abs(Math.log(raw / draft.raws[0]!)) < LIKE_SOUND;
   const range = drift && known ? driftSpread(board, known, drift, draft.mode, computed.value) : null;
   const spread = range ?? outcomeSpread(draft.mode, raw, sigma, other, main);
   const drawn = range ? null : steepOutcome(board, faults, draft, computed.value, draft.spreads[0]!, spread);
-  draft.classOf[h] = fileUnder(draft, raw, drawn ?? spread);
+  draft.classOf[h] = likeSound ? 0 : fileUnder(draft, raw, drawn ?? spread);
   if (!keep || amps === 0 || raw === 0 || red === black) return null;
   return keepWhole({ board, faults, solver, red, black, amps });
 }
+
+/** Readings whose logs differ by less are spread alike. */
+const LIKE_SOUND = 0.05;
 
 /** How right a solution is that others build on: far inside what counts as no change. */
 const KEPT_SHARE = READING_SHARE / 100;

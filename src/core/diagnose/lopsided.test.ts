@@ -5,7 +5,8 @@ import { gaussian, seededRandom } from '../quantity';
 import { exampleBoard } from '../../../bench/exampleBoards';
 import { NONE_FIRST, firstOfSeveral } from './firstOfSeveral';
 import { leakOf, straightened } from './leak';
-import { buildWholeDictionary, coordinate, listHypotheses, mistakeChance } from '.';
+import { archetypeBoard } from '../archetype';
+import { buildWholeDictionary, coordinate, listHypotheses, mistakeChance, overloadChance } from '.';
 import type { ColdPoint } from '.';
 import { restsOnOnePoint } from './evidence';
 import { density, figureBelow } from './outcome';
@@ -202,3 +203,33 @@ test('a reading that stands at the limit of its range may be taken on the higher
   expect(higher / draws).toBeGreaterThan(0.2);
   expect(Math.abs(there - higher / draws)).toBeLessThan(0.12);
 });
+
+test.each([
+  ['solid-state-relay', 'IN+', 'IN-'],
+  ['solar-charger', 'VP', 'P1'],
+])(
+  '%s: a junction that hardly carries the last range shuts it on some sound boards, and they are told',
+  (name, red, black) => {
+    const typical = archetypeBoard(name)!;
+    // Values as somebody read them: what differs is what junctions let through.
+    const board = { ...typical, parts: typical.parts.map((p) => ({ ...p, basis: 'seen' as const })) };
+    const point: ColdPoint = { mode: 'ohms', red, black };
+    const [predicted] = buildWholeDictionary(board, [listHypotheses(board)[0]!], [point]).points;
+    const s = predicted!.spreads[0]!;
+    const draws = 250;
+    const read = Array.from({ length: draws }, (_, k) => {
+      const solver = solverFor(board, [], drawParts(seededRandom(80_000 + k)));
+      const { nodeOfNet } = solver.network;
+      const one = probe(solver, 'ohms', nodeOfNet.get(netKey(red))!, nodeOfNet.get(netKey(black))!);
+      return one.ok ? one.value.raw : Infinity;
+    });
+    const share = (ohms: number): number => read.filter((r) => r < ohms).length / draws;
+    const below = (ohms: number): number => (1 - overloadChance(s)) * figureBelow(s, coordinate('ohms', ohms));
+    expect(Math.abs(1 - overloadChance(s) - share(60e6))).toBeLessThan(0.12);
+    for (const ohms of [15e6, 30e6]) {
+      expect(share(ohms)).toBeGreaterThan(0.01);
+      expect(below(ohms)).toBeGreaterThan(share(ohms) / 4);
+      expect(below(ohms)).toBeLessThan(share(ohms) * 2 + 0.02);
+    }
+  },
+);

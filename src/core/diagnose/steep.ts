@@ -4,6 +4,7 @@ import { flatten } from '../device';
 import type { Fault } from '../fault';
 import { probe, solverFor, workshopMeter } from '../meter';
 import type { ComputedReading } from '../meter';
+import { normalCdf } from '../quantity';
 import { MISTAKEN, coordinate, mistakeChance } from './outcome';
 import type { OutcomeMode, OutcomeSpread } from './outcome';
 import type { ColdPoint } from './probePoint';
@@ -32,41 +33,108 @@ export function steepOutcome(
   healthy: OutcomeSpread,
   spread: OutcomeSpread,
 ): OutcomeSpread | null {
-  if (mode === 'diode' || !main || !(raw > 0)) return null;
-  const most = main.effects.reduce((best, e, i) => (Math.abs(e) > Math.abs(main.effects[best]!) ? i : best), 0);
-  const [effect, sigma] = [Math.abs(main.effects[most]!) / (raw + 1), main.spreads?.[most] ?? Infinity];
-  if (!(effect > sigma)) return null;
+  const [steered] = mode === 'diode' ? [] : steerings(raw, main);
+  if (!steered || !(steered.effect > steered.sigma)) return null;
   const mistaken = mistakeChance(healthy, spread);
   if (mistaken < OPEN_FROM * MISTAKEN || mistaken > OPEN_TO * MISTAKEN) return null;
-  const drawn = main.draws[most]!;
+  const shown = drawnOtherwise(board, faults, { mode, red, black }, steered);
+  return shown && asAsked(shown, coordinate(mode, raw), steered, spread);
+}
+
+/**
+ * The same for a sound board where the meter shows megohms or nothing: a junction that hardly carries the meter's current as it
+ * should be carries all of it on a board whose saturation current is a little more.
+ *
+ * Null where the tangent will do.
+ */
+export function bentOutcome(
+  board: Board,
+  point: ColdPoint,
+  { raw, main }: Pick<ComputedReading, 'raw' | 'main'>,
+  spread: OutcomeSpread,
+): OutcomeSpread | null {
+  if (point.mode === 'diode' || !(raw > LEAST_BENT_OHMS) || !Number.isFinite(raw)) return null;
+  const at = Math.min(coordinate(point.mode, raw), mostOf(point.mode));
+  for (const steered of steerings(raw, main)) {
+    if (steered.sigma < LEAST_SIGMA || steered.effect < LEAST_FELT) continue;
+    const shown = drawnOtherwise(board, [], point, steered);
+    if (shown && Math.abs(at - shown(BENT_AT) - BENT_AT * steered.effect) > BENT_BY)
+      return asAsked(shown, at, steered, spread);
+  }
+  return null;
+}
+
+/** Ohm from which a sound board is looked at more closely; how widely its junction spreads, and what it does to the log of the reading. */
+const LEAST_BENT_OHMS = 2e6;
+const LEAST_SIGMA = 0.3;
+const LEAST_FELT = 0.02;
+/** So many sigmas up it is looked at, and so far from the tangent the reading must lie there, in its log. */
+const BENT_AT = 2;
+const BENT_BY = 0.4;
+
+/** A draw that steers a reading: its number, what one sigma of it does to the log of the reading, and that sigma. */
+interface Steering {
+  readonly drawn: number;
+  readonly effect: number;
+  readonly sigma: number;
+}
+
+function steerings(raw: number, main: ComputedReading['main']): readonly Steering[] {
+  if (!main || !(raw > 0)) return [];
+  return main.draws
+    .map((drawn, i): Steering => {
+      return { drawn, effect: Math.abs(main.effects[i]!) / (raw + 1), sigma: main.spreads?.[i] ?? Infinity };
+    })
+    .sort((a, b) => b.effect - a.effect);
+}
+
+/** The coordinate beyond which the meter shows nothing on any board, however its parts are drawn: so far over its limit in its log. */
+function mostOf(mode: ColdPoint['mode']): number {
+  return coordinate(mode, workshopMeter().ohmsOverload) + FAR_OVER;
+}
+const FAR_OVER = 2;
+
+/** What boards read whose junction is drawn so many sigmas otherwise; null where the draw is no junction's. */
+function drawnOtherwise(
+  board: Board,
+  faults: readonly Fault[],
+  { mode, red, black }: ColdPoint,
+  { drawn, sigma }: Steering,
+): ((z: number) => number) | null {
   const device = flatten(board).devices.find(
     ({ model, draws }) => (model.kind === 'junction' || model.kind === 'transistor') && draws[0] === drawn,
   );
   if (!device) return null;
-  const limit = coordinate(mode, workshopMeter().ohmsOverload);
-  const shown = (z: number): number => {
+  const most = mostOf(mode);
+  return (z) => {
     const factor = Math.exp(sigma * z);
     const solver = solverFor(board, faults, (owner, _part, property) =>
       owner === device.name && property === 'saturation' ? factor : 1,
     );
     const { nodeOfNet } = solver.network;
     const read = probe(solver, mode, nodeOfNet.get(netKey(red))!, nodeOfNet.get(netKey(black))!, { readingOnly: true });
-    return read.ok ? Math.min(coordinate(mode, read.value.raw), limit) : limit;
+    return read.ok ? Math.min(coordinate(mode, read.value.raw), most) : most;
   };
-  const known = [...ASKED.map((z) => [z, shown(z)] as const), [0, coordinate(mode, raw)] as const].sort(
-    (a, b) => a[0] - b[0],
-  );
+}
+
+/** The spread that the asked boards tell; at: the coordinate as it should be. */
+function asAsked(shown: (z: number) => number, at: number, { effect }: Steering, spread: OutcomeSpread): OutcomeSpread {
+  const limit = coordinate('ohms', workshopMeter().ohmsOverload);
+  const known = [...ASKED.map((z) => [z, shown(z)] as const), [0, at] as const].sort((a, b) => a[0] - b[0]);
   const own = spread.modes?.[0] ?? spread;
   const rest = Math.sqrt(Math.max(own.sigma ** 2 - effect ** 2, LEAST_REST ** 2));
   const places = WAYS.map((z) => along(known, z));
   const total = WAYS.reduce((sum, z) => sum + Math.exp(-0.5 * z * z), 0);
-  const modes = WAYS.map((z, i): OutcomeMode => {
+  const ways = WAYS.map((z, i): OutcomeMode => {
     const gap = Math.abs((places[i + 1] ?? places[i]!) - (places[i - 1] ?? places[i]!)) / 4;
     return { mean: places[i]!, sigma: Math.hypot(rest, gap), weight: Math.exp(-0.5 * z * z) / total };
   });
-  const mean = modes.reduce((sum, m) => sum + m.weight * m.mean, 0);
-  const variance = modes.reduce((sum, m) => sum + m.weight * ((m.mean - mean) ** 2 + m.sigma ** 2), 0);
-  const beyond = modes.reduce((sum, m) => (m.mean >= limit ? sum + m.weight : sum), 0);
+  const mean = ways.reduce((sum, m) => sum + m.weight * m.mean, 0);
+  const variance = ways.reduce((sum, m) => sum + m.weight * ((m.mean - mean) ** 2 + m.sigma ** 2), 0);
+  const over = ways.map((m) => normalCdf((m.mean - limit) / m.sigma));
+  const beyond = ways.reduce((sum, m, i) => sum + m.weight * over[i]!, 0);
+  // Of the figures, those that show none have no share.
+  const modes = ways.map((m, i) => ({ ...m, weight: (m.weight * (1 - over[i]!)) / Math.max(1 - beyond, 1e-12) }));
   return { mean, sigma: Math.sqrt(variance), overload: beyond, modes, beyond };
 }
 
