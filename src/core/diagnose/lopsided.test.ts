@@ -207,6 +207,8 @@ test('a reading that stands at the limit of its range may be taken on the higher
 test.each([
   ['solid-state-relay', 'IN+', 'IN-'],
   ['solar-charger', 'VP', 'P1'],
+  // The source stands at its limit, and the junction takes nine tenths of what it has.
+  ['buoy-boost-28', 'N2', 'N1'],
 ])(
   '%s: a junction that hardly carries the last range shuts it on some sound boards, and they are told',
   (name, red, black) => {
