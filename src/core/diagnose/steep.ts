@@ -4,6 +4,7 @@ import { flatten } from '../device';
 import type { Fault } from '../fault';
 import { AT_LIMIT_VOLTS, probe, solverFor, workshopMeter } from '../meter';
 import type { ComputedReading } from '../meter';
+import type { DcSolver } from '../solve';
 import { normalCdf } from '../quantity';
 import { MISTAKEN, coordinate, mistakeChance } from './outcome';
 import type { OutcomeMode, OutcomeSpread } from './outcome';
@@ -111,15 +112,29 @@ function drawnOtherwise(
   );
   if (!device) return null;
   const most = mostOf(mode);
+  const made = faults.length === 0 ? soundOnes(board) : new Map<string, DcSolver>();
   return (z) => {
+    const key = `${device.name} ${z}`;
     const factor = Math.exp(sigma * z);
-    const solver = solverFor(board, faults, (owner, _part, property) =>
-      owner === device.name && property === 'saturation' ? factor : 1,
-    );
+    const solver =
+      made.get(key) ??
+      solverFor(board, faults, (owner, _part, property) =>
+        owner === device.name && property === 'saturation' ? factor : 1,
+      );
+    made.set(key, solver);
     const { nodeOfNet } = solver.network;
     const read = probe(solver, mode, nodeOfNet.get(netKey(red))!, nodeOfNet.get(netKey(black))!, { readingOnly: true });
     return read.ok ? Math.min(coordinate(mode, read.value.raw), most) : most;
   };
+}
+
+/** Sound boards with one junction drawn otherwise, by its name and how far: many readings ask the same ones. */
+const sound = new WeakMap<Board, Map<string, DcSolver>>();
+
+function soundOnes(board: Board): Map<string, DcSolver> {
+  const made = sound.get(board) ?? new Map<string, DcSolver>();
+  sound.set(board, made);
+  return made;
 }
 
 /** The spread that the asked boards tell; at: the coordinate as it should be. */
