@@ -41,6 +41,11 @@ export function placesOnNet(board: Board, net: string): readonly Place[] {
     .sort((a, b) => a.ease - b.ease);
 }
 
+/** The easiest place of a net in words; its name where no pin is on it. */
+export function easiestPlace(board: Board, net: string): string {
+  return placesOnNet(board, net)[0]?.words ?? net;
+}
+
 /** Ease of reaching a part's pins: connector, electrolytic leg, tab or big leg, through-hole end, small part, IC pin. */
 function ease(part: Part): number {
   switch (part.kind) {

@@ -4,8 +4,9 @@ import { findPart } from '../circuit';
 import type { Board } from '../circuit';
 import { readNetlist } from '../netlist';
 import { atOnce } from '../problem';
-import { buildFirstLook, buildWholeDictionary, firstLook, listHypotheses, pointKey, probePairs } from '.';
+import { buildFirstLook, buildWholeDictionary, listHypotheses, pointKey, probePairs } from '.';
 import { alsoCheck } from './alsoCheck';
+import { firstLook } from './firstLook';
 import { neighbourPins } from './probePairs';
 
 /** A fusible resistor and a bridge of four diodes; a fuse, a block bridge and a switch with sense and gate resistors. */

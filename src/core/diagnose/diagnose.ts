@@ -63,12 +63,12 @@ function littleLeft(plan: readonly PlannedReading[]): boolean {
   return plan.every((p) => p.gainBits < LITTLE_BITS);
 }
 
-/** Whether of two faults one is a resistor open and the other the same one drifted up, by label. */
+/** Whether of two faults of one part, by label, one is a resistor open and the other it drifted up. */
 function openAndUp(board: Board, one: string, other: string): boolean {
   const [a, b] = [parseFault(board, one), parseFault(board, other)];
   if (!a.ok || !b.ok) return false;
   const [open, drift] = a.value.kind === 'open' ? [a.value, b.value] : [b.value, a.value];
-  if (open.kind !== 'open' || drift.kind !== 'value' || open.ref !== drift.ref) return false;
+  if (open.kind !== 'open' || drift.kind !== 'value') return false;
   const part = findPart(board, open.ref);
   return part?.kind === 'resistor' && drift.value > part.value;
 }
@@ -162,7 +162,7 @@ export class Diagnoser {
     others: readonly Suspect[] = [],
   ): Surety {
     if (!leader || leader.invisible) return 'no';
-    if (leader.probability < NAMED_FROM) return this.nameless(leader, readings, others) ? 'no' : 'unless-told';
+    if (leader.probability < NAMED_FROM) return this.oneFinding(leader, readings, others) ? 'unless-told' : 'no';
     if (leader.probability >= CONTESTED_FROM) return 'yes';
     if (this.contradicted(leader, readings)) return 'no';
     if (leader.probability >= BY_PRIOR_FROM) return 'yes';
@@ -172,16 +172,16 @@ export class Diagnoser {
   }
 
   /**
-   * Whether a suspect below the limit stays without a name. An open resistor and one that drifted up beyond what any meter
-   * shows are one finding: together they may hold the limit.
+   * Whether a suspect below the limit holds it together with another: an open resistor and the same one drifted up beyond what
+   * any meter shows are one finding.
    */
-  private nameless(leader: Suspect, readings: readonly TakenReading[], others: readonly Suspect[]): boolean {
+  private oneFinding(leader: Suspect, readings: readonly TakenReading[], others: readonly Suspect[]): boolean {
     const own = leader.fault.slice(0, leader.fault.indexOf(':') + 1);
     const same = others.filter(
       ({ fault }) => fault.startsWith(own) && openAndUp(this.predictor.board, leader.fault, fault),
     );
     const held = same.reduce((sum, s) => sum + s.probability, leader.probability);
-    return same.length === 0 || held < BY_PRIOR_FROM || this.contradicted(leader, readings);
+    return same.length > 0 && held >= BY_PRIOR_FROM && !this.contradicted(leader, readings);
   }
 
   /** Whether some point was read that speaks strongly against a suspect and for a healthy board. */

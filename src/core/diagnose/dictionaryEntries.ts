@@ -196,11 +196,13 @@ function predict(
   });
   if (!computed.ok) return null; // Where nothing can be computed nothing is claimed: the base's class stands.
   const { raw, sigma, other, main, amps } = computed.value;
-  const likeSound = draft.bent && Math.abs(Math.log(raw / draft.raws[0]!)) < LIKE_SOUND;
-  const range = drift && known ? driftSpread(board, known, drift, draft.mode, computed.value) : null;
-  const spread = range ?? outcomeSpread(draft.mode, raw, sigma, other, main);
-  const drawn = range ? null : steepOutcome(board, faults, draft, computed.value, draft.spreads[0]!, spread);
-  draft.classOf[h] = likeSound ? 0 : fileUnder(draft, raw, drawn ?? spread);
+  if (draft.bent && Math.abs(Math.log(raw / draft.raws[0]!)) < LIKE_SOUND) draft.classOf[h] = 0;
+  else {
+    const range = drift && known ? driftSpread(board, known, drift, draft.mode, computed.value) : null;
+    const spread = range ?? outcomeSpread(draft.mode, raw, sigma, other, main);
+    const drawn = range ? null : steepOutcome(board, faults, draft, computed.value, draft.spreads[0]!, spread);
+    draft.classOf[h] = fileUnder(draft, raw, drawn ?? spread);
+  }
   if (!keep || amps === 0 || raw === 0 || red === black) return null;
   return keepWhole({ board, faults, solver, red, black, amps });
 }

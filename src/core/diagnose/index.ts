@@ -11,7 +11,7 @@ export { READING_SECONDS, setReadingSeconds } from './readingCost';
 export type { ReadingSeconds } from './readingCost';
 export type { Predicted, Predictor } from './experiment';
 export type { OutcomeScale } from './scale';
-export { buildFirstLook, firstLook } from './firstLook';
+export { buildFirstLook } from './firstLook';
 export { ComplaintReader } from './complaint';
 export type { ComplaintSigns, KnownSigns } from './complaint';
 export { limiterSteps, limiterWatts } from './limiter';

@@ -38,7 +38,7 @@ export function steepOutcome(
   if (!steered || !(steered.effect > steered.sigma)) return null;
   const mistaken = mistakeChance(healthy, spread);
   if (mistaken < OPEN_FROM * MISTAKEN || mistaken > OPEN_TO * MISTAKEN) return null;
-  const shown = drawnOtherwise(board, faults, { mode, red, black }, steered);
+  const shown = new DrawnOtherwise(board, faults).shown({ mode, red, black }, steered);
   return shown && asAsked(shown, coordinate(mode, raw), steered, spread);
 }
 
@@ -61,7 +61,7 @@ export function bentOutcome(
   const hidden = below < AT_LIMIT_VOLTS && below > TAKEN_VOLTS;
   for (const steered of steerings(raw, main)) {
     if (steered.sigma < LEAST_SIGMA || (steered.effect < LEAST_FELT && !hidden)) continue;
-    const shown = drawnOtherwise(board, [], point, steered);
+    const shown = soundOnes(board).shown(point, steered);
     if (shown && Math.abs(at - shown(BENT_AT) - BENT_AT * steered.effect) > BENT_BY)
       return asAsked(shown, at, steered, spread);
   }
@@ -100,39 +100,53 @@ function mostOf(mode: ColdPoint['mode']): number {
 }
 const FAR_OVER = 2;
 
-/** What boards read whose junction is drawn so many sigmas otherwise; null where the draw is no junction's. */
-function drawnOtherwise(
-  board: Board,
-  faults: readonly Fault[],
-  { mode, red, black }: ColdPoint,
-  { drawn, sigma }: Steering,
-): ((z: number) => number) | null {
-  const device = flatten(board).devices.find(
-    ({ model, draws }) => (model.kind === 'junction' || model.kind === 'transistor') && draws[0] === drawn,
-  );
-  if (!device) return null;
-  const most = mostOf(mode);
-  const made = faults.length === 0 ? soundOnes(board) : new Map<string, DcSolver>();
-  return (z) => {
-    const key = `${device.name} ${z}`;
-    const factor = Math.exp(sigma * z);
-    const solver =
-      made.get(key) ??
-      solverFor(board, faults, (owner, _part, property) =>
-        owner === device.name && property === 'saturation' ? factor : 1,
+/** Boards with one junction drawn otherwise, each made once: many readings ask the same ones. */
+class DrawnOtherwise {
+  /** Names of junctions and transistors by the number of their saturation's draw. */
+  private readonly names: ReadonlyMap<number, string>;
+  private readonly solvers = new Map<string, DcSolver>();
+
+  constructor(
+    private readonly board: Board,
+    private readonly faults: readonly Fault[],
+  ) {
+    const { devices } = flatten(board);
+    const drawn = devices.filter(({ model }) => model.kind === 'junction' || model.kind === 'transistor');
+    this.names = new Map(drawn.map(({ name, draws }) => [draws[0]!, name]));
+  }
+
+  /** What boards read whose junction is drawn so many sigmas otherwise; null where the draw is no junction's. */
+  shown({ mode, red, black }: ColdPoint, { drawn, sigma }: Steering): ((z: number) => number) | null {
+    const name = this.names.get(drawn);
+    if (name === undefined) return null;
+    const most = mostOf(mode);
+    return (z) => {
+      const solver = this.solver(name, z, sigma);
+      const { nodeOfNet } = solver.network;
+      const read = probe(solver, mode, nodeOfNet.get(netKey(red))!, nodeOfNet.get(netKey(black))!, {
+        readingOnly: true,
+      });
+      return read.ok ? Math.min(coordinate(mode, read.value.raw), most) : most;
+    };
+  }
+
+  private solver(name: string, z: number, sigma: number): DcSolver {
+    const key = `${name} ${z}`;
+    const made =
+      this.solvers.get(key) ??
+      solverFor(this.board, this.faults, (owner, _part, property) =>
+        owner === name && property === 'saturation' ? Math.exp(sigma * z) : 1,
       );
-    made.set(key, solver);
-    const { nodeOfNet } = solver.network;
-    const read = probe(solver, mode, nodeOfNet.get(netKey(red))!, nodeOfNet.get(netKey(black))!, { readingOnly: true });
-    return read.ok ? Math.min(coordinate(mode, read.value.raw), most) : most;
-  };
+    this.solvers.set(key, made);
+    return made;
+  }
 }
 
-/** Sound boards with one junction drawn otherwise, by its name and how far: many readings ask the same ones. */
-const sound = new WeakMap<Board, Map<string, DcSolver>>();
+const sound = new WeakMap<Board, DrawnOtherwise>();
 
-function soundOnes(board: Board): Map<string, DcSolver> {
-  const made = sound.get(board) ?? new Map<string, DcSolver>();
+/** Those of a sound board. */
+function soundOnes(board: Board): DrawnOtherwise {
+  const made = sound.get(board) ?? new DrawnOtherwise(board, []);
   sound.set(board, made);
   return made;
 }

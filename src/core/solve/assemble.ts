@@ -90,10 +90,11 @@ export function clampAmps({ amps, clampVolts }: Stimulus, volts: number): number
  * stands near its threshold, or a base conducts: next to nothing lifts it, and what it turns on draws all there is.
  */
 export function steadied(system: ComponentSystem, stimulus: Stimulus, volts: Float64Array): number {
-  if (!(stimulus.clampVolts < Infinity) || gateAwake(system, volts) || baseAwake(system, volts)) return 1;
+  if (!(stimulus.clampVolts < Infinity)) return 1;
   const across = volts[stimulus.red]! - volts[stimulus.black]!;
   const kept = clampAmps(stimulus, Math.min(across, stimulus.clampVolts));
-  return Math.max(1, (across * kept) / (CLAMP_SLOPE * stimulus.amps));
+  const times = (across * kept) / (CLAMP_SLOPE * stimulus.amps);
+  return times <= 1 || gateAwake(system, volts) || baseAwake(system, volts) ? 1 : times;
 }
 
 /** Of its threshold, the part above which a gate is near it. */

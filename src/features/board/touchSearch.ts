@@ -1,4 +1,4 @@
-import { netKey, pinNames, placesOnNet } from '@/core/circuit';
+import { easiestPlace, netKey, pinNames } from '@/core/circuit';
 import type { Board } from '@/core/circuit';
 import { ProbeSearch, isCheck, pinType, typicalAffinity } from '@/core/trace';
 import type { Reference, Spot, TraceEntry } from '@/core/trace';
@@ -79,7 +79,7 @@ export function nextTouch(
   const spot = (i: number): string => spotOf(pins[i]!, open(i));
   const made = (kind: TouchProposal['kind'], a: number, b: number, resting: 'red' | 'black'): TouchProposal => {
     const spots = [spot(a), spot(b)] as const;
-    const places = [placeOf(board, pins[a]!.net), placeOf(board, pins[b]!.net)] as const;
+    const places = [easiestPlace(board, pins[a]!.net), easiestPlace(board, pins[b]!.net)] as const;
     return { key: `${kind === 'beep' ? '' : `${resting} `}${spots.join(' ')}`, kind, spots, places, resting };
   };
   for (;;) {
@@ -157,11 +157,6 @@ function lowPaths(
 
 function spotOf(pin: { readonly ref: string; readonly pin: number; readonly net: string }, alone: boolean): string {
   return alone || pin.net.includes('.') ? `${pin.ref}.${pin.pin + 1}` : pin.net;
-}
-
-/** The easiest place of a net. */
-function placeOf(board: Board, net: string): string {
-  return placesOnNet(board, net)[0]?.words ?? net;
 }
 
 /** How many pins are followed and how many are not. */

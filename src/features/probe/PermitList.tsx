@@ -1,5 +1,5 @@
 'use client';
-import { placesOnNet } from '@/core/circuit';
+import { easiestPlace } from '@/core/circuit';
 import type { Board } from '@/core/circuit';
 import { pointKey } from '@/core/diagnose';
 import type { ProbePoint } from '@/core/diagnose';
@@ -106,7 +106,7 @@ export function PermitList({
 }
 
 function Words({ reading, board }: { reading: PermitReading; board: Board }) {
-  const place = (net: string): string => placesOnNet(board, net)[0]?.words ?? net;
+  const place = (net: string): string => easiestPlace(board, net);
   return (
     <span className="min-w-0 flex-1">
       <span className="block">

@@ -1,14 +1,12 @@
 'use client';
-import { placesOnNet } from '@/core/circuit';
+import { easiestPlace } from '@/core/circuit';
 import type { Board } from '@/core/circuit';
 import { pointKey } from '@/core/diagnose';
 import { Hint } from '@/ui/Hint';
 import { MODE_NAMES } from '@/features/frame/lineWords';
 import type { PlanEntry } from '@/workers/messages';
+import { SHOWN_POINTS } from './following';
 import { waitWords } from './waitWords';
-
-/** So many points of the plan are shown. */
-export const SHOWN_POINTS = 4;
 
 /** The plan, best next first: where, what it separates, what it costs. */
 export function PlanList({
@@ -22,7 +20,7 @@ export function PlanList({
   current: PlanEntry | null;
   onChoose(point: PlanEntry): void;
 }) {
-  const place = (net: string): string => placesOnNet(board, net)[0]?.words ?? net;
+  const place = (net: string): string => easiestPlace(board, net);
   return (
     <ol className="flex flex-col">
       {plan.slice(0, SHOWN_POINTS).map((p) => {

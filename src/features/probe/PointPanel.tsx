@@ -6,7 +6,7 @@ import { formatQuantity } from '@/core/quantity';
 import { MODE_NAMES, expectedWords } from '@/features/frame/lineWords';
 import { PointHead } from '@/features/frame/PointHead';
 import type { PlanEntry } from '@/workers/messages';
-import { waitWords } from './waitWords';
+import { isLongWait, waitWords } from './waitWords';
 
 /** The current point, large: where each lead goes, the mode, and what should show. */
 export function PointPanel({
@@ -36,7 +36,7 @@ export function PointPanel({
         {point.creep
           ? `. Creeps up for minutes: after ${point.creep.seconds} s type what it shows with ~; a sound board is past ${formatQuantity(point.creep.passed, 'ohm', 2)} by then.`
           : point.settle > 2 &&
-            `. Give it ${waitWords(point.settle)} to settle${point.settle < 100 ? '' : ', clipped on'}.`}
+            `. Give it ${waitWords(point.settle)} to settle${isLongWait(point.settle) ? ', clipped on' : ''}.`}
         {!isCold(point.mode) && '. Both ends empty first: a charge destroys this instrument.'}
         {lowOhms(expected) && '. Zero the leads first: hold them together and press relative.'}
       </p>

@@ -3,7 +3,7 @@ import { useEffect, useRef, useState } from 'react';
 import type { KeyboardEvent as ReactKeyboardEvent } from 'react';
 import type { ExpectedReading, SeenReading } from '@/core/expect';
 import { decadeSlip } from '@/core/expect';
-import { placesOnNet } from '@/core/circuit';
+import { easiestPlace } from '@/core/circuit';
 import type { Board } from '@/core/circuit';
 import { Button } from '@/ui/Button';
 import { MODE_NAMES, figureWords } from '@/features/frame/lineWords';
@@ -178,7 +178,7 @@ export function ReadingEntry({
 
 /** One of several figures, and the point that it is taken for. */
 function Placed({ typed, point, board }: { typed: TypedReading; point: PlanEntry; board: Board }) {
-  const place = (net: string): string => placesOnNet(board, net)[0]?.words ?? net;
+  const place = (net: string): string => easiestPlace(board, net);
   return (
     <li className="flex items-baseline gap-x-3 max-sm:flex-wrap">
       <span className="figure w-28 shrink-0 text-slate">{interpreted(typed, point.mode)}</span>

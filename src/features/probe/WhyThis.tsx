@@ -1,5 +1,5 @@
 'use client';
-import { placesOnNet } from '@/core/circuit';
+import { easiestPlace } from '@/core/circuit';
 import type { Board } from '@/core/circuit';
 import { faultWords } from '@/core/fault';
 import type { ProbePoint, Witness } from '@/core/diagnose';
@@ -18,7 +18,7 @@ export function WhyThis({ board, weighed }: { board: Board; weighed: Weighed }) 
     ...(against.length > 0 ? [`${count(against)} against`] : []),
     ...(ledBy === 'prior' ? ['ahead by how common it is'] : []),
   ].join(', ');
-  const place = (net: string): string => placesOnNet(board, net)[0]?.words ?? net;
+  const place = (net: string): string => easiestPlace(board, net);
   const words = ({ mode, red, black }: ProbePoint): string => `${MODE_WORDS[mode]}, ${place(red)} from ${place(black)}`;
   const telling = apart && `${words(apart.point)} tells it from ${from}`;
   return (

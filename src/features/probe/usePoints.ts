@@ -6,8 +6,7 @@ import type { ProbePoint } from '@/core/diagnose';
 import { useJob } from '@/features/job/JobContext';
 import { useSuspects } from '@/features/job/SuspectsContext';
 import type { PlanEntry } from '@/workers/messages';
-import { SHOWN_POINTS } from './PlanList';
-import { following } from './following';
+import { SHOWN_POINTS, following } from './following';
 
 /**
  * The plan's points and the one being taken now. What the technician was shown first, chose, or has begun to type at,
@@ -51,14 +50,14 @@ export function usePoints(begun: PlanEntry | null): {
   if (plan[0] && !thinking && (held?.at !== now || better)) setHeld({ at: now, point: plan[0], whole });
   const shown = held?.at === now && nets.has(netKey(held.point.red)) && nets.has(netKey(held.point.black));
   const current = chosen ?? (shown ? held.point : plan[0]) ?? null;
-  const places = line ?? (current ? [current, ...following(plan.slice(0, SHOWN_POINTS), current)] : []);
+  const inPlan = current ? [current, ...following(plan.slice(0, SHOWN_POINTS), current)] : [];
   const choose = (point: PlanEntry | null): void => {
     setLine(null);
     setChosen(point);
   };
   const begin = (): void => {
     setChosen(current);
-    setLine(places);
+    setLine(inPlan);
   };
   const next = (): void => {
     if (!current) return;
@@ -72,7 +71,7 @@ export function usePoints(begun: PlanEntry | null): {
     setPast((kept) => kept.slice(0, -1));
     choose(last);
   };
-  return { plan, current, places, choose, begin, next, back };
+  return { plan, current, places: line ?? inPlan, choose, begin, next, back };
 }
 
 /** The point that was shown first after the last reading, and whether by all there is to know. */

@@ -1,4 +1,7 @@
+/** Whether nobody holds two probes for so many seconds. */
+export const isLongWait = (seconds: number): boolean => seconds >= 100;
+
 /** A wait in seconds, in minutes where it is long. */
 export function waitWords(seconds: number): string {
-  return seconds < 100 ? `${Math.round(seconds)} s` : `${Math.round(seconds / 60)} min`;
+  return !isLongWait(seconds) ? `${Math.round(seconds)} s` : `${Math.round(seconds / 60)} min`;
 }

@@ -1,7 +1,7 @@
 'use client';
 import { useState } from 'react';
 import type { FormEvent } from 'react';
-import { placesOnNet } from '@/core/circuit';
+import { easiestPlace } from '@/core/circuit';
 import type { ExpectedReading, SeenReading } from '@/core/expect';
 import { faultWords, formatFault } from '@/core/fault';
 import type { Expectation } from '@/core/job';
@@ -23,7 +23,7 @@ export function QuickReading({
   const { board, expected, faults } = told;
   const [text, setText] = useState('');
   const field = useLitFocus<HTMLInputElement>(lit);
-  const place = (net: string): string => placesOnNet(board, net)[0]?.words ?? net;
+  const place = (net: string): string => easiestPlace(board, net);
   const typed = readTyped(text, [expected.mode]);
   const [first] = typed;
   const wrong = typed.find((t) => !t.ok);

@@ -1,6 +1,6 @@
 'use client';
 import { useMemo } from 'react';
-import { placesOnNet } from '@/core/circuit';
+import { easiestPlace } from '@/core/circuit';
 import { judgePowered } from '@/core/expect';
 import { linesOf } from '@/core/ledger';
 import type { PoweredReadingBody } from '@/core/ledger';
@@ -23,7 +23,7 @@ export function PoweredReadings({ home }: { home: TracedJobBoard }) {
   const bodies = useMemo(() => rows.map(({ body }) => body), [rows]);
   const expected = usePoweredExpected(home.board, bodies);
   if (rows.length === 0) return null;
-  const place = (net: string): string => placesOnNet(home.board, net)[0]?.words ?? net;
+  const place = (net: string): string => easiestPlace(home.board, net);
   return (
     <section className="mb-4">
       <h2 className="mb-1 font-semibold">

@@ -3,7 +3,7 @@ import dynamic from 'next/dynamic';
 import Link from 'next/link';
 import { linesOf } from '@/core/ledger';
 import { useMemo } from 'react';
-import { placesOnNet } from '@/core/circuit';
+import { easiestPlace } from '@/core/circuit';
 import { faultWords, formatFault } from '@/core/fault';
 import { judgeReading } from '@/core/job';
 import { formatQuantity } from '@/core/quantity';
@@ -187,7 +187,7 @@ function ReadingsTable({
         </thead>
         <tbody>
           {rows.map(({ line, body, told: { board, faults, expected, outcome } }) => {
-            const place = (net: string): string => placesOnNet(board, net)[0]?.words ?? net;
+            const place = (net: string): string => easiestPlace(board, net);
             return (
               <tr key={line.id} className="border-b border-line/40 align-baseline">
                 <td className="py-1 pr-2">{place(body.red)}</td>
