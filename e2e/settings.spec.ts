@@ -39,9 +39,10 @@ test('the workshop sets how figures and times are written; what is typed may hav
   await expect(log).toContainText(diode ? '0,512' : '4,7');
   await expect(log).toContainText('Loft');
   // Files keep the point, and times of the world.
-  const csv = await (await page.request.get('/api/jobs/SE-1/export?as=csv')).text();
-  expect(csv).toContain(diode ? ',0.512,' : ',4700,');
-  expect(csv).toMatch(/^\d{4}-\d\d-\d\dT[\d:.]+Z,Loft,/mu);
+  // A line shows before it is written.
+  const csv = async (): Promise<string> => (await page.request.get('/api/jobs/SE-1/export?as=csv')).text();
+  await expect.poll(csv).toContain(diode ? ',0.512,' : ',4700,');
+  expect(await csv()).toMatch(/^\d{4}-\d\d-\d\dT[\d:.]+Z,Loft,/mu);
   await open(page, '/jobs/SE-1/report');
   await expect(page.getByText(/^Net loft, .* Asia\/Tokyo$/u)).toBeVisible();
 });
@@ -70,8 +71,8 @@ test('with an ESR meter and a capacitance meter what diode test does not see is 
   await field.press('Enter');
   const log = page.getByRole('complementary', { name: 'Job log' });
   await expect(log).toContainText(/capacitance 9\.1\s?µF/u);
-  const csv = await (await page.request.get('/api/jobs/SE-2/export?as=csv')).text();
-  expect(csv).toMatch(/,cap,[^,]+,[^,]+,0?\.?0*9\.?1?[^,]*,/u);
+  const csv = async (): Promise<string> => (await page.request.get('/api/jobs/SE-2/export?as=csv')).text();
+  await expect.poll(csv).toMatch(/,cap,[^,]+,[^,]+,0?\.?0*9\.?1?[^,]*,/u);
 });
 
 test('settings that are none are refused whole, with what is wrong', async ({ request }) => {

@@ -1,5 +1,5 @@
 'use client';
-import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useState } from 'react';
 import { useJob } from '@/features/job/JobContext';
 import { postJson } from '@/features/job/postJson';
@@ -22,7 +22,8 @@ export function usePhotos(): {
   readonly marks: PhotoMarks;
   readonly sending: (Sending & { readonly side: Side }) | null;
   drop(side: Side, file: File): Promise<void>;
-  mark(change: MarkChange): Promise<void>;
+  /** Changes the marks; whether they are kept so. Marks go one after another: a late answer undoes no newer one. */
+  mark(change: MarkChange): Promise<boolean>;
 } {
   const { job, active, setTrouble } = useJob();
   const path = `/api/jobs/${job.tag}/photos?board=${active.id}`;
@@ -49,15 +50,18 @@ export function usePhotos(): {
     },
     [path, upload, change, setTrouble],
   );
-  const mark = useCallback(
-    async (wanted: MarkChange) => {
+  const { mutateAsync: mark } = useMutation({
+    scope: { id: path },
+    // A lost connection is told by the answer, not waited out.
+    networkMode: 'always',
+    mutationFn: async (wanted: MarkChange) => {
       const body = { boardId: active.id, change: wanted };
       const answer = await postJson<PhotoMarks>(`/api/jobs/${job.tag}/marks`, body);
       if (answer.ok) change((kept) => ({ ...kept, marks: answer.value }));
       else setTrouble(answer.problem);
+      return answer.ok;
     },
-    [job.tag, active.id, change, setTrouble],
-  );
+  });
   const known = data ?? (isError ? NONE : null);
   return {
     photos: known && known.photos,
