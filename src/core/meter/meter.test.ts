@@ -216,11 +216,15 @@ test('simulated readings scatter by the meter’s spread around the computed one
   expect(simulateReading(solver, 'diode', 'a', 'b', random)).toMatchObject({ kind: 'figure' });
 });
 
-test.each([7, 34, 38])(
-  'a gate that floats near its threshold: drawn board %i settles, and with its volts on the leads the same current flows',
-  (k) => {
+test.each([
+  ...[5, 7, 8, 15, 21, 22, 31, 33, 34, 38].map((k) => ['GA', k] as const),
+  ...[13, 16, 19, 22, 30, 33, 34, 36, 39].map((k) => ['GB', k] as const),
+  ...[5, 13, 15, 22, 31, 33].map((k) => ['GA1', k] as const),
+])(
+  'a gate that floats near its threshold: at %s drawn board %i settles, and with its volts on the leads the same current flows',
+  (gate, k) => {
     const solver = solverFor(exampleBoard('galley-inverter-600'), [], drawParts(seededRandom(20 + k)));
-    const [red, black] = ['GA', 'BAT-'].map((net) => solver.network.nodeOfNet.get(netKey(net))!) as [number, number];
+    const [red, black] = [gate, 'BAT-'].map((net) => solver.network.nodeOfNet.get(netKey(net))!) as [number, number];
     const read = probe(solver, 'diode', red, black, { anySolution: true });
     expect(solver.hardStarts).toBeGreaterThan(0);
     if (!read.ok) throw new Error(read.problem.sentence);

@@ -22,6 +22,8 @@ const UNFELT = 5e-4;
 
 /** Where a start is hard: how far a node may move at first if all that the leads drive went there, volts. */
 const FIRST_MOVE = 0.1;
+/** Steps of a start before it counts as hard. */
+const EASY_STEPS = 40;
 
 export type NoConvergence = Problem<'no-convergence', { readonly node: string }>;
 
@@ -71,16 +73,16 @@ export class DcSolver {
     const stimulus = coldStimulus(this.local[red]!, this.local[black]!, drive);
     system.driven = stimulus;
     if (!keep) this.reset(system);
-    let stuck = newton(system, stimulus, 0, share, this);
+    let stuck = newton(system, stimulus, { shunt: 0, share, most: EASY_STEPS }, this);
     if (stuck >= 0) {
       this.hardStarts++;
       this.reset(system);
-      stuck = newton(system, stimulus, 0, share, this, stimulus.amps / FIRST_MOVE);
+      stuck = newton(system, stimulus, { shunt: 0, share, inertia: stimulus.amps / FIRST_MOVE }, this);
     }
     if (stuck >= 0) {
       this.reset(system);
-      for (let decade = 2; decade <= 14; decade++) newton(system, stimulus, 10 ** -decade, 0, this);
-      stuck = newton(system, stimulus, 0, share, this);
+      for (let decade = 2; decade <= 14; decade++) newton(system, stimulus, { shunt: 10 ** -decade, share: 0 }, this);
+      stuck = newton(system, stimulus, { shunt: 0, share }, this);
     }
     if (stuck >= 0) {
       const node = this.network.nodeNames[system.nodes[stuck]!]!;

@@ -6,43 +6,59 @@ import type { Stimulus } from './stimulus';
 const MOST_STEPS = 80;
 const CONFINED_STEPS = 40;
 const QUICK_STEPS = 3;
-/** Of the inertia of a step, what the next one has. */
-const INERTIA_KEPT = 0.7;
+/** Of the inertia of a step, what the next one has at most. */
+const INERTIA_KEPT = 0.85;
+/** How far the inertia of a step lets a node move where all that does not add up yet went there, volts. */
+const INERTIA_VOLTS = 1;
+
+/**
+ * How Newton is tried.
+ *
+ * shunt    siemens from every node to the black lead.
+ * share    of the current through the leads that may be unaccounted for where only the reading matters; 0: every node counts.
+ * inertia  siemens at first from every node to where it stood a step before, less as less is unaccounted for: nodes that
+ *          hardly anything holds cannot be thrown far off. What settles does not feel it: the last step has none.
+ * most     steps; where there is another way to try, few.
+ */
+export interface Attempt {
+  readonly shunt: number;
+  readonly share: number;
+  readonly inertia?: number;
+  readonly most?: number;
+}
 
 /**
  * Newton from the present voltages; -1 when settled, else the local node with the worst residual.
  *
- * shunt    siemens from every node to the black lead.
- * share    of the current through the leads that may be unaccounted for where only the reading matters; 0: every node counts.
- * count    its `steps` grow by those taken.
- * inertia  siemens from every node to where it stood a step before, less with each step: nodes that hardly anything holds
- *          cannot be thrown far off. What settles does not feel it.
- *          Source: C. T. Kelley and D. E. Keyes, "Convergence analysis of pseudo-transient continuation", SIAM J. Numer.
- *          Anal. 35 (1998).
+ * count  its `steps` grow by those taken.
+ * Source of the inertia: C. T. Kelley and D. E. Keyes, "Convergence analysis of pseudo-transient continuation", SIAM J.
+ * Numer. Anal. 35 (1998), with its switched evolution relaxation.
  */
 export function newton(
   system: ComponentSystem,
   stimulus: Stimulus,
-  shunt: number,
-  share: number,
+  { shunt, share, inertia = 0, most = MOST_STEPS }: Attempt,
   count: { steps: number },
-  inertia = 0,
 ): number {
   const { work, pattern, size } = system;
   const { volts, values, residual, step: delta } = work;
   let worst = 0;
-  for (let step = 0; step < MOST_STEPS; step++) {
+  let held = inertia;
+  for (let step = 0; step < most; step++) {
     const looseAmps = LOOSE * share * leadAmps(system, stimulus);
     const limited = assemble(system, stimulus, shunt, looseAmps);
     system.factored = false;
     const quick = share > 0 && stimulus.passive;
-    if (quick && !limited && readingSettled(system, stimulus, share)) return -1;
+    let settled = quick && !limited && readingSettled(system, stimulus, share);
     // What is left by rounding alone settles no reading: that shows after a few steps.
-    if (!quick || step >= QUICK_STEPS) {
+    if (!settled && (!quick || step >= QUICK_STEPS)) {
       worst = worstNode(system, stimulus);
-      if (worst < 0 && !limited) return -1;
+      settled = worst < 0 && !limited;
     }
-    const held = inertia * INERTIA_KEPT ** step;
+    if (settled && held === 0) return -1;
+    // Held back, a node may be volts off where next to nothing is missing: the last step goes all the way.
+    if (settled) held = 0;
+    else if (step > 0) held = Math.min(INERTIA_KEPT * held, unaccounted(system) / INERTIA_VOLTS);
     if (held > 0) for (let i = 0; i < size; i++) work.excess[i] = work.excess[i]! + held;
     const failed = factor(system);
     // The factors stand where the matrix was: that is made once more.
@@ -99,10 +115,14 @@ function leadAmps(system: ComponentSystem, stimulus: Stimulus): number {
  * who asks for a board whose gates may stand there (a drawn one) has every node settle.
  */
 function readingSettled(system: ComponentSystem, stimulus: Stimulus, share: number): boolean {
-  const { residual, volts } = system.work;
+  return unaccounted(system) <= share * steadied(system, stimulus, system.work.volts) * leadAmps(system, stimulus);
+}
+
+/** The currents that do not add up yet, amperes summed over the nodes. */
+function unaccounted({ size, work: { residual } }: ComponentSystem): number {
   let total = 0;
-  for (let i = 0; i < system.size; i++) total += Math.abs(residual[i]!);
-  return total <= share * steadied(system, stimulus, volts) * leadAmps(system, stimulus);
+  for (let i = 0; i < size; i++) total += Math.abs(residual[i]!);
+  return total;
 }
 
 /** What rounding of the voltages alone can leave at each node, amperes. */
