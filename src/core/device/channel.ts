@@ -58,6 +58,11 @@ export function channelCurrent(
   else reverse(x, -vds, kp, onOhms, out);
 }
 
+/** Whether a channel carries nothing at these volts, in its own polarity: its gate is over the threshold against neither end. */
+export function isCutOff(vgs: number, vds: number, threshold: number): boolean {
+  return vgs <= threshold && vgs - vds <= threshold;
+}
+
 function forward(x: number, vds: number, kp: number, onOhms: number, out: Float64Array): void {
   if (x <= 0) {
     out.fill(0, 0, 3);

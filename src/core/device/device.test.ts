@@ -5,7 +5,7 @@ import { readNetlist } from '../netlist';
 import { THERMAL_VOLTS, channelFigures, junctionFigures, plainJunction, transistorFigures } from '../part';
 import { flatten, roomFor, windings } from '.';
 import type { Circuit, DeviceModel } from '.';
-import { CHANNEL, channelCurrent, channelParameters } from './channel';
+import { CHANNEL, channelCurrent, channelParameters, isCutOff } from './channel';
 import { JUNCTION, criticalVolts, junctionAt, junctionParameters, limitJunction, wrightOmega } from './junction';
 import { CAPACITOR, CURRENT_SOURCE, LOSSY_CAPACITOR, RESISTOR, VOLTAGE_SOURCE } from './passives';
 import { TRANSISTOR, transistorParameters } from './transistor';
@@ -256,6 +256,22 @@ test('a channel is continuous in both directions and its slopes are its derivati
     expect((amps(vgs, vds + h) - amps(vgs, vds - h)) / (2 * h)).toBeCloseTo(gd!, 4);
   }
   expect(amps(1.9, 3)).toBe(0);
+});
+
+test('a channel is cut off exactly where it carries nothing and nothing near by makes it carry more', () => {
+  const out = new Float64Array(3);
+  let off = 0;
+  for (let vgs = -4; vgs <= 4; vgs += 0.5) {
+    for (let vds = -4; vds <= 4; vds += 0.25) {
+      channelCurrent(vgs, vds, 2, 5, 0.5, out);
+      // At no volts across it nothing flows, but it conducts.
+      expect(isCutOff(vgs, vds, 2)).toBe(out.every((x) => x === 0));
+      if (isCutOff(vgs, vds, 2)) off++;
+    }
+  }
+  // A gate at -2 V or lower whatever the drain; above, up to the threshold, while the drain is not 2 V below it.
+  const drains = [33, 33, 33, 33, 33, 31, 29, 27, 25, 23, 21, 19, 17];
+  expect(off).toBe(drains.reduce((sum, n) => sum + n, 0));
 });
 
 test('limiting leaves small steps alone, keeps the direction, and never overshoots a large one', () => {

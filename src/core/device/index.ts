@@ -1,4 +1,4 @@
-export { channelCurrent } from './channel';
+export { channelCurrent, isCutOff } from './channel';
 export { isCapacitor } from './circuit';
 export type { Circuit, Device, Dormant } from './circuit';
 export { NOMINAL_DRAW, partSigma } from './draw';

@@ -3,6 +3,7 @@ import type { Board } from '../circuit';
 import type { Fault } from '../fault';
 import { READING_SHARE, probe, solverFor, workshopMeter } from '../meter';
 import type { ComputedReading } from '../meter';
+import { floats } from '../linear';
 import { fillStart, startVolts } from '../solve';
 import type { DcSolver, Network, StartVolts } from '../solve';
 import { driftSpread } from './drift';
@@ -110,9 +111,8 @@ let nearbyVolts = new Float64Array(0);
 /** Voltages to start from where the fault is all but linear: those are the solution. */
 function nearbyStart(known: KnownSolution, change: Changes): Float64Array | null {
   const { nodeCount } = known.network;
-  if (nearbyVolts.length < nodeCount) nearbyVolts = new Float64Array(nodeCount);
-  const next = nearbyVolts.subarray(0, nodeCount);
-  return solvedNearby(known, change, next) ? next : null;
+  if (nearbyVolts.length !== nodeCount) nearbyVolts = floats(nodeCount);
+  return solvedNearby(known, change, nearbyVolts) ? nearbyVolts : null;
 }
 
 /** Whether so many volts between the leads are the known reading. */

@@ -135,10 +135,16 @@ interface Added {
   readonly siemens: readonly number[];
 }
 
+/** Conductances added: network nodes of their ends, two for each, and siemens. */
+interface Branches {
+  readonly ends: Int32Array;
+  readonly siemens: Float64Array;
+}
+
 /** What faults together change of a network; `added`: the same as conductances added, where that is all that they do. */
 export interface Changes {
   readonly list: readonly Change[];
-  readonly added: { readonly ends: Int32Array; readonly siemens: Float64Array } | null;
+  readonly added: Branches | null;
   /** Where they are one opened pin, and not that. */
   readonly pin: OpenedPin | null;
 }
@@ -281,12 +287,19 @@ export function solvedNearby(known: KnownSolution, { added, pin }: Changes, out:
   const own = component[known.red];
   if (pin && component[pin.node] === own) return known.solver.opened(known.factored, pin, out, allowed);
   if (added === null) return false;
-  let { ends, siemens } = added;
-  const felt = (_: number, i: number): boolean => component[added.ends[2 * i]!] === own;
-  if (!siemens.every(felt)) {
-    // In another component they are not felt.
-    ends = ends.filter((_, e) => felt(0, e >> 1));
-    siemens = siemens.filter(felt);
-  }
+  const { ends, siemens } = added;
+  for (let i = 0; i < siemens.length; i++)
+    if (component[ends[2 * i]!] !== own) {
+      const felt = feltIn(added, component, own!);
+      return known.solver.nearby(known.factored, felt.ends, felt.siemens, out, allowed);
+    }
   return known.solver.nearby(known.factored, ends, siemens, out, allowed);
+}
+
+/** Of conductances added those in one component: in another they are not felt. */
+function feltIn({ ends, siemens }: Branches, component: Int32Array, own: number): Branches {
+  return {
+    ends: ends.filter((_, e) => component[ends[e & ~1]!] === own),
+    siemens: siemens.filter((_, i) => component[ends[2 * i]!] === own),
+  };
 }

@@ -5,6 +5,7 @@ import {
   SLOPE,
   channelCurrent,
   criticalVolts,
+  isCutOff,
   junctionAt,
   limitJunction,
   transportAt,
@@ -306,11 +307,13 @@ function assembleMosfets(system: ComponentSystem, m: ThreePinTable): void {
     // A floating gate sits at its source.
     const vgs = g < 0 ? 0 : sign * (volts[g]! - volts[s]!);
     const vds = sign * (volts[d]! - volts[s]!);
-    channelCurrent(vgs, vds, p[o + 1]!, p[o + 2]!, p[o + 3]!, out);
+    const threshold = p[o + 1]!;
+    m.at[2 * i] = 0;
+    if (isCutOff(vgs, vds, threshold)) continue;
+    channelCurrent(vgs, vds, threshold, p[o + 2]!, p[o + 3]!, out);
     const gm = out[1]!;
     const gd = out[2]!;
     m.at[2 * i] = out[0]!;
-    if (out[0] === 0 && gm === 0 && gd === 0) continue;
     flow(system, d, s, sign * out[0]!);
     const at = 9 * i;
     addAt(values, m.slots, at + 1, gm);

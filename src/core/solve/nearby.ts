@@ -1,4 +1,4 @@
-import { channelCurrent, junctionAt, transportAt } from '../device';
+import { channelCurrent, isCutOff, junctionAt, transportAt } from '../device';
 import { THERMAL_VOLTS } from '../part';
 import { factorDense, floats, floatsOf, solveDense, solveSparse } from '../linear';
 import { CLAMP_SLOPE, clampAmps, steadied } from './assemble';
@@ -208,9 +208,11 @@ export function bendings(
     const gateNow = g < 0 ? 0 : sign * (next[g]! - next[s]!);
     const stood = sign * (volts[d]! - volts[s]!);
     const now = sign * (next[d]! - next[s]!);
-    channelCurrent(gateStood, stood, p[o + 1]!, p[o + 2]!, p[o + 3]!, AT);
+    const threshold = p[o + 1]!;
+    if (isCutOff(gateStood, stood, threshold) && isCutOff(gateNow, now, threshold)) continue;
+    channelCurrent(gateStood, stood, threshold, p[o + 2]!, p[o + 3]!, AT);
     const followed = AT[0]! + AT[1]! * (gateNow - gateStood) + AT[2]! * (now - stood);
-    channelCurrent(gateNow, now, p[o + 1]!, p[o + 2]!, p[o + 3]!, AT);
+    channelCurrent(gateNow, now, threshold, p[o + 2]!, p[o + 3]!, AT);
     const amps = sign * (AT[0]! - followed);
     out[d] = out[d]! + amps;
     out[s] = out[s]! - amps;
