@@ -87,18 +87,20 @@ export function outcomeSpread(
   const scale = mode === 'diode' ? 1 : 1 / (Math.max(raw, 0) + 1);
   const shown = main?.effects.map((e) => e * scale);
   // What the meter blurs as much as the parts tells nothing of them.
-  const felt = shown && lengthOf(shown) > LEAST_FELT * mainMode(own).sigma && overloadChance(own) < 0.5;
+  const felt = shown && Math.sqrt(squaresOf(shown)) > LEAST_FELT * mainMode(own).sigma && overloadChance(own) < 0.5;
   if (!felt) return own;
   const told = { ...main!, effects: shown };
   const leak = own.modes ? null : leakOf(told, own.mean, own.sigma, mode === 'diode' ? 'gain' : 'leak');
   return leak ? { ...own, main: told, leak } : { ...own, main: told };
 }
 
-/** Root of the sum of squares. */
-function lengthOf(parts: readonly number[]): number {
+/** Root of the sum of squares of what makes up a spread. */
+const lengthOf = (a: number, b: number, c: number, d: number): number => Math.sqrt(a * a + b * b + c * c + d * d);
+
+function squaresOf(parts: readonly number[]): number {
   let sum = 0;
   for (const p of parts) sum += p * p;
-  return Math.sqrt(sum);
+  return sum;
 }
 
 /** Least share of a sigma that draws must make for them to be told. */
@@ -114,7 +116,7 @@ function spreadOf(
 ): OutcomeSpread {
   if (mode === 'diode') {
     const volts = Math.min(raw, meter.diodeLimitVolts);
-    const sigma = lengthOf([meterSigma(mode, volts, meter), Math.min(partSigma, 0.5), DIODE_MODEL_VOLTS]);
+    const sigma = lengthOf(meterSigma(mode, volts, meter), Math.min(partSigma, 0.5), DIODE_MODEL_VOLTS, 0);
     // Far above the limit nothing but a slipped lead brings the figure back.
     const overload =
       raw >= meter.diodeLimitVolts - AT_LIMIT_VOLTS ? 1 : normalCdf((volts - meter.diodeOverloadVolts) / sigma);
@@ -130,6 +132,7 @@ function spreadOf(
   const sigma = Math.min(own.sigma + Math.abs(gap) / 2, 3);
   const overload = normalCdf((mean - limit) / sigma);
   const chance = other === null || Math.abs(gap) < own.sigma / 2 || other.chance < 1e-3 ? 0 : other.chance;
+  if (chance === 0 && !hasTails(raw, partSigma)) return { mean, sigma, overload };
   const modes = [
     ...withTails(own, 1 - chance, raw, partSigma),
     ...(chance === 0 ? [] : withTails(there, chance, other!.ohms, other!.sigma)).map((m) => ({
@@ -144,16 +147,19 @@ function spreadOf(
 
 /** A resistance on one range: what the meter, the parts, the leads and the model leave of it, on the log scale. */
 function ohmsMode(mode: ColdMode, ohms: number, partSigma: number, meter: MeterProfile, leadOhms: number): MeterMode {
-  const noise = lengthOf([meterSigma(mode, ohms, meter), partSigma, OHMS_MODEL_FRACTION * ohms, leadOhms]);
+  const noise = lengthOf(meterSigma(mode, ohms, meter), partSigma, OHMS_MODEL_FRACTION * ohms, leadOhms);
   const scale = Math.max(ohms, 0) + 1;
   return { mean: coordinate(mode, ohms), sigma: Math.min(noise / scale, 3), parts: Math.min(partSigma / scale, 3) };
 }
 
 type MeterMode = Omit<OutcomeMode, 'weight'> & { readonly parts: number };
 
+/** Whether a reading hangs on leakage. */
+const hasTails = (ohms: number, partSigma: number): boolean => ohms > LEAKING_OHMS && partSigma > LEAKING_SPREAD * ohms;
+
 /** One range with its share, and the long tails of what hangs on leakage. */
 function withTails(one: MeterMode, weight: number, ohms: number, partSigma: number): readonly OutcomeMode[] {
-  if (!(ohms > LEAKING_OHMS && partSigma > LEAKING_SPREAD * ohms)) return [{ ...one, weight }];
+  if (!hasTails(ohms, partSigma)) return [{ ...one, weight }];
   return [
     { ...one, weight: weight * (1 - TAIL_SHARE) },
     {
@@ -171,8 +177,8 @@ export function outcomeModes(s: OutcomeSpread): readonly OutcomeMode[] {
 }
 
 /** The likeliest way. */
-export function mainMode(s: OutcomeSpread): OutcomeMode {
-  return outcomeModes(s).reduce((best, m) => (m.weight > best.weight ? m : best));
+export function mainMode(s: OutcomeSpread): Omit<OutcomeMode, 'weight'> {
+  return !s.modes ? s : outcomeModes(s).reduce((best, m) => (m.weight > best.weight ? m : best));
 }
 
 /** Probability of overload. */

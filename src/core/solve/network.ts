@@ -47,9 +47,8 @@ export function buildNetwork(board: Board, faults: readonly Fault[], draw?: Part
  */
 export function coldNetwork(circuit: Circuit): Network {
   const { parameters } = circuit;
-  const conducting: NetworkDevice[] = [];
   const wires = new DisjointSets(circuit.nodeNames.length);
-  for (const device of circuit.devices) conduct(device, parameters, conducting, wires);
+  for (const device of circuit.devices) joinWires(device, parameters, wires);
   const numbers = ints(circuit.nodeNames.length).fill(-1);
   const nodeNames: string[] = [];
   const nodeOf = (raw: number): number => {
@@ -60,10 +59,7 @@ export function coldNetwork(circuit: Circuit): Network {
   const nodeOfNet = new Map<string, number>();
   for (const [net, raw] of circuit.nodeOfNet) nodeOfNet.set(net, nodeOf(raw));
   const devices: NetworkDevice[] = [];
-  for (const d of conducting) {
-    const nodes = d.nodes.map(nodeOf);
-    if (nodes.length > 2 || nodes[0] !== nodes[1]) devices.push({ ...d, nodes });
-  }
+  for (const device of circuit.devices) conduct(device, parameters, nodeOf, devices);
   const sets = new DisjointSets(nodeNames.length);
   for (const { model, nodes } of devices) {
     // A gate carries nothing: it joins no component.
@@ -82,20 +78,43 @@ export function coldNetwork(circuit: Circuit): Network {
   };
 }
 
-/** Adds what is left of a device when nothing changes and no supply is plugged in; what is a wire joins its nodes. */
-function conduct(device: Device, parameters: Float64Array, into: NetworkDevice[], wires: DisjointSets): void {
+/** Joins the nodes of what is a wire when nothing changes and no supply is plugged in. */
+function joinWires({ model, nodes, at }: Device, parameters: Float64Array, wires: DisjointSets): void {
+  switch (model.kind) {
+    case 'resistor':
+    case 'voltage-source':
+      if (parameters[at] === 0) wires.union(nodes[0]!, nodes[1]!);
+      return;
+    case 'windings':
+      for (let k = 0; k < model.states; k++)
+        if (parameters[at + k] === 0) wires.union(nodes[2 * k]!, nodes[2 * k + 1]!);
+      return;
+    default:
+      return;
+  }
+}
+
+/** Adds what is left of a device then and is no wire, between the nodes that are left; what has both ends on one is none. */
+function conduct(
+  device: Device,
+  parameters: Float64Array,
+  nodeOf: (raw: number) => number,
+  into: NetworkDevice[],
+): void {
   const { model, nodes, owners, at, sigmas, draws } = device;
-  const resistor = (a: number, b: number, owner: number, first: number, of: number): void => {
-    if (parameters[first] === 0) wires.union(a, b);
-    else
-      into.push({
-        model: RESISTOR,
-        nodes: [a, b],
-        owner,
-        at: first,
-        sigmas: sigmas.slice(of, of + 1),
-        draws: draws.slice(of, of + 1),
-      });
+  const resistor = (from: number, to: number, owner: number, first: number, of: number): void => {
+    if (parameters[first] === 0) return;
+    const [a, b] = [nodeOf(from), nodeOf(to)];
+    if (a === b) return;
+    const own = sigmas.length === 1;
+    into.push({
+      model: RESISTOR,
+      nodes: [a, b],
+      owner,
+      at: first,
+      sigmas: own ? sigmas : sigmas.slice(of, of + 1),
+      draws: own ? draws : draws.slice(of, of + 1),
+    });
   };
   switch (model.kind) {
     case 'resistor':
@@ -103,18 +122,15 @@ function conduct(device: Device, parameters: Float64Array, into: NetworkDevice[]
       return;
     case 'junction':
     case 'transistor':
-    case 'channel':
-      into.push({ model, nodes, owner: owners[0]!, at, sigmas, draws });
+    case 'channel': {
+      const own = nodes.map(nodeOf);
+      if (own.length > 2 || own[0] !== own[1]) into.push({ model, nodes: own, owner: owners[0]!, at, sigmas, draws });
       return;
-    case 'voltage-source':
-      if (parameters[at] === 0) wires.union(nodes[0]!, nodes[1]!);
-      return;
+    }
     case 'windings':
       for (let k = 0; k < model.states; k++) resistor(nodes[2 * k]!, nodes[2 * k + 1]!, owners[2 * k]!, at + k, k);
       return;
-    case 'capacitor':
-    case 'lossy-capacitor':
-    case 'current-source':
+    default:
       return;
   }
 }
