@@ -252,6 +252,7 @@ test('photographs: both sides dropped, registered, parts pinned, pads joined, fr
     for (let i = 0; i < 8; i++) await page.keyboard.press(key);
     await page.keyboard.press('Enter');
     await late;
+    await expect(page.getByText(`${what} on its way …`)).toBeVisible();
     await expect(page.getByText(/ pinned$/u)).toHaveCount(0);
   }
   await expect(page.getByText('C1.1 pinned')).toBeVisible();

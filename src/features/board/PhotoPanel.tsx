@@ -90,8 +90,10 @@ export function PhotoPanel({
         ? null
         : pinNames(part).findIndex((n, i) => n.toLowerCase() === name.toLowerCase() || String(i + 1) === name);
     if (index === -1) return setSaid(`${part.ref} has no pin ${name}.`);
+    const what = pinText.trim();
+    setSaid(`${what} on its way …`);
     const kept = mark({ kind: 'pin', pinned: { ref: part.ref, pin: index, side: base!.side, at } });
-    void kept.then((ok) => setSaid(ok ? `${pinText.trim()} pinned` : ''));
+    void kept.then((ok) => setSaid(ok ? `${what} pinned` : ''));
   };
   const join = (at: Point): void => {
     const near = nearest({ ...marks, pinned: marks.pinned.filter((p) => p.pin !== null) }, toFront, at, base!.width);
