@@ -1,8 +1,9 @@
 import { expect, test } from '@playwright/test';
-import type { Page } from '@playwright/test';
-import { archetypeBoard } from '../src/core/archetype';
+import type { Locator, Page } from '@playwright/test';
+import { ARCHETYPES, archetypeBoard } from '../src/core/archetype';
+import { readNetlist } from '../src/core/netlist';
 import { boardToJson } from '../src/wire/boardCopy';
-import { choose, FRONT, open, openProbe, origin, takeIn, logLines } from './bench';
+import { brokenBoard, choose, FRONT, logLines, open, openProbe, origin, takeIn, takeReading } from './bench';
 
 /** A board with a few parts: what a key does is the same on every one. */
 const SMALL = { board: { from: 'typical', name: 'buck-module' } };
@@ -192,6 +193,56 @@ test('three figures in one line fill the next three points of the plan', async (
   expect(new Set(where).size).toBe(3);
   // The latest is on top; each was taken with what was said before Enter.
   where.reverse().forEach((w, i) => expect(w.toLowerCase()).toContain(meant[i]!.toLowerCase().replace(' meter', '')));
+});
+
+/** Reads what the plan asks for on a healthy board until the fault is most likely none that these readings see. */
+async function readUntilUnlikely(page: Page, meter: ReturnType<typeof brokenBoard>): Promise<Locator> {
+  const note = page.getByRole('note').filter({ hasText: 'Most likely nothing that these readings see' });
+  let taken = 0;
+  for (; taken < 40 && (await note.count()) === 0; taken++) await takeReading(page, meter);
+  // Not from the start, and before the plan has ruled out the last of what it sees.
+  expect(taken).toBeGreaterThan(3);
+  await expect(note).toContainText(/\(9\d\s%\)\. Not ruled out of what they see: .+ \(\d+\s%\)/u);
+  await expect(page.locator('[data-point][data-settled="yes"]')).toBeVisible();
+  return note;
+}
+
+test('once the fault is most likely none that these readings see, that is said with the way to power', async ({
+  page,
+}) => {
+  const { netlist } = ARCHETYPES.find((a) => a.name === 'flyback-opto')!;
+  const parsed = readNetlist(netlist);
+  if (!parsed.ok) throw new Error('the circuit is no board');
+  const { board } = parsed.value;
+  await takeIn(page.request, 'PB-7', { board: { from: 'netlist', text: netlist } });
+  await openProbe(page, 'PB-7');
+  const meter = brokenBoard(board, '', 5);
+  const note = await readUntilUnlikely(page, meter);
+  const earn = note.getByRole('button', { name: /^Earn the permit: (one reading|\d+ readings)$/u });
+  const power = note.getByRole('button', { name: 'Read it under power' });
+  await expect(earn).toBeVisible();
+  for (let k = 0; k < 12 && (await power.count()) === 0; k++) {
+    // The next point is the first of the permit's list.
+    await earn.click();
+    await expect(page.locator('[data-permit="shut"] button[aria-current="true"]')).toHaveCount(1);
+    await takeReading(page, meter);
+    await expect(page.locator('[data-point][data-settled="yes"]')).toBeVisible();
+  }
+  await power.click();
+  await expect(page.getByRole('tab', { name: 'Under power' })).toHaveAttribute('aria-selected', 'true');
+});
+
+test('where places are only assumed readings earn no permit: that is said, with the way to Trace', async ({ page }) => {
+  await takeIn(page.request, 'PB-8', SMALL);
+  await openProbe(page, 'PB-8');
+  const permit = page.getByRole('region', { name: 'Permit to power' });
+  await expect(permit).toContainText('healthy, they earn it once Trace says what is at the assumed places');
+  for (const reading of await permit.getByRole('listitem').all())
+    await expect(reading).toContainText('(assumed place)');
+  const note = await readUntilUnlikely(page, brokenBoard(archetypeBoard('buck-module')!, '', 5));
+  await expect(permit).toContainText('What was read so far was read where the places are only assumed');
+  await note.getByRole('link', { name: /^Confirm in Trace/u }).click();
+  await expect(page).toHaveURL(/\/jobs\/PB-8\/board$/u);
 });
 
 test('next sets a point aside and back returns to it; places can be listed; a point stays while it is typed at', async ({

@@ -83,7 +83,8 @@ export class Permit {
    * diagnoser  adds the odds: where a supply short keeps more than 5 % it stays shut. findings: what was seen on the board.
    */
   judge(taken: readonly PresentReading[], diagnoser?: Diagnoser, findings: readonly Finding[] = []): PowerPermit {
-    const sure = taken.filter((r) => r.placeConfirmed !== false && this.readings.knows(r));
+    const known = taken.filter((r) => this.readings.knows(r));
+    const sure = known.filter((r) => r.placeConfirmed !== false);
     // An instrument's small signal says nothing of what a steady current finds.
     const counted = newest(sure.filter(isColdReading));
     const { threats } = this.readings.path;
@@ -109,7 +110,7 @@ export class Permit {
       ...(this.choices.length === 0
         ? ['No way of the energy is found on this board: trace it from where power comes in.']
         : []),
-      ...(left.size > 0 && shown.length === 0 ? [missing(counted.length, left.size)] : []),
+      ...(left.size > 0 && shown.length === 0 ? [missing(counted.length, left.size, known.length > sure.length)] : []),
     ];
     // A point may be asked for again where the board was changed since.
     const asked = new Set(counted.flatMap((r) => (r.changed?.size ? [] : [pointKey(r)])));
@@ -241,7 +242,9 @@ function newest<R extends PresentReading>(readings: readonly R[]): readonly R[] 
   return [...new Map(readings.map((r) => [pointKey(r), r])).values()];
 }
 
-function missing(readings: number, left: number): string {
+function missing(readings: number, left: number, assumed: boolean): string {
+  if (assumed && readings === 0)
+    return 'What was read so far was read where the places are only assumed: that earns nothing. Say in Trace what is there, then read it again.';
   const what = left === 1 ? 'one short or leak that matters is' : `${left} shorts or leaks that matter are`;
   return readings === 0
     ? 'Nothing has been read yet: a permit is earned by readings.'

@@ -45,6 +45,14 @@ describe('a lamp supply', () => {
     });
   });
 
+  test('readings at assumed places alone are said to earn nothing; with others they change no word', () => {
+    const assumed = readings.map((r) => ({ ...r, placeConfirmed: false }));
+    expect(permit.judge([]).reasons.join(' ')).toMatch(/^Nothing has been read yet/u);
+    expect(permit.judge(assumed).reasons.join(' ')).toMatch(/places are only assumed: that earns nothing/u);
+    expect(permit.judge([...assumed, readings[0]!]).reasons).toEqual(permit.judge([readings[0]!]).reasons);
+    expect(permit.judge(assumed).clearing).toEqual(permit.judge([]).clearing);
+  });
+
   test('a reading that shows a short shuts it whatever else was read, until it is read again and is well', () => {
     const short = { mode: 'ohms', red: 'HV+', black: 'HV-', seen: { kind: 'figure', value: 1.4 } } as const;
     const shut = permit.judge([...readings, short]);

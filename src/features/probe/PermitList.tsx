@@ -1,9 +1,11 @@
 'use client';
+import { useMemo } from 'react';
 import { easiestPlace } from '@/core/circuit';
 import type { Board } from '@/core/circuit';
 import { pointKey } from '@/core/diagnose';
 import type { ProbePoint } from '@/core/diagnose';
 import type { PermitReading, PowerPermit } from '@/core/permit';
+import { useEngine } from '@/features/job/useEngine';
 import { MODE_NAMES } from '@/features/frame/lineWords';
 import type { PlanEntry } from '@/workers/messages';
 import { Reveal } from '@/ui/Reveal';
@@ -36,6 +38,7 @@ export function PermitList({
   current: ProbePoint | null;
   onChoose(point: PlanEntry): void;
 }) {
+  const assumed = useAssumedPlaces(board, permit);
   if (permit === null) return <p className="text-sm text-faint">Working out what has to be read before power …</p>;
   const { allowed, reasons, restsOn, clearing, unseen } = permit;
   return (
@@ -51,8 +54,8 @@ export function PermitList({
       {clearing.length > 0 && (
         <>
           <p className="mt-2 text-sm text-faint">
-            {clearing.length === 1 ? 'One reading' : `${clearing.length} readings`} still missing; healthy, they earn
-            it:
+            {clearing.length === 1 ? 'One reading' : `${clearing.length} readings`} still missing; healthy, they earn it
+            {assumed.size > 0 && ' once Trace says what is at the assumed places'}:
           </p>
           <ol className="grid gap-x-4 lg:grid-cols-2">
             {clearing.map((r) => (
@@ -60,15 +63,13 @@ export function PermitList({
                 <button
                   type="button"
                   aria-current={current && pointKey(current) === pointKey(r) ? 'true' : undefined}
-                  onClick={() =>
-                    onChoose({ ...point(r), gainBits: 0, seconds: 10, settle: 0, split: [], again: false, creep: null })
-                  }
+                  onClick={() => onChoose(asPlanned(r))}
                   className="flex w-full items-baseline gap-2 px-2 py-0.5 text-left hover:bg-raised aria-[current]:bg-raised"
                 >
                   <span aria-hidden className="text-brass">
                     ○
                   </span>
-                  <Words reading={r} board={board} />
+                  <Words reading={r} board={board} assumed={assumed.has(r)} />
                 </button>
               </li>
             ))}
@@ -89,7 +90,7 @@ export function PermitList({
                 <span aria-hidden className="text-verdigris">
                   ✓
                 </span>
-                <Words reading={r} board={board} />
+                <Words reading={r} board={board} assumed={assumed.has(r)} />
               </li>
             ))}
           </ol>
@@ -105,18 +106,32 @@ export function PermitList({
   );
 }
 
-function Words({ reading, board }: { reading: PermitReading; board: Board }) {
+/** Of readings that a permit asks for those at places that are only assumed: there they earn nothing. */
+export function useAssumedPlaces(board: Board, permit: PowerPermit | null): ReadonlySet<PermitReading> {
+  const engine = useEngine();
+  return useMemo(
+    () =>
+      new Set(permit?.clearing.filter((r) => engine && !engine.isPlaceConfirmed(board, r.mode, r.red, r.black)) ?? []),
+    [engine, board, permit],
+  );
+}
+
+function Words({ reading, board, assumed }: { reading: PermitReading; board: Board; assumed: boolean }) {
   const place = (net: string): string => easiestPlace(board, net);
   return (
     <span className="min-w-0 flex-1">
       <span className="block">
         {MODE_NAMES[reading.mode]}: {place(reading.red)} <span className="text-faint">from</span> {place(reading.black)}
       </span>
-      <span className="block text-xs text-faint">rules out {reading.rulesOut}</span>
+      <span className="block text-xs text-faint">
+        rules out {reading.rulesOut}
+        {assumed && ' (assumed place)'}
+      </span>
     </span>
   );
 }
 
-function point({ mode, red, black }: ProbePoint): ProbePoint {
-  return { mode, red, black };
+/** A reading of the list as a point that is read next. */
+export function asPlanned({ mode, red, black }: ProbePoint): PlanEntry {
+  return { mode, red, black, gainBits: 0, seconds: 10, settle: 0, split: [], again: false, creep: null };
 }

@@ -3,7 +3,7 @@ import { Volume2, VolumeX } from 'lucide-react';
 import dynamic from 'next/dynamic';
 import { Tabs, Toggle } from 'radix-ui';
 import { linesOf, standingLines } from '@/core/ledger';
-import { memo, useMemo, useRef, useState } from 'react';
+import { memo, useCallback, useMemo, useRef, useState } from 'react';
 import type { SeenReading } from '@/core/expect';
 import { goesOnWithoutProof } from '@/core/job';
 import { unpoweredReading } from '@/features/job/unpoweredReading';
@@ -34,6 +34,7 @@ import { usePoints } from './usePoints';
 const ProofFirst = dynamic(() => import('./ProofFirst').then((m) => m.ProofFirst));
 const Verdict = dynamic(() => import('./Verdict').then((m) => m.Verdict));
 const PermitList = dynamic(() => import('./PermitList').then((m) => m.PermitList));
+const LikelyUnseen = dynamic(() => import('./LikelyUnseen').then((m) => m.LikelyUnseen));
 const SuspectList = dynamic(() => import('./SuspectList').then((m) => m.SuspectList));
 const ProbePhoto = dynamic(() => import('./ProbePhoto').then((m) => m.ProbePhoto), { ssr: false });
 const PoweredProbe = dynamic(() => import('./PoweredProbe').then((m) => m.PoweredProbe), { ssr: false });
@@ -47,10 +48,13 @@ export function ProbeScreen() {
   const [way, setWay] = useState(
     progress.hazard.state === 'LIVE' && linesOf(lines, 'powered-reading').length > 0 ? 'powered' : 'cold',
   );
+  const toPower = useCallback(() => setWay('powered'), []);
   return (
     <Tabs.Root value={way} onValueChange={setWay}>
       <TabStrip label="How it is read" tabs={WAYS} />
-      <Tabs.Content value="cold">{open ? <Probing /> : <ProofFirst hazard={progress.hazard} />}</Tabs.Content>
+      <Tabs.Content value="cold">
+        {open ? <Probing onPower={toPower} /> : <ProofFirst hazard={progress.hazard} />}
+      </Tabs.Content>
       <Tabs.Content value="powered">
         <PoweredProbe />
       </Tabs.Content>
@@ -60,8 +64,8 @@ export function ProbeScreen() {
 
 const WAYS = { cold: 'Cold', powered: 'Under power' };
 
-/** Without properties of its own, so that a tick of the clock does not draw it again. */
-const Probing = memo(function Probing() {
+/** Without properties that change, so that a tick of the clock does not draw it again. */
+const Probing = memo(function Probing({ onPower }: { onPower(): void }) {
   const { job, boards, active, lines, addLine } = useJob();
   const { board, id } = active;
   const { weighed, share, failed, complained, thinking, drafts } = useSuspects();
@@ -181,6 +185,9 @@ const Probing = memo(function Probing() {
             </div>
           )}
         </section>
+      )}
+      {weighed?.verdict === 'open' && weighed.done === weighed.of && weighed.suspects[0]?.invisible && (
+        <LikelyUnseen board={board} weighed={weighed} onChoose={choose} onPower={onPower} />
       )}
       <Button className="sm:hidden" onClick={() => setMore(!more)} aria-expanded={more}>
         {more ? 'Lead, lead, figure alone' : 'Plan, suspects, permit, drawing'}
