@@ -27,6 +27,7 @@ export interface PresentReading extends TakenReading {
  * Whether a board may be powered, as far as its cold readings show.
  *
  * allowed   every short or leak that matters is ruled out by a reading, and nothing shuts it.
+ * earnable  nothing shuts it but that readings are missing.
  * reasons   why not, one sentence each; empty when allowed.
  * restsOn   readings taken that rule something out: a permit stands on them and ends with them.
  * clearing  the smallest set of further readings that would rule out the rest if they come out healthy.
@@ -35,6 +36,7 @@ export interface PresentReading extends TakenReading {
  */
 export interface PowerPermit {
   readonly allowed: boolean;
+  readonly earnable: boolean;
   readonly reasons: readonly string[];
   readonly restsOn: readonly PermitReading[];
   readonly clearing: readonly PermitReading[];
@@ -102,7 +104,7 @@ export class Permit {
     const left = new Set([...threats.keys()].filter((i) => able.has(i) && !cleared.has(i)));
     const shown = counted.flatMap((r) => this.showsLeak(r));
     const { odds, feedbackOpen } = oddsOf(diagnoser, counted, newest(sure.filter((r) => !isCold(r.mode))));
-    const reasons = [
+    const shutBy = [
       ...shown,
       ...notFitted(this.readings.board),
       ...forbidden(findings),
@@ -110,6 +112,9 @@ export class Permit {
       ...(this.choices.length === 0
         ? ['No way of the energy is found on this board: trace it from where power comes in.']
         : []),
+    ];
+    const reasons = [
+      ...shutBy,
       ...(left.size > 0 && shown.length === 0 ? [missing(counted.length, left.size, known.length > sure.length)] : []),
     ];
     // A point may be asked for again where the board was changed since.
@@ -128,6 +133,7 @@ export class Permit {
       : [];
     return {
       allowed: reasons.length === 0,
+      earnable: reasons.length > 0 && shutBy.length === 0,
       reasons,
       restsOn: this.support(cleared),
       clearing: [...clearing, ...added],

@@ -51,12 +51,18 @@ describe('a lamp supply', () => {
     expect(permit.judge(assumed).reasons.join(' ')).toMatch(/places are only assumed: that earns nothing/u);
     expect(permit.judge([...assumed, readings[0]!]).reasons).toEqual(permit.judge([readings[0]!]).reasons);
     expect(permit.judge(assumed).clearing).toEqual(permit.judge([]).clearing);
+    expect([permit.judge([]).earnable, permit.judge(assumed).earnable, permit.judge(readings).earnable]).toEqual([
+      true,
+      true,
+      false,
+    ]);
   });
 
   test('a reading that shows a short shuts it whatever else was read, until it is read again and is well', () => {
     const short = { mode: 'ohms', red: 'HV+', black: 'HV-', seen: { kind: 'figure', value: 1.4 } } as const;
     const shut = permit.judge([...readings, short]);
-    expect(shut.allowed).toBe(false);
+    expect([shut.allowed, shut.earnable]).toEqual([false, false]);
+    expect(permit.judge([short]).earnable).toBe(false);
     expect(shut.reasons.join(' ')).toMatch(/HV\+ to HV- read 1\.4/u);
     expect(allowed([short, ...readings])).toBe(false);
     const healthy = readBoard(board, solverFor(board, []), 'ohms', 'HV+', 'HV-');

@@ -32,7 +32,8 @@ export function LikelyUnseen({
   const assumed = useAssumedPlaces(board, permit);
   const [unseen, ...seen] = suspects;
   if (!unseen?.invisible || unseen.probability < UNSEEN_LIKELY) return null;
-  const [next] = permit?.clearing ?? [];
+  // What was read or found speaks against power: then no reading brings it nearer.
+  const [next] = permit?.earnable ? permit.clearing : [];
   const named = seen.slice(0, 2).map((s) => faultWords(board, s.fault));
   const words = [...named, ...(seen.length > 2 ? ['others'] : [])].join(', ') || 'next to nothing';
   return (

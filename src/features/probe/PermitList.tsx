@@ -40,7 +40,7 @@ export function PermitList({
 }) {
   const assumed = useAssumedPlaces(board, permit);
   if (permit === null) return <p className="text-sm text-faint">Working out what has to be read before power …</p>;
-  const { allowed, reasons, restsOn, clearing, unseen } = permit;
+  const { allowed, earnable, reasons, restsOn, clearing, unseen } = permit;
   return (
     <div data-permit={allowed ? 'open' : 'shut'}>
       {allowed ? (
@@ -54,7 +54,8 @@ export function PermitList({
       {clearing.length > 0 && (
         <>
           <p className="mt-2 text-sm text-faint">
-            {clearing.length === 1 ? 'One reading' : `${clearing.length} readings`} still missing; healthy, they earn it
+            {clearing.length === 1 ? 'One reading' : `${clearing.length} readings`}
+            {earnable ? ' still missing; healthy, they earn it' : ' still missing besides'}
             {assumed.size > 0 && ' once Trace says what is at the assumed places'}:
           </p>
           <ol className="grid gap-x-4 lg:grid-cols-2">
