@@ -27,6 +27,8 @@ interface SuspectsValue {
   /** How many faults were worked out under power for the complaint; null: none are, or no complaint is noted. */
   readonly complained: { readonly done: number; readonly of: number } | null;
   readonly weighed: Weighed | null;
+  /** Whether every fault is worked out, by all that the workshop reads with. */
+  readonly complete: boolean;
   /** True while an answer to the newest readings is on its way. */
   readonly thinking: boolean;
   readonly skipped: readonly ProbePoint[];
@@ -235,12 +237,13 @@ function Suspecting({ children }: { children: ReactNode }) {
       complained: saidOf(signed, board, null),
       failed: saidOf(failed, board, null) ?? saidOf(failed, present, null),
       weighed: said && { ...said, permit },
+      complete: said !== null && said.done === said.of && instruments.every((mode) => said.instruments.includes(mode)),
       thinking: said === null || said.number < asked,
       skipped: passed,
       skip,
       watch,
       drafts,
     };
-  }, [boardId, board, present, share, failed, signed, weighed, asked, passed, skip, watch, drafts]);
+  }, [boardId, board, present, instruments, share, failed, signed, weighed, asked, passed, skip, watch, drafts]);
   return <Context value={value}>{children}</Context>;
 }

@@ -68,7 +68,7 @@ const WAYS = { cold: 'Cold', powered: 'Under power' };
 const Probing = memo(function Probing({ onPower }: { onPower(): void }) {
   const { job, boards, active, lines, addLine } = useJob();
   const { board, id } = active;
-  const { weighed, share, failed, complained, thinking, drafts } = useSuspects();
+  const { weighed, complete, share, failed, complained, thinking, drafts } = useSuspects();
   const [draft] = useState(() => drafts.get(id) ?? null);
   const { plan, current, places, choose, begin, next, back } = usePoints(draft?.point ?? null);
   const engine = useEngine();
@@ -186,7 +186,7 @@ const Probing = memo(function Probing({ onPower }: { onPower(): void }) {
           )}
         </section>
       )}
-      {weighed?.verdict === 'open' && weighed.done === weighed.of && weighed.suspects[0]?.invisible && (
+      {complete && weighed?.verdict === 'open' && weighed.suspects[0]?.invisible && (
         <LikelyUnseen board={board} weighed={weighed} onChoose={choose} onPower={onPower} />
       )}
       <Button className="sm:hidden" onClick={() => setMore(!more)} aria-expanded={more}>
