@@ -11,7 +11,7 @@ import { asPlanned, useAssumedPlaces } from './PermitList';
 import { percent } from './SuspectList';
 
 /** Odds from which what these readings cannot see is gone for in another way, though not all that they see is ruled out. */
-export const UNSEEN_LIKELY = 0.9;
+const UNSEEN_LIKELY = 0.9;
 
 /**
  * Where the fault is most likely none that these readings see, while some are not ruled out yet: says so, what the others
@@ -29,9 +29,10 @@ export function LikelyUnseen({
   onPower(): void;
 }) {
   const { job } = useJob();
-  const assumed = useAssumedPlaces(board, permit);
   const [unseen, ...seen] = suspects;
-  if (!unseen?.invisible || unseen.probability < UNSEEN_LIKELY) return null;
+  const likely = unseen?.invisible === true && unseen.probability >= UNSEEN_LIKELY;
+  const assumed = useAssumedPlaces(board, likely ? permit : null);
+  if (!likely) return null;
   // What was read or found speaks against power: then no reading brings it nearer.
   const [next] = permit?.earnable ? permit.clearing : [];
   const named = seen.slice(0, 2).map((s) => faultWords(board, s.fault));

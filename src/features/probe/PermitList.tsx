@@ -112,7 +112,12 @@ export function useAssumedPlaces(board: Board, permit: PowerPermit | null): Read
   const engine = useEngine();
   return useMemo(
     () =>
-      new Set(permit?.clearing.filter((r) => engine && !engine.isPlaceConfirmed(board, r.mode, r.red, r.black)) ?? []),
+      new Set(
+        // Each is solved: not where nothing is assumed.
+        engine && board.parts.some((p) => p.basis === 'assumed')
+          ? permit?.clearing.filter((r) => !engine.isPlaceConfirmed(board, r.mode, r.red, r.black))
+          : [],
+      ),
     [engine, board, permit],
   );
 }
