@@ -20,10 +20,7 @@ export const CHANNEL: DeviceModel = {
   evaluate(p, o, x, out) {
     const polarity = p[o]!;
     const threshold = p[o + 1]!;
-    const vgs = polarity * (x[1]! - x[2]!);
-    const vds = polarity * (x[0]! - x[2]!);
-    if (isCutOff(vgs, vds, threshold)) AT.fill(0);
-    else channelCurrent(vgs, vds, threshold, p[o + 2]!, p[o + 3]!, AT);
+    channelCurrent(polarity * (x[1]! - x[2]!), polarity * (x[0]! - x[2]!), threshold, p[o + 2]!, p[o + 3]!, AT);
     const gm = AT[1]!;
     const gd = AT[2]!;
     const { flow, slope, flowByLog } = out;

@@ -59,7 +59,7 @@ export function coldNetwork(circuit: Circuit): Network {
   const nodeOfNet = new Map<string, number>();
   for (const [net, raw] of circuit.nodeOfNet) nodeOfNet.set(net, nodeOf(raw));
   const devices: NetworkDevice[] = [];
-  for (const device of circuit.devices) conduct(device, parameters, nodeOf, devices);
+  for (const device of circuit.devices) conduct(device, nodeOf, devices);
   const sets = new DisjointSets(nodeNames.length);
   for (const { model, nodes } of devices) {
     // A gate carries nothing: it joins no component.
@@ -95,15 +95,9 @@ function joinWires({ model, nodes, at }: Device, parameters: Float64Array, wires
 }
 
 /** Adds what is left of a device then and is no wire, between the nodes that are left; what has both ends on one is none. */
-function conduct(
-  device: Device,
-  parameters: Float64Array,
-  nodeOf: (raw: number) => number,
-  into: NetworkDevice[],
-): void {
+function conduct(device: Device, nodeOf: (raw: number) => number, into: NetworkDevice[]): void {
   const { model, nodes, owners, at, sigmas, draws } = device;
   const resistor = (from: number, to: number, owner: number, first: number, of: number): void => {
-    if (parameters[first] === 0) return;
     const [a, b] = [nodeOf(from), nodeOf(to)];
     if (a === b) return;
     const own = sigmas.length === 1;
