@@ -109,11 +109,14 @@ function doubleSteps(a: Float64Array, n: number): readonly Complex[] | null {
   return found;
 }
 
+/** Below this share of the whole nothing is left of a matrix: what is nil but for rounding would keep the steps busy for ever. */
+const NIL_SHARE = Number.EPSILON ** 2;
+
 /** Row of the first of the last rows that hang together; what is below rounding above it is set to nothing. */
 function deflated(a: Float64Array, n: number, end: number, norm: number): number {
   for (let l = end; l > 0; l--) {
     const size = Math.abs(a[(l - 1) * n + l - 1]!) + Math.abs(a[l * n + l]!) || norm;
-    if (Math.abs(a[l * n + l - 1]!) > Number.EPSILON * size) continue;
+    if (Math.abs(a[l * n + l - 1]!) > Math.max(Number.EPSILON * size, NIL_SHARE * norm)) continue;
     a[l * n + l - 1] = 0;
     return l;
   }

@@ -1,6 +1,7 @@
 import { readFileSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
-import { parseFault } from '../fault';
+import { exampleBoard } from '../../../bench/exampleBoards';
+import { parseFault, parseFaults } from '../fault';
 import { eigenvalues } from '../linear';
 import { readNetlist } from '../netlist';
 import { SIGNAL_MODES, SignalReader } from '.';
@@ -71,6 +72,25 @@ test('a resistor, a capacitor and a coil read what a pencil says', () => {
   // Shorted turns: the coupled winding is shorted and takes the ringing away.
   expect(read('L1 a b 1mH dcr=3\nL2 c c2 1mH dcr=3\nK1 L1 L2 0.9\nR1 c c2 0.1', 'ring')).toBeLessThan(20);
   expect(read('R1 a b 100', 'ring')).toBe(0);
+});
+
+/**
+ * What hangs on nothing but itself, or does not touch the winding, leaves its ring as it is. Healthy figures are those of the
+ * independent computation; the poles of these circuits lie beside a nil block that once kept them from being found.
+ */
+test.each([
+  ['galley-inverter-600', 'LT1B', ['', 'R2:value=30', 'M1.s:open', 'R17:open', 'C9:short']],
+  ['galley-inverter-600', 'LO1', ['', 'C1:open', 'R2:short', 'D1:leak=470']],
+  ['galley-hob-2k', 'L2', ['', 'R22:value=15k', 'C16:leak=220']],
+  ['split-inverter-1k5', 'LT1F', ['', 'OC2:open', 'U2.in:open', 'M2:short(d,s)', 'M7:short(d,s)']],
+] as const)('%s: %s rings alike with whatever is beside it', (name, ref, faults) => {
+  const board = exampleBoard(name);
+  const [red, black] = board.parts.find((p) => p.ref === ref)!.nets as readonly [string, string];
+  const [sound, ...others] = faults.map((f) =>
+    new SignalReader(board, f === '' ? [] : parseFaults(board, f)).read('ring', red, black),
+  );
+  expect(sound).toBeGreaterThan(5);
+  for (const cycles of others) expect(Math.abs(cycles! - sound!)).toBeLessThanOrEqual(Math.max(1, 0.03 * sound!));
 });
 
 test('eigenvalues of a matrix with known ones', () => {
