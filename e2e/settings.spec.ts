@@ -47,33 +47,53 @@ test('the workshop sets how figures and times are written; what is typed may hav
   await expect(page.getByText(/^Net loft, .* Asia\/Tokyo$/u)).toBeVisible();
 });
 
-test('with an ESR meter and a capacitance meter what diode test does not see is planned, read and judged', async ({
-  page,
-}) => {
-  const data = { ...DEMO_SETTINGS, instruments: ['esr', 'capacitance'] };
-  expect((await page.request.put('/api/settings', { data, headers: { origin: origin() } })).status()).toBe(200);
-  await takeIn(page.request, 'SE-2', { board: { from: 'typical', name: 'buck-module' } });
-  await openProbe(page, 'SE-2');
-  const point = page.locator('[data-point]');
-  const field = page.getByRole('textbox', { name: 'Reading' });
-  const at = async (): Promise<string> => (await point.getAttribute('data-point')) ?? '';
-  // What a steady current tells is asked for first; all of that is put off until an instrument's turn comes.
-  for (let k = 0; k < 60 && !(await at()).startsWith('cap'); k++) {
-    const before = await at();
-    await field.press('n');
-    await expect(async () => expect(await at()).not.toBe(before)).toPass();
-  }
-  expect(await at()).toMatch(/^cap /u);
-  await expect(point).toContainText('Capacitance');
-  await expect(point).toContainText('a charge destroys this instrument');
-  await field.fill('9,1 u');
-  await expect(page.getByText(/^9\.1\s?µF$/u).first()).toBeVisible();
-  await field.press('Enter');
-  const log = page.getByRole('complementary', { name: 'Job log' });
-  await expect(log).toContainText(/capacitance 9\.1\s?µF/u);
-  const csv = async (): Promise<string> => (await page.request.get('/api/jobs/SE-2/export?as=csv')).text();
-  await expect.poll(csv).toMatch(/,cap,[^,]+,[^,]+,0?\.?0*9\.?1?[^,]*,/u);
-});
+for (const one of [
+  {
+    unit: 'SE-2',
+    mode: 'cap',
+    name: 'Capacitance',
+    typed: '9,1 u',
+    shown: /^9\.1\s?µF$/u,
+    line: /capacitance 9\.1\s?µF/u,
+    kept: /,cap,[^,]+,[^,]+,0?\.?0*9\.?1?[^,]*,/u,
+  },
+  {
+    unit: 'SE-4',
+    mode: 'ring',
+    name: 'Ring tester',
+    typed: '12',
+    shown: /^12\s?cycles$/u,
+    line: /ring test 12\s?cycles/u,
+    kept: /,ring,[^,]+,[^,]+,12,/u,
+  },
+] as const)
+  test(`with other instruments than the meter what diode test does not see is planned, read and judged: ${one.name}`, async ({
+    page,
+  }) => {
+    const data = { ...DEMO_SETTINGS, instruments: ['esr', 'capacitance', 'ring'] };
+    expect((await page.request.put('/api/settings', { data, headers: { origin: origin() } })).status()).toBe(200);
+    await takeIn(page.request, one.unit, { board: { from: 'typical', name: 'buck-module' } });
+    await openProbe(page, one.unit);
+    const point = page.locator('[data-point]');
+    const field = page.getByRole('textbox', { name: 'Reading' });
+    const at = async (): Promise<string> => (await point.getAttribute('data-point')) ?? '';
+    // What a steady current tells is asked for first; all of that is put off until an instrument's turn comes.
+    for (let k = 0; k < 60 && !(await at()).startsWith(one.mode); k++) {
+      const before = await at();
+      await field.press('n');
+      await expect(async () => expect(await at()).not.toBe(before)).toPass();
+    }
+    expect((await at()).split(' ')[0]).toBe(one.mode);
+    await expect(point).toContainText(one.name);
+    await expect(point).toContainText('a charge destroys this instrument');
+    await field.fill(one.typed);
+    await expect(page.getByText(one.shown).first()).toBeVisible();
+    await field.press('Enter');
+    const log = page.getByRole('complementary', { name: 'Job log' });
+    await expect(log).toContainText(one.line);
+    const csv = async (): Promise<string> => (await page.request.get(`/api/jobs/${one.unit}/export?as=csv`)).text();
+    await expect.poll(csv).toMatch(one.kept);
+  });
 
 test('settings that are none are refused whole, with what is wrong', async ({ request }) => {
   const put = (data: object, headers: Record<string, string> = { origin: origin() }) =>

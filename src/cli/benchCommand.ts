@@ -254,7 +254,7 @@ function text(r: Row): string {
     `  1 readings solved     ${Math.round(s.perSecond)} per second, ${s.stepsEach.toFixed(1)} Newton steps each; time per step ${s.luRatio.toFixed(2)} x one bare dense LU`,
     `  2 fault dictionary    ${d.hypotheses} hypotheses x ${d.points} points = ${d.entries} entries, ${d.skipped} skipped; ${Math.round(d.ms)} ms (reference ${Math.round(d.referenceMs)} ms), heap ${Math.round(d.megabytes)} MB; sample ${d.sampled}, off ${d.sampleOff}; first plan ${Math.round(d.firstPlanMs)} ms`,
     `    in new threads        one ${Math.round(r.threads[0])} ms, two ${Math.round(r.threads[1])} ms`,
-    `    not seen by the meter ${(100 * r.instruments.byMeter).toFixed(1)} % of the odds; with an ESR and a capacitance meter ${(100 * r.instruments.byAll).toFixed(1)} %, worked out in ${Math.round(r.instruments.ms)} ms`,
+    `    not seen by the meter ${(100 * r.instruments.byMeter).toFixed(1)} % of the odds; with an ESR meter, a capacitance meter and a ring tester ${(100 * r.instruments.byAll).toFixed(1)} %, worked out in ${Math.round(r.instruments.ms)} ms`,
     `  3 next reading        ${r.nextMs.toFixed(1)} ms median`,
     `  4 repairs as they come ${mixed(repairs.real)}`,
     `    every fault once     ${mixed(repairs.even)}`,

@@ -112,7 +112,26 @@ test('diagnose takes readings of an ESR and a capacitance meter, and plans with 
   expect(groupOf(told(''))).toContain('none');
   expect(groupOf(told('', '--instruments', 'esr'))).not.toContain('none');
   expect(ask('', '--instruments', 'telescope')).toMatchObject({ status: 2 });
-  expect(ask('ring,+9V,HV-,12\n')).toMatchObject({ status: 1 });
+  expect(ask('telescope,+9V,HV-,12\n')).toMatchObject({ status: 1 });
+});
+
+test('a half of a choke that is shorted is seen by a ring tester alone', () => {
+  const ask = (rows: string, ...more: string[]) => {
+    const csv = file('ring.csv', `mode,red,black,value\n${rows}`);
+    const { status, out } = run('diagnose', lamp, '--readings', csv, '--json', ...more);
+    expect(status).toBe(0);
+    return JSON.parse(out) as {
+      readonly suspects: readonly { readonly fault: string; readonly group: readonly string[] }[];
+    };
+  };
+  const groupOf = (told: ReturnType<typeof ask>): readonly string[] =>
+    told.suspects.find((s) => s.group.includes('LCM1A:short'))?.group ?? [];
+  expect(groupOf(ask(''))).toContain('none');
+  expect(groupOf(ask('', '--instruments', 'esr,cap'))).toContain('none');
+  expect(groupOf(ask('', '--instruments', 'ring'))).not.toContain('none');
+  expect(ask('ring,LF,LX,0\nring,LF,LX,0\n').suspects[0]!.group).toEqual(
+    expect.arrayContaining(['LCM1A:short', 'LCM1B:short']),
+  );
 });
 
 test('diagnose weighs a complaint, and says in words that a short is not to be powered', () => {

@@ -11,7 +11,7 @@ export const HELP = `Usage: ./lantern COMMAND
   read BOARD --requests FILE.jsonl                         one request a line
   expect BOARD [--state cold|hot] [--facts FILE] [--source V] [--load L] [--fault F]… [--readings FILE]
                                                            what every point should read
-  diagnose BOARD --readings FILE.csv [--symptom S]… [--observe KEY]… [--instruments esr,cap] [--facts FILE]
+  diagnose BOARD --readings FILE.csv [--symptom S]… [--observe KEY]… [--instruments esr,cap,ring] [--facts FILE]
                                                      (columns mode,red,black,value and, under power, source,load;
                                                      keys such as lamp-dim, hiccup-ticking, sags-at-load, hot:R5;
                                                      instruments beside the meter that are planned with)

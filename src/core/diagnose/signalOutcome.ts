@@ -1,4 +1,3 @@
-import type { SignalEvidence } from '../meter';
 import { normalCdf } from '../quantity';
 import {
   CAP_LIMIT_OHMS,
@@ -9,7 +8,7 @@ import {
   figureOf,
   signalSigma,
 } from '../signal';
-import type { DrawEffect } from '../signal';
+import type { DrawEffect, OneTone } from '../signal';
 import type { Complex } from '../linear';
 import type { OutcomeSpread } from './outcome';
 import { placeOn } from './scale';
@@ -25,7 +24,7 @@ const LEAST_TOLD_FARADS = 1e-12;
 const MOST_FARADS = 10;
 
 /** The scales on which small signals are read: ohms and farads by their logarithm. */
-export const SIGNAL_SCALES: Readonly<Record<SignalEvidence, OutcomeScale>> = {
+export const SIGNAL_SCALES: Readonly<Record<OneTone, OutcomeScale>> = {
   esr: scale(LEAST_TOLD_OHMS, ESR_LIMIT_OHMS, SIGNAL_NOISE.esr),
   cap: scale(LEAST_TOLD_FARADS, MOST_FARADS, SIGNAL_NOISE.cap),
 };
@@ -39,7 +38,7 @@ function scale(unit: number, most: number, noise: { readonly share: number; read
 const EDGE = 0.15;
 
 /** The chance that there is no figure; sigma: how far it spreads, of its log. */
-function overloadOf(mode: SignalEvidence, z: Complex, sigma: number): number {
+function overloadOf(mode: OneTone, z: Complex, sigma: number): number {
   if (mode === 'esr') return z.re <= 0 ? 0 : normalCdf(Math.log(z.re / ESR_LIMIT_OHMS) / Math.hypot(EDGE, sigma));
   const size = Math.hypot(z.re, z.im);
   const share = z.im < 0 ? -z.im / size : 0;
@@ -57,7 +56,7 @@ const LEAST_FELT = 0.5;
  * The spread of what an instrument shows of an impedance, ohm; null: nothing joins the leads. `effects` are those of one sigma
  * of each draw on it.
  */
-export function signalOutcome(mode: SignalEvidence, z: Complex | null, effects: readonly DrawEffect[]): OutcomeSpread {
+export function signalOutcome(mode: OneTone, z: Complex | null, effects: readonly DrawEffect[]): OutcomeSpread {
   const { unit = 1, limit } = SIGNAL_SCALES[mode];
   const none = { mean: limit, sigma: 1, overload: 1 };
   if (z === null) return none;

@@ -148,7 +148,7 @@ test('no small signal earns a permit: what is asked for are steady currents', ()
   expect(asked.clearing.every((r) => r.mode === 'ohms' || r.mode === 'diode' || r.mode === 'continuity')).toBe(true);
   // The same places, with instruments, all as they should be.
   const readings = asked.clearing.flatMap(({ red, black }) =>
-    (['esr', 'cap'] as const).map((mode): TakenReading => {
+    (['esr', 'cap', 'ring'] as const).map((mode): TakenReading => {
       const [raw = Infinity] = cold.at({ mode, red, black }).raws;
       return { mode, red, black, seen: Number.isFinite(raw) ? { kind: 'figure', value: raw } : { kind: 'overload' } };
     }),

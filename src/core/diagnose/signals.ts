@@ -1,6 +1,5 @@
 import { findPart, netKey } from '../circuit';
 import type { Board } from '../circuit';
-import { flatten } from '../device';
 import type { Fault } from '../fault';
 import type { Complex } from '../linear';
 import { SIGNAL_EVIDENCE } from '../meter';
@@ -8,8 +7,8 @@ import type { SignalEvidence } from '../meter';
 import { partFigure } from '../part';
 import type { Part } from '../part';
 import { atOnce } from '../problem';
-import { SIGNAL_HERTZ, SIGNAL_NOISE, SignalNetwork, figureOf, withFaults } from '../signal';
-import type { SignalBoard } from '../signal';
+import { SIGNAL_HERTZ, SIGNAL_NOISE, figureOf } from '../signal';
+import type { OneTone, SignalBoard } from '../signal';
 import { fileUnder } from './dictionaryEntries';
 import { overDrift } from './drift';
 import type { Predicted, Predictor } from './experiment';
@@ -18,6 +17,8 @@ import type { OutcomeSpread } from './outcome';
 import { pointKey } from './posterior';
 import { pairsAcross } from './probePairs';
 import type { ProbePoint } from './probePoint';
+import { predictRing, ringPoints } from './ringPoints';
+import { SignalBoards } from './signalBoards';
 import { SIGNAL_SCALES, signalOutcome } from './signalOutcome';
 
 /** A point at which an instrument sends a small signal. */
@@ -31,7 +32,7 @@ const ESR_OHMS = 10;
 /** A capacitance meter is worth holding across this much, farads. */
 const CAP_FARADS = 1e-9;
 
-/** Where these instruments may tell something: across capacitors, across what has next to no resistance. */
+/** Where these instruments may tell something: across capacitors, across what has next to no resistance, across windings. */
 export function signalPoints(board: Board, modes: readonly SignalEvidence[]): readonly SignalPoint[] {
   const wanted = {
     esr: (part: Part): boolean =>
@@ -42,39 +43,18 @@ export function signalPoints(board: Board, modes: readonly SignalEvidence[]): re
           : part.kind === 'resistor' && part.value < ESR_OHMS,
     cap: (part: Part): boolean => part.kind === 'capacitor' && part.value >= CAP_FARADS,
   };
-  return SIGNAL_EVIDENCE.filter((mode) => modes.includes(mode)).flatMap((mode) =>
-    pairsAcross(board, wanted[mode]).map(({ a, b }) => ({ mode, red: a, black: b })),
+  return SIGNAL_EVIDENCE.filter((mode) => modes.includes(mode)).flatMap((mode): readonly SignalPoint[] =>
+    mode === 'ring'
+      ? ringPoints(board)
+      : pairsAcross(board, wanted[mode]).map(({ a, b }) => ({ mode, red: a, black: b })),
   );
 }
 
-/** The boards of all hypotheses at the tone of one instrument, worked out once each. */
-class Signals {
-  private readonly sound: SignalNetwork;
-  private readonly faulty = new Map<string, SignalBoard>();
+const signals = { esr: new WeakMap<Board, SignalBoards>(), cap: new WeakMap<Board, SignalBoards>() } as const;
 
-  constructor(
-    private readonly board: Board,
-    mode: SignalEvidence,
-  ) {
-    this.sound = new SignalNetwork(flatten(board), 2 * Math.PI * SIGNAL_HERTZ[mode]);
-  }
-
-  of({ label, faults }: Pick<Hypothesis, 'label' | 'faults'>): SignalBoard {
-    const known = this.faulty.get(label) ?? withFaults(this.sound, flatten(this.board, faults));
-    this.faulty.set(label, known);
-    return known;
-  }
-
-  /** A fault that is one of a range as boards along it; null where it is not. */
-  along(fault: Fault): readonly SignalBoard[] | null {
-    return alongOf(this.board, fault)?.map((one) => withFaults(this.sound, flatten(this.board, [one]))) ?? null;
-  }
-}
-
-const signals = { esr: new WeakMap<Board, Signals>(), cap: new WeakMap<Board, Signals>() } as const;
-
-function signalsOf(board: Board, mode: SignalEvidence): Signals {
-  const known = signals[mode].get(board) ?? new Signals(board, mode);
+/** The boards of all hypotheses at the tone of an instrument. */
+function signalsOf(board: Board, mode: OneTone): SignalBoards {
+  const known = signals[mode].get(board) ?? new SignalBoards(board, 2 * Math.PI * SIGNAL_HERTZ[mode]);
   signals[mode].set(board, known);
   return known;
 }
@@ -85,6 +65,7 @@ const SERIES_GROWN = [0.16, 0.25, 0.4, 0.63, 1, 1.6, 2.5, 4] as const;
 /** Less than this and it is as good as new. */
 const LEAST_GROWN = 2.5;
 
+/** A fault that is one of a range as faults along it; null where it is not. */
 function alongOf(board: Board, fault: Fault): readonly Fault[] | null {
   const part = findPart(board, fault.ref);
   if (part?.kind !== 'capacitor') return null;
@@ -101,7 +82,17 @@ const SAME = { esr: 0.02 * SIGNAL_NOISE.esr.floor, cap: 1e-15 } as const;
 
 /** What an instrument shows at a point under each hypothesis. Its nets must be on the board. */
 export function predictSignal(board: Board, hypotheses: readonly Hypothesis[], point: SignalPoint): Predicted {
+  return atOnce(predictingSignal(board, hypotheses, point));
+}
+
+/** The same; yields where it takes long. */
+function* predictingSignal(
+  board: Board,
+  hypotheses: readonly Hypothesis[],
+  point: SignalPoint,
+): Generator<number, Predicted> {
   const { mode, red, black } = point;
+  if (mode === 'ring') return yield* predictRing(board, hypotheses, point);
   const all = signalsOf(board, mode);
   const leads = [netKey(red), netKey(black)] as const;
   const seenOn = (one: SignalBoard): readonly [z: Complex | null, spread: OutcomeSpread] => {
@@ -119,10 +110,10 @@ export function predictSignal(board: Board, hypotheses: readonly Hypothesis[], p
     const raw = figureOf(mode, z);
     const middle = signalOutcome(mode, z, there.effects(...leads));
     const [fault] = hypothesis.faults;
-    const range = hypothesis.faults.length === 1 ? all.along(fault!) : null;
+    const range = hypothesis.faults.length === 1 ? alongOf(board, fault!) : null;
     const said = range
       ? overDrift(
-          range.map((one) => seenOn(one)[1]),
+          range.map((one) => seenOn(all.with([one]))[1]),
           middle,
         )
       : middle;
@@ -132,7 +123,7 @@ export function predictSignal(board: Board, hypotheses: readonly Hypothesis[], p
 }
 
 /** Whether an instrument shows the same of two impedances, ohm, and as surely. */
-function sameImpedance(mode: SignalEvidence, a: Complex | null, b: Complex | null): boolean {
+function sameImpedance(mode: OneTone, a: Complex | null, b: Complex | null): boolean {
   if (a === null || b === null) return a === b;
   if (mode === 'esr') return Math.abs(a.re - b.re) <= SAME_SHARE * Math.abs(a.re) + SAME.esr;
   return Math.hypot(a.re - b.re, a.im - b.im) <= SAME_SHARE * Math.hypot(a.re, a.im);
@@ -143,6 +134,7 @@ export function* withInstruments(predictor: Predictor, modes: readonly SignalEvi
   const { board, hypotheses } = predictor;
   let count = 0;
   for (const mode of modes) {
+    if (mode === 'ring') continue;
     const all = signalsOf(board, mode);
     for (const hypothesis of hypotheses) {
       all.of(hypothesis);
@@ -151,8 +143,10 @@ export function* withInstruments(predictor: Predictor, modes: readonly SignalEvi
   }
   const points: Predicted[] = [];
   for (const point of signalPoints(board, modes)) {
-    const made = predictSignal(board, hypotheses, point);
-    if (made.spreads.length > 1) points.push(made);
+    const steps = predictingSignal(board, hypotheses, point);
+    let step = steps.next();
+    for (; step.done !== true; step = steps.next()) yield ++count;
+    if (step.value.spreads.length > 1) points.push(step.value);
     yield ++count;
   }
   const known = new Map(points.map((p) => [pointKey(p), p]));

@@ -11,7 +11,7 @@ import type { Share } from './shares';
 /**
  * What the meter should show at a point on the healthy board.
  *
- * nominal     volts, ohm or farads; null where OL is expected.
+ * nominal     volts, ohm, farads or cycles; null where OL is expected.
  * low, high   band of two combined sigma (meter, parts, leads); null where the end is overload.
  * sigma       one combined sigma in the unit of the mode.
  * basis       of the least known part that matters to it.
@@ -26,7 +26,7 @@ export interface ExpectedReading {
   readonly low: number | null;
   readonly high: number | null;
   readonly sigma: number;
-  readonly unit: 'V' | 'ohm' | 'F';
+  readonly unit: 'V' | 'ohm' | 'F' | 'cycles';
   readonly basis: Basis;
   readonly why: string;
   readonly judged: boolean;

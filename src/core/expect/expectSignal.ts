@@ -1,10 +1,9 @@
 import { netKey } from '../circuit';
 import type { Board } from '../circuit';
 import { MODE_UNITS } from '../meter';
-import type { SignalEvidence } from '../meter';
 import { formatQuantity } from '../quantity';
 import { SIGNAL_HERTZ, figureChange, shownOf, signalSigma } from '../signal';
-import type { SignalBoard } from '../signal';
+import type { OneTone, SignalBoard } from '../signal';
 import { band, hasUnknownPin } from './expectReading';
 import type { ExpectedReading } from './expectReading';
 import { basisOf, sharesOf } from './shares';
@@ -18,7 +17,7 @@ const CLIP_OHMS = 0.02;
 export function expectSignal(
   board: Board,
   signal: SignalBoard,
-  mode: SignalEvidence,
+  mode: OneTone,
   red: string,
   black: string,
 ): ExpectedReading {
@@ -65,6 +64,6 @@ export function expectSignal(
   };
 }
 
-function whyBeyond(mode: SignalEvidence): string {
+function whyBeyond(mode: OneTone): string {
   return mode === 'esr' ? 'beyond the range' : 'resistance hides what capacity there is';
 }

@@ -1,4 +1,5 @@
 export { expectReading } from './expectReading';
+export { expectRing } from './expectRing';
 export { expectSignal } from './expectSignal';
 export type { ExpectedReading } from './expectReading';
 export { decadeSlip, judge } from './judge';

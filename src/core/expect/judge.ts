@@ -23,6 +23,7 @@ const DISAGREE_SIGMA = 3;
  */
 export function judge(expected: ExpectedReading, seen: SeenReading): Outcome {
   if (seen.kind === 'agrees') return 'agree';
+  if (expected.unit === 'cycles') return judgeRing(expected, seen);
   if (!expected.judged) {
     if (expected.unit === 'F') return 'noted';
     const limit = expected.unit === 'V' ? DEAD_SHORT_VOLTS : DEAD_SHORT_OHMS;
@@ -45,6 +46,16 @@ export function judge(expected: ExpectedReading, seen: SeenReading): Outcome {
   return seen.unsteady && seen.value < low ? 'noted' : 'disagree';
 }
 
+/** A ring under what is expected is doubtful down to this share of it, and wrong below (`engine.md` section 7: 10, 4 to 9, 3). */
+const DOUBTFUL_RING = 1 / 3;
+
+/** A winding may ring longer than expected, whatever its core takes. */
+function judgeRing({ low, judged }: ExpectedReading, seen: SeenReading): Outcome {
+  if (!judged || low === null) return 'noted';
+  if (seen.kind !== 'figure' || seen.value >= low) return 'agree';
+  return seen.value < DOUBTFUL_RING * low && seen.unsteady !== true ? 'disagree' : 'noted';
+}
+
 /**
  * Whether a figure is a whole decade, or three, away from what was expected: a slip of the prefix rather than a fault.
  * Gives the figure that was likely meant, or null.
@@ -52,6 +63,7 @@ export function judge(expected: ExpectedReading, seen: SeenReading): Outcome {
 export function decadeSlip(expected: ExpectedReading, value: number): number | null {
   if (
     expected.nominal === null ||
+    expected.unit === 'cycles' ||
     expected.nominal <= 0 ||
     value <= 0 ||
     judge(expected, { kind: 'figure', value }) === 'agree'

@@ -231,6 +231,25 @@ describe('with another instrument than the meter', () => {
     expect(judged.expected).toMatchObject({ mode, unit: mode === 'esr' ? 'ohm' : 'F', basis: 'seen', through: ['C1'] });
   });
 
+  // Q = √(L/C)/R of 1 mH, 10 nF and 3.162 ohm is 100, ln(1/0.15) Q/π = 60 cycles; rp=3162 in parallel with it halves Q.
+  test.each([
+    ['L1 a b 1m dcr=3.162', 60, 'agree'],
+    ['L1 a b 1m dcr=3.162', 12, 'agree'],
+    ['L1 a b 1m dcr=3.162', 7, 'noted'],
+    ['L1 a b 1m dcr=3.162', 3, 'disagree'],
+    ['L1 a b 1m dcr=3.162', 'OL', 'agree'],
+    ['L1 a b 1m dcr=3.162 rp=31620', 30, 'agree'],
+    ['L1 a b 1m dcr=3.162 rp=31620', 2, 'disagree'],
+    // What is held still by its neighbour tells nothing; what is no winding, or only assumed, neither.
+    ['L1 a b 1m dcr=3.162\nR1 a b 47', 0, 'noted'],
+    ['R1 a b 47', 0, 'noted'],
+    ['L1 a b 1m dcr=3.162 basis=assumed', 0, 'noted'],
+  ] as const)('a ring tester on %s: %p cycles %s', (lines, value, outcome) => {
+    const log = new Log(boardOf(...lines.split('\n')));
+    const judged = log.judge(log.read(value, 'probe', { mode: 'ring' }));
+    expect(judged).toMatchObject({ outcome, expected: { mode: 'ring', unit: 'cycles' } });
+  });
+
   test('where nothing has capacity, or nothing joins the nets, no figure is a fault', () => {
     const log = new Log(boardOf(...BULK));
     const resistive = log.judge(at(log, 'cap', 1e-9, 'probe', { red: 'c', black: 'd' }));

@@ -4,13 +4,14 @@ import { findPart, netKey } from '../circuit';
 import type { Board } from '../circuit';
 import { alsoCheck, pointKey } from '../diagnose';
 import { flatten } from '../device';
-import { expectReading, expectSignal, judge } from '../expect';
+import { expectReading, expectRing, expectSignal, judge } from '../expect';
 import type { ExpectedReading, Outcome } from '../expect';
 import { formatFault, parseFaults } from '../fault';
 import type { Fault } from '../fault';
 import { isCold, solverFor } from '../meter';
-import type { SignalEvidence, UnpoweredMode } from '../meter';
+import type { UnpoweredMode } from '../meter';
 import { SIGNAL_HERTZ, SignalNetwork } from '../signal';
+import type { OneTone } from '../signal';
 import type { DcSolver } from '../solve';
 import { deriveBoard } from '../trace';
 import { boardEntries } from './boardEntries';
@@ -82,8 +83,9 @@ function expectedOf(
   red: string,
   black: string,
 ): ExpectedReading {
-  return isCold(mode)
-    ? expectReading(board, solverOf(board, faults), mode, red, black)
+  if (isCold(mode)) return expectReading(board, solverOf(board, faults), mode, red, black);
+  return mode === 'ring'
+    ? ringOf(board, faults, red, black)
     : expectSignal(board, signalOf(board, faults, mode), mode, red, black);
 }
 
@@ -185,13 +187,21 @@ function solverOf(board: Board, faults: readonly Fault[]): DcSolver {
 const signalBoards = new WeakMap<Board, Map<string, SignalNetwork>>();
 
 /** The same for an instrument with a frequency. */
-function signalOf(board: Board, faults: readonly Fault[], mode: SignalEvidence): SignalNetwork {
+function signalOf(board: Board, faults: readonly Fault[], mode: OneTone): SignalNetwork {
   return kept(
     signalBoards,
     board,
     `${mode} ${faults.map(formatFault).join('+')}`,
     () => new SignalNetwork(flatten(board, faults), 2 * Math.PI * SIGNAL_HERTZ[mode]),
   );
+}
+
+const rings = new WeakMap<Board, Map<string, ExpectedReading>>();
+
+/** What a ring tester should show, worked out once for each place. */
+function ringOf(board: Board, faults: readonly Fault[], red: string, black: string): ExpectedReading {
+  const key = `${netKey(red)} ${netKey(black)} ${faults.map(formatFault).join('+')}`;
+  return { ...kept(rings, board, key, () => expectRing(board, faults, red, black)), red, black };
 }
 
 /** What was made of a thing under a key, made once and kept as long as the thing is. */

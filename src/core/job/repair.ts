@@ -101,7 +101,7 @@ export function repairState<B extends RepairBoard>(
 
 /** Where a part was last read across with another instrument than the meter: what showed the fault shows the repair. */
 function instrumentPoint(part: Part, readings: readonly { readonly body: ReadingBody }[]): ProbePoint | null {
-  if (part.kind !== 'capacitor') return null;
+  if (part.kind !== 'capacitor' && part.kind !== 'inductor') return null;
   const ends = new Set(part.nets.map(netKey));
   const across = ({ red, black }: ReadingBody): boolean =>
     netKey(red) !== netKey(black) && [red, black].every((net) => ends.has(netKey(net)));

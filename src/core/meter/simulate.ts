@@ -76,7 +76,8 @@ export class SimulatedBoard {
     this.signal ??= new SignalReader(this.board, this.faults, this.draw);
     const figure = this.signal.read(mode, red, black);
     if (figure === null || figure === undefined) return { kind: 'overload' };
-    return { kind: 'figure', value: Math.max(0, figure + gaussian(random) * signalSigma(mode, figure)) };
+    const value = Math.max(0, figure + gaussian(random) * signalSigma(mode, figure));
+    return { kind: 'figure', value: mode === 'ring' ? Math.round(value) : value };
   }
 }
 

@@ -16,6 +16,7 @@ export const UNIT_SIGNS: Readonly<Record<Unit, string>> = {
   s: 's',
   J: 'J',
   C: 'C',
+  cycles: 'cycles',
   '1': '',
 };
 
@@ -34,7 +35,7 @@ export function engineeringParts(
   if (value === 0) return { figure: '0', unit: sign };
   const rounded = Number(value.toPrecision(figures));
   const prefix =
-    unit === '1'
+    unit === '1' || unit === 'cycles'
       ? SI_PREFIXES[4]
       : (SI_PREFIXES.find((p) => Math.abs(rounded) >= p.factor * (1 - 1e-12)) ?? SI_PREFIXES[SI_PREFIXES.length - 1]!);
   const scaledValue = Number((rounded / prefix.factor).toPrecision(figures));

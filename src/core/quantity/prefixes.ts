@@ -58,4 +58,4 @@ export const UNIT_SPELLINGS: Readonly<Record<string, Unit>> = {
 };
 
 /** Units the core speaks in, all SI. `ohm` is printed as the omega sign. */
-export type Unit = 'ohm' | 'V' | 'A' | 'F' | 'H' | 'W' | 'Hz' | 's' | 'J' | 'C' | '1';
+export type Unit = 'ohm' | 'V' | 'A' | 'F' | 'H' | 'W' | 'Hz' | 's' | 'J' | 'C' | 'cycles' | '1';

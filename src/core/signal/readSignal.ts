@@ -3,7 +3,7 @@ import type { Board } from '../circuit';
 import { flatten } from '../device';
 import type { PartDraw } from '../device';
 import type { Fault } from '../fault';
-import { ringingPole } from './ringdown';
+import { ringAcross, shownCycles } from './ring';
 import { shownOf } from './shown';
 import { SmallSignal, impedance } from './smallSignal';
 import { SIGNAL_HERTZ } from './tones';
@@ -14,10 +14,6 @@ export type SignalMode = (typeof SIGNAL_MODES)[number];
 
 /** Units of their readings. */
 export const SIGNAL_UNITS = { esr: 'ohm', cap: 'F', ring: 'cycles' } as const satisfies Record<SignalMode, string>;
-
-const RING_FARADS = 10e-9;
-const RING_LEFT = 0.15;
-const RING_LIMIT = 10_000;
 
 /** A board with faults, ready for any number of small-signal readings. */
 export class SignalReader {
@@ -38,14 +34,8 @@ export class SignalReader {
       case 'esr':
       case 'cap':
         return this.signal.joined(a, b) ? shownOf(mode, impedance(this.signal.system(a, b), SIGNAL_HERTZ[mode])) : null;
-      case 'ring': {
-        if (a === b) return 0;
-        const found = ringingPole(this.signal.system(a, b, RING_FARADS), RING_FARADS);
-        if (!found || 2 * found.residue < RING_LEFT) return 0;
-        const { re, im } = found.pole;
-        const cycles = Math.floor((Math.log(1 / RING_LEFT) * im) / (2 * Math.PI * Math.abs(re)));
-        return cycles >= RING_LIMIT ? null : cycles;
-      }
+      case 'ring':
+        return shownCycles(ringAcross(this.signal, red, black));
     }
   }
 }

@@ -20,7 +20,7 @@ export function shownOf(mode: OneTone, z: Complex): number | null {
 }
 
 /** One sigma of what the instrument adds to a figure. */
-export function signalSigma(mode: OneTone, figure: number): number {
+export function signalSigma(mode: keyof typeof SIGNAL_NOISE, figure: number): number {
   const { share, floor } = SIGNAL_NOISE[mode];
   return Math.hypot(share * figure, floor);
 }

@@ -26,6 +26,7 @@ function scaleOf(unit: Unit, a: number, b: number, t: number): number {
     F: (b * t) / a,
     H: (a * t) / b,
     Hz: 1 / t,
+    cycles: 1,
     '1': 1,
   };
   return scales[unit];

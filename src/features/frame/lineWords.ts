@@ -35,6 +35,7 @@ export const MODE_NAMES = {
   continuity: 'Continuity',
   esr: 'ESR meter',
   cap: 'Capacitance',
+  ring: 'Ring tester',
 } as const satisfies Record<UnpoweredMode, string>;
 
 /** Meters on a unit under power, by name. */
@@ -55,6 +56,7 @@ export const MODE_WORDS = {
   continuity: 'continuity',
   esr: 'ESR',
   cap: 'capacitance',
+  ring: 'ring test',
 } as const satisfies Record<UnpoweredMode, string>;
 
 /** One ledger line in words. */
@@ -150,6 +152,7 @@ function correctionWords({ unit, serial, nameplate, complaint, history, accessor
 /** An expected reading as a band. */
 export function expectedWords(e: ExpectedReading): string {
   const show = (v: number): string => figureWords(e.mode, v);
+  if (e.unit === 'cycles') return e.judged && e.low !== null ? `${show(Math.ceil(e.low))} or more` : 'not told';
   if (e.nominal === null) return 'OL';
   return e.low !== null && e.high !== null ? `${show(e.low)} to ${show(e.high)}` : show(e.nominal);
 }

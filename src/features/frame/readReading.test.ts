@@ -49,6 +49,11 @@ test.each([
   ['o', 'cap', ['overload']],
   ['470', 'cap', ['no']],
   ['470 ohm', 'cap', ['no']],
+  ['12', 'ring', [12]],
+  ['o', 'ring', ['overload']],
+  ['12.5', 'ring', ['no']],
+  ['-3', 'ring', ['no']],
+  ['12 V', 'ring', ['no']],
 ] as const)('%p in %s is %p', (text, mode, wanted) => {
   expect(values(text, mode)).toEqual(wanted.map((w) => (typeof w === 'number' ? expect.closeTo(w, 9) : w)));
 });

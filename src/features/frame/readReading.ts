@@ -8,7 +8,7 @@ import { figureWords } from './lineWords';
 export type TypedReading =
   { readonly ok: true; readonly seen: SeenReading } | { readonly ok: false; readonly why: string };
 
-const UNIT_WORDS = { V: 'volts', ohm: 'ohm', F: 'farads' } as const;
+const UNIT_WORDS = { V: 'volts', ohm: 'ohm', F: 'farads', cycles: 'cycles' } as const;
 
 /** No meter's diode test shows more than this. */
 const MOST_DIODE_VOLTS = 10;
@@ -41,6 +41,8 @@ export function readTyped(text: string, modes: readonly UnpoweredMode[]): readon
       if (read.value.unit !== null && read.value.unit !== MODE_UNITS[mode])
         return { ok: false, why: `${body} is not in ${UNIT_WORDS[MODE_UNITS[mode]]}.` };
       if (mode === 'cap' && value >= 1) return { ok: false, why: `${body} farads: say 470u, 22n or 100p.` };
+      if (mode === 'ring' && !(Number.isInteger(value) && value >= 0))
+        return { ok: false, why: `${body} cycles: a ring tester counts whole ones.` };
       if (mode === 'diode' && Math.abs(value) >= 5) value /= 1000;
       if (mode === 'diode' && Math.abs(value) > MOST_DIODE_VOLTS)
         return { ok: false, why: `${body} is no figure of a diode test.` };

@@ -20,6 +20,7 @@ const SIDES = {
   continuity: 'steady',
   esr: 'esr',
   cap: 'cap',
+  ring: 'ring',
 } as const satisfies Record<UnpoweredMode, string>;
 
 const pairKey = (a: string, b: string): string => [netKey(a), netKey(b)].sort().join(' ');

@@ -16,7 +16,13 @@ test.each([
     'small capacitors and electrolytics with their like beside them hide in circuit: lift a leg, your ring tester would show chokes and transformers; power shows all of it',
   ],
   [['chokes and transformers'], ['esr'], ['esr'], 'power would show it, or a ring tester if there were one'],
-  [['controllers'], ['esr', 'ring'], ['esr'], 'power would show it'],
+  [
+    ['chokes and transformers'],
+    ['ring'],
+    ['ring'],
+    'chokes and transformers with their like beside them hide in circuit: lift a leg; power shows all of it',
+  ],
+  [['controllers'], ['esr', 'ring'], ['esr', 'ring'], 'power would show it'],
 ])('what would show %j with %j', (kinds, owned, planned, words) => {
   expect(wouldShow(kinds, owned, planned)).toBe(words);
 });

@@ -10,7 +10,7 @@ const SHOWS = [
     article: 'a',
     kinds: [KIND_WORDS.electrolytic, KIND_WORDS['small-capacitor'], KIND_WORDS['safety-capacitor']],
   },
-  { code: 'ring', mode: null, words: 'ring tester', article: 'a', kinds: [KIND_WORDS.winding] },
+  { code: 'ring', mode: 'ring', words: 'ring tester', article: 'a', kinds: [KIND_WORDS.winding] },
 ] as const;
 
 /**
@@ -25,7 +25,7 @@ export function wouldShow(kinds: readonly string[], owned: readonly string[], pl
     (s) => s.sees.length > 0,
   );
   const own = seenBy.filter((s) => owned.includes(s.code));
-  const inUse = own.filter((s) => s.mode !== null && planned.includes(s.mode));
+  const inUse = own.filter((s) => planned.includes(s.mode));
   const hidden = [...new Set(inUse.flatMap((s) => s.sees))];
   const told = [
     ...(hidden.length > 0 ? [`${hidden.join(' and ')} with their like beside them hide in circuit: lift a leg`] : []),

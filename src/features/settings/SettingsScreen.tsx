@@ -129,7 +129,7 @@ export function SettingsScreen({ settings, now, version }: { settings: Settings;
       </Part>
       <Part
         title="Instruments"
-        note="Besides the meter: readings with an ESR or a capacitance meter are planned; what nothing sees is told with what would show it."
+        note="Besides the meter: readings with an ESR meter, a capacitance meter or a ring tester are planned; what nothing sees is told with what would show it."
       >
         <InstrumentsPart control={control} />
       </Part>
