@@ -10,9 +10,9 @@ import {
   SIGNAL_NOISE,
   SmallSignal,
   countedCycles,
+  cyclesSigma,
   isCoreKnown,
   ringAcross,
-  signalSigma,
   swingMargin,
 } from '../signal';
 import type { Ring } from '../signal';
@@ -40,8 +40,6 @@ const SCALE: OutcomeScale = {
 
 /** What hardly swings is not held to tell anything. */
 const LEAST_MARGIN = Math.log(2);
-/** What the parts and the model of windings leave open, a share of the cycles. */
-const MODEL_SHARE = 0.3;
 /** Where nothing is noted of a core, what else slows the ring is hardly known better: it may last so many times as long. */
 const LONGER = 2;
 
@@ -145,5 +143,5 @@ export function ringOutcome(ring: Ring | null, coreKnown: boolean): OutcomeSprea
 /** One sigma in the coordinate of what the tester and the model leave of so many cycles. */
 function sigmaAt(place: number): number {
   const cycles = Math.exp(place) - 1;
-  return Math.hypot(signalSigma('ring', cycles), MODEL_SHARE * cycles) / (cycles + 1);
+  return cyclesSigma(cycles) / (cycles + 1);
 }

@@ -8,16 +8,13 @@ import {
   SmallSignal,
   coreAcross,
   countedCycles,
+  cyclesSigma,
   isCoreKnown,
   ringAcross,
   shownCycles,
-  signalSigma,
 } from '../signal';
 import { hasUnknownPin } from './expectReading';
 import type { ExpectedReading } from './expectReading';
-
-/** What the parts and the model of windings leave open, a share of the cycles. */
-const MODEL_SHARE = 0.3;
 
 /**
  * What a ring tester should show between two nets of a board with these faults, which must be on it: at least `low` cycles.
@@ -29,8 +26,7 @@ export function expectRing(board: Board, faults: readonly Fault[], red: string, 
   const core = coreAcross(board, red, black);
   const cycles = countedCycles(ring);
   const least = isCoreKnown(board, red, black) ? cycles : Math.min(cycles, GOOD_CYCLES);
-  const sigma = Math.hypot(signalSigma('ring', least), MODEL_SHARE * least);
-  const low = Math.max(0, least === GOOD_CYCLES ? least : least - 2 * sigma);
+  const low = Math.max(0, least === GOOD_CYCLES ? least : least - 2 * cyclesSigma(least));
   const basis = core.length > 0 ? weakestBasis(core.map((p) => p.basis)) : 'seen';
   const unknownInside = [red, black].some((net) => hasUnknownPin(board, net));
   const faulty = faults.length > 0;
@@ -42,7 +38,7 @@ export function expectRing(board: Board, faults: readonly Fault[], red: string, 
     nominal: shown,
     low,
     high: null,
-    sigma: Math.hypot(signalSigma('ring', cycles), MODEL_SHARE * cycles),
+    sigma: cyclesSigma(cycles),
     basis,
     why: whyOf(
       core.map((p) => p.ref),

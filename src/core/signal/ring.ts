@@ -4,6 +4,7 @@ import { flatten } from '../device';
 import { partFigure } from '../part';
 import type { Part } from '../part';
 import { ringingPole } from './ringdown';
+import { signalSigma } from './shown';
 import type { SmallSignal } from './smallSignal';
 import { RING_LIMIT } from './tones';
 
@@ -43,6 +44,14 @@ export function countedCycles(ring: Ring | null): number {
 export function shownCycles(ring: Ring | null): number | null {
   const cycles = Math.floor(countedCycles(ring));
   return cycles >= RING_LIMIT ? null : cycles;
+}
+
+/** What the parts and the model of windings leave open, a share of the cycles. */
+const MODEL_SHARE = 0.3;
+
+/** One sigma of so many cycles, by the tester, the parts and the model. */
+export function cyclesSigma(cycles: number): number {
+  return Math.hypot(signalSigma('ring', cycles), MODEL_SHARE * cycles);
 }
 
 /** By how much, as a natural log, what swings lies above what is needed to be counted at all; far below where nothing does. */
