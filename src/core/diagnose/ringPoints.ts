@@ -20,6 +20,7 @@ import { fileUnder } from './dictionaryEntries';
 import type { Predicted } from './experiment';
 import type { Hypothesis } from './hypotheses';
 import type { OutcomeSpread } from './outcome';
+import { pointKey } from './posterior';
 import type { ProbePoint } from './probePoint';
 import { placeOn } from './scale';
 import type { OutcomeScale } from './scale';
@@ -75,31 +76,66 @@ export function* predictRing(
   hypotheses: readonly Hypothesis[],
   { red, black }: Pick<ProbePoint, 'red' | 'black'>,
 ): Generator<number, Predicted> {
-  const leads = [netKey(red), netKey(black)] as const;
-  const sound = ringAcross(new SmallSignal(flatten(board)), red, black);
+  const rings = ringsOf(board, red, black);
+  const { sound } = rings;
   const known = isCoreKnown(board, red, black);
-  const omega = sound?.omega ?? NO_RING_OMEGA;
-  const looked = LOOKED_AT.map((share) => {
-    const boards = new SignalBoards(board, omega * share);
-    return { boards, met: boards.with([]).impedance(...leads) ?? null };
-  });
   const draft = {
     raws: [countedCycles(sound)],
     spreads: [ringOutcome(sound, known)],
     classOf: new Uint16Array(hypotheses.length),
   };
   for (let h = 1; h < hypotheses.length; h++) {
-    const hypothesis = hypotheses[h]!;
-    const same = looked.every(({ boards, met }) =>
-      meetsTheSame(met, boards.with(hypothesis.faults).impedance(...leads) ?? null),
-    );
-    if (!same) {
-      const ring = ringAcross(new SmallSignal(flatten(board, hypothesis.faults)), red, black);
+    const ring = rings.of(hypotheses[h]!);
+    if (ring !== 'as sound')
       draft.classOf[h] = fileUnder(draft, countedCycles(ring), ringOutcome(ring, known), SAME_CYCLES);
-    }
     yield h;
   }
   return { mode: 'ring', red, black, scale: SCALE, settle: 0, ...draft };
+}
+
+/** The rings of all hypotheses between two nets, worked out once each: a dictionary that grows asks for them again and again. */
+class Rings {
+  readonly sound: Ring | null;
+  private readonly looked: readonly { readonly boards: SignalBoards; readonly met: Complex | null }[];
+  private readonly leads: readonly [string, string];
+  private readonly found = new Map<string, Ring | null | 'as sound'>();
+
+  constructor(
+    private readonly board: Board,
+    red: string,
+    black: string,
+  ) {
+    this.leads = [netKey(red), netKey(black)];
+    this.sound = ringAcross(new SmallSignal(flatten(board)), red, black);
+    const omega = this.sound?.omega ?? NO_RING_OMEGA;
+    this.looked = LOOKED_AT.map((share) => {
+      const boards = new SignalBoards(board, omega * share);
+      return { boards, met: boards.with([]).impedance(...this.leads) ?? null };
+    });
+  }
+
+  /** How it rings with these faults. */
+  of({ label, faults }: Pick<Hypothesis, 'label' | 'faults'>): Ring | null | 'as sound' {
+    const known = this.found.get(label);
+    if (known !== undefined) return known;
+    const same = this.looked.every(({ boards, met }) =>
+      meetsTheSame(met, boards.with(faults).impedance(...this.leads) ?? null),
+    );
+    const made = same ? 'as sound' : ringAcross(new SmallSignal(flatten(this.board, faults)), ...this.leads);
+    this.found.set(label, made);
+    return made;
+  }
+}
+
+const ringsOfBoard = new WeakMap<Board, Map<string, Rings>>();
+
+function ringsOf(board: Board, red: string, black: string): Rings {
+  const all = ringsOfBoard.get(board) ?? new Map<string, Rings>();
+  ringsOfBoard.set(board, all);
+  const key = pointKey({ mode: 'ring', red, black });
+  const known = all.get(key) ?? new Rings(board, red, black);
+  all.set(key, known);
+  return known;
 }
 
 /** Whether two impedances, ohm, take alike: what they let swing and what they use up, each by itself. */
