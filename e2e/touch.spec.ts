@@ -121,8 +121,10 @@ test.describe('a tablet on the bench', () => {
       if (words === 'Keep') {
         const row = page.locator('form').filter({ has: lit });
         const field = row.getByLabel(/^Reading, red/u);
-        const [, red = '', black = ''] =
-          /red (\S+) black (\S+)$/u.exec((await field.getAttribute('aria-label')) ?? '') ?? [];
+        const label = await field.getAttribute('aria-label', { timeout: 5_000 }).catch(() => null);
+        // The row of what was just kept, for a moment still there.
+        if (label === null) continue;
+        const [, red = '', black = ''] = /red (\S+) black (\S+)$/u.exec(label) ?? [];
         const mode = (await row.textContent())?.startsWith('Diode') ? 'diode' : 'ohms';
         const checking = (await page.getByRole('button', { name: 'Skip, with a reason' }).count()) > 0;
         await field.fill((checking ? meter : repaired)(mode, red, black));

@@ -13,7 +13,7 @@ const reading = {
 
 test.each([
   ['an unknown kind', { kind: 'rumour', body: {} }],
-  ['a mode that is not built', { ...reading, body: { ...reading.body, mode: 'ring' } }],
+  ['a mode that is not built', { ...reading, body: { ...reading.body, mode: 'sniff' } }],
   ['a net without a name', { ...reading, body: { ...reading.body, red: '' } }],
   ['a net too long to be one', { ...reading, body: { ...reading.body, red: 'x'.repeat(65) } }],
   ['a figure that is text', { ...reading, body: { ...reading.body, seen: { kind: 'figure', value: '5' } } }],

@@ -57,7 +57,7 @@ test('readings CSV: figures, OL, quotes and case; every bad line named', () => {
   ]);
   const bad = parseReadingsCsv(
     board,
-    'mode,red,black,value\nsmell,GA1,BAT-,1\ndiode,NOPE,BAT-,1\ndiode,GA1,BAT-,abc\nring,GA1,BAT-,3',
+    'mode,red,black,value\nsmell,GA1,BAT-,1\ndiode,NOPE,BAT-,1\ndiode,GA1,BAT-,abc\nsniff,GA1,BAT-,3',
   );
   expect(!bad.ok && bad.problem.map((p) => p.details!.line)).toEqual([2, 3, 4, 5]);
   expect(parseReadingsCsv(board, 'a,b\n').ok).toBe(false);
