@@ -200,6 +200,29 @@ test('three figures in one line fill the next three points of the plan', async (
   where.reverse().forEach((w, i) => expect(w.toLowerCase()).toContain(meant[i]!.toLowerCase().replace(' meter', '')));
 });
 
+test('what stands in the field is what is kept, also where the page has not caught up with it', async ({ page }) => {
+  await takeIn(page.request, 'PB-9', { board: FLYBACK.board });
+  await openProbe(page, 'PB-9');
+  const before = await logLines(page).count();
+  const field = page.getByLabel('Reading', { exact: true });
+  await page.keyboard.type('64');
+  // As the browser puts it there, without a word to the page: a drawing by what it knows takes nothing away again.
+  await field.evaluate((input) =>
+    Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value')!.set!.call(input, '648'),
+  );
+  await page.keyboard.type('m');
+  await expect(field).toHaveValue('648m');
+  await field.evaluate((input) =>
+    Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value')!.set!.call(input, '1.649'),
+  );
+  await page.keyboard.press('Enter');
+  const asked = page.getByText('as typed, or');
+  await expect(asked.or(logLines(page).nth(before))).toBeVisible();
+  if (await asked.isVisible()) await page.keyboard.press('1');
+  await expect(logLines(page)).toHaveCount(before + 1);
+  await expect(logLines(page).first()).toContainText('1.649');
+});
+
 /** Readings of a healthy board in the order of the plan, until the fault is most likely none that these readings see. */
 function untilUnlikely(board: Board): readonly TakenReading[] {
   const cold = buildWholeDictionary(board, listHypotheses(board));

@@ -1,5 +1,5 @@
 'use client';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect } from 'react';
 import type { Board } from '@/core/circuit';
 import { parseQuantity } from '@/core/quantity';
 import type { AlivePoint } from '@/core/work';
@@ -12,6 +12,7 @@ import { Notice } from '@/ui/Notice';
 import { useTouchPhone } from '@/ui/useTouchPhone';
 import { KeyPad, POWERED_ACTS } from './KeyPad';
 import { useAnywhere } from './useAnywhere';
+import { useTyping } from './useTyping';
 
 /** A figure that was typed, or what is wrong with it. */
 type Typed = { readonly value: number; readonly unsteady: boolean } | { readonly wrong: string } | null;
@@ -41,18 +42,19 @@ export function PoweredPoint({
   onKeep(value: number, unsteady: boolean): void;
   onStep(by: 1 | -1): void;
 }) {
-  const [text, setText] = useState('');
-  const field = useRef<HTMLInputElement>(null);
+  const { field, text, said, put } = useTyping();
   const phone = useTouchPhone();
-  useEffect(() => field.current?.focus(), [point, asked]);
+  useEffect(() => field.current?.focus(), [point, asked, field]);
   const acts = { n: () => onStep(1), b: () => onStep(-1) };
-  useAnywhere(field, text === '', acts);
-  const typed = readFigure(text, POWERED_UNITS[point.mode]);
+  useAnywhere(field, acts);
+  const unit = POWERED_UNITS[point.mode];
+  const typed = readFigure(text, unit);
   const wrong = typed && 'wrong' in typed ? typed.wrong : null;
   const keep = (): void => {
-    if (!typed || 'wrong' in typed) return;
-    setText('');
-    onKeep(typed.value, typed.unsteady);
+    const standing = readFigure(said(), unit);
+    if (!standing || 'wrong' in standing) return;
+    put('');
+    onKeep(standing.value, standing.unsteady);
   };
   const caution = point.hazard && POINT_CAUTIONS[point.hazard];
   return (
@@ -90,10 +92,9 @@ export function PoweredPoint({
         <input
           ref={field}
           aria-label="Reading under power"
-          value={text}
-          onChange={(e) => setText(e.target.value)}
+          onChange={(e) => put(e.target.value)}
           onKeyDown={(e) => {
-            const act = text === '' && !e.ctrlKey && !e.metaKey && !e.altKey ? acts[e.key as 'n' | 'b'] : undefined;
+            const act = said() === '' && !e.ctrlKey && !e.metaKey && !e.altKey ? acts[e.key as 'n' | 'b'] : undefined;
             if (!act) return;
             e.preventDefault();
             act();
@@ -118,8 +119,8 @@ export function PoweredPoint({
         acts={POWERED_ACTS}
         empty={text === ''}
         onAct={(key) => acts[key as 'n' | 'b']()}
-        onType={(key) => setText((t) => t + key)}
-        onRub={() => setText((t) => t.slice(0, -1))}
+        onType={(key) => put(said() + key)}
+        onRub={() => put(said().slice(0, -1))}
       />
       <p className="mt-1 text-sm text-faint">
         <span className="max-sm:hidden">

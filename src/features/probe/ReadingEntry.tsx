@@ -1,5 +1,5 @@
 'use client';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useState } from 'react';
 import type { KeyboardEvent as ReactKeyboardEvent } from 'react';
 import type { ExpectedReading, SeenReading } from '@/core/expect';
 import { decadeSlip } from '@/core/expect';
@@ -13,6 +13,7 @@ import { useTouchPhone } from '@/ui/useTouchPhone';
 import type { PlanEntry } from '@/workers/messages';
 import { COLD_ACTS, KeyPad } from './KeyPad';
 import { useAnywhere } from './useAnywhere';
+import { useTyping } from './useTyping';
 
 /** What the keys of the empty field do. */
 export interface EntryKeys {
@@ -51,28 +52,26 @@ export function ReadingEntry({
   onType(text: string): void;
   onKeep(readings: readonly SeenReading[]): void;
 }) {
-  const [text, setText] = useState(begun);
+  const { field, text, said, put } = useTyping(begun);
   const [meant, setMeant] = useState<number | null>(null);
-  const field = useRef<HTMLInputElement>(null);
   const phone = useTouchPhone();
-  const typed = readTyped(
-    text,
-    places.map((p) => p.mode),
-  );
+  const modes = places.map((p) => p.mode);
+  const typed = readTyped(text, modes);
   const { mode } = expected;
   const wrong = typed.find((t) => !t.ok);
 
   useEffect(() => {
     if (lit) field.current?.focus();
-  }, [lit]);
+  }, [lit, field]);
   const keep = (readings: readonly SeenReading[]): void => {
-    setText('');
+    put('');
     setMeant(null);
     onKeep(readings);
   };
   const send = (asTyped = false): void => {
-    if (typed.length === 0 || wrong) return;
-    const readings = typed.flatMap((t) => (t.ok ? [t.seen] : []));
+    const standing = readTyped(said(), modes);
+    const readings = standing.flatMap((t) => (t.ok ? [t.seen] : []));
+    if (readings.length === 0 || readings.length < standing.length) return;
     const [first] = readings;
     const slip =
       !asTyped && readings.length === 1 && first?.kind === 'figure' ? decadeSlip(expected, first.value) : null;
@@ -81,7 +80,7 @@ export function ReadingEntry({
   };
   const type = (next: string): void => {
     if (text === '') onBegin();
-    setText(next);
+    put(next);
     onType(next);
     setMeant(null);
   };
@@ -104,12 +103,12 @@ export function ReadingEntry({
       event.preventDefault();
       return event.key === '1' ? send(true) : keep([{ kind: 'figure', value: meant }]);
     }
-    const act = text === '' ? acts[event.key] : undefined;
+    const act = said() === '' ? acts[event.key] : undefined;
     if (!act) return;
     event.preventDefault();
     act();
   };
-  useAnywhere(field, text === '', acts);
+  useAnywhere(field, acts);
   const show = (v: number): string => figureWords(mode, v, 4);
   return (
     <div className="mt-2">
@@ -118,7 +117,7 @@ export function ReadingEntry({
           ref={field}
           data-reading="yes"
           aria-label="Reading"
-          value={text}
+          defaultValue={begun}
           onChange={(e) => type(e.target.value)}
           // The large keys below are its keyboard there.
           inputMode={phone ? 'none' : 'text'}
@@ -168,8 +167,8 @@ export function ReadingEntry({
           acts={COLD_ACTS}
           empty={text === ''}
           onAct={(key) => acts[key]?.()}
-          onType={(key) => type(text + key)}
-          onRub={() => type(text.slice(0, -1))}
+          onType={(key) => type(said() + key)}
+          onRub={() => type(said().slice(0, -1))}
         />
       )}
     </div>

@@ -8,18 +8,17 @@ const ELSEWHERE =
 
 /**
  * Digits always come to the field, wherever focus is; the letters that act do so too while it is empty. acts: what each
- * key does; empty: whether nothing is typed.
+ * key does.
  */
 export function useAnywhere(
   field: RefObject<HTMLInputElement | null>,
-  empty: boolean,
   acts: Readonly<Record<string, () => void>>,
 ): void {
   const anywhere = useEffectEvent((event: KeyboardEvent): void => {
     const target = event.target as HTMLElement;
     if (target.closest(ELSEWHERE) || event.ctrlKey || event.metaKey || event.altKey) return;
     if (/^[\d.~-]$/u.test(event.key)) return field.current?.focus();
-    const act = empty && event.key !== ' ' ? acts[event.key] : undefined;
+    const act = field.current?.value === '' && event.key !== ' ' ? acts[event.key] : undefined;
     if (!act) return;
     event.preventDefault();
     field.current?.focus();
