@@ -205,16 +205,18 @@ test('what stands in the field is what is kept, also where the page has not caug
   await openProbe(page, 'PB-9');
   const before = await logLines(page).count();
   const field = page.getByLabel('Reading', { exact: true });
-  await page.keyboard.type('64');
   // As the browser puts it there, without a word to the page: a drawing by what it knows takes nothing away again.
-  await field.evaluate((input) =>
-    Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value')!.set!.call(input, '648'),
-  );
+  const stand = (text: string): Promise<void> =>
+    field.evaluate(
+      (input, value) =>
+        Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value')!.set!.call(input, value) as undefined,
+      text,
+    );
+  await page.keyboard.type('64');
+  await stand('648');
   await page.keyboard.type('m');
   await expect(field).toHaveValue('648m');
-  await field.evaluate((input) =>
-    Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value')!.set!.call(input, '1.649'),
-  );
+  await stand('1.649');
   await page.keyboard.press('Enter');
   const asked = page.getByText('as typed, or');
   await expect(asked.or(logLines(page).nth(before))).toBeVisible();

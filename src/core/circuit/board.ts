@@ -90,6 +90,11 @@ export function netKey(net: string): string {
   return net.toLowerCase();
 }
 
+/** What two nets are known by together, whichever comes first. */
+export function netPairKey(a: string, b: string): string {
+  return [netKey(a), netKey(b)].sort().join(' ');
+}
+
 /** All nets of the board in order of first appearance, as first written; `NC` left out. */
 export function boardNets(board: Board): readonly string[] {
   const seen = new Map<string, string>();

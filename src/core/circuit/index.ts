@@ -1,4 +1,4 @@
-export { EMPTY_BOARD, NOT_CONNECTED, boardNets, findPart, netKey, pinsOnNet } from './board';
+export { EMPTY_BOARD, NOT_CONNECTED, boardNets, findPart, netKey, netPairKey, pinsOnNet } from './board';
 export type { Board, Coupling, LayoutItem, Nameplate, NameplateOutput, Subcircuit } from './board';
 export { BOARD_LIMITS, DESIGNATOR } from './limits';
 export { easiestPlace, placesOnNet } from './places';

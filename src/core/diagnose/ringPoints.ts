@@ -2,16 +2,18 @@ import { netKey } from '../circuit';
 import type { Board } from '../circuit';
 import { flatten } from '../device';
 import type { Complex } from '../linear';
+import { kept } from '../problem';
 import { normalCdf } from '../quantity';
 import {
-  GOOD_CYCLES,
   LEAST_CYCLES,
   RING_LIMIT,
   SIGNAL_NOISE,
   SmallSignal,
+  coreAcross,
   countedCycles,
   cyclesSigma,
   isCoreKnown,
+  leastCycles,
   ringAcross,
   swingMargin,
 } from '../signal';
@@ -78,7 +80,7 @@ export function* predictRing(
 ): Generator<number, Predicted> {
   const rings = ringsOf(board, red, black);
   const { sound } = rings;
-  const known = isCoreKnown(board, red, black);
+  const known = isCoreKnown(coreAcross(board, red, black));
   const draft = {
     raws: [countedCycles(sound)],
     spreads: [ringOutcome(sound, known)],
@@ -129,14 +131,8 @@ class Rings {
 
 const ringsOfBoard = new WeakMap<Board, Map<string, Rings>>();
 
-function ringsOf(board: Board, red: string, black: string): Rings {
-  const all = ringsOfBoard.get(board) ?? new Map<string, Rings>();
-  ringsOfBoard.set(board, all);
-  const key = pointKey({ mode: 'ring', red, black });
-  const known = all.get(key) ?? new Rings(board, red, black);
-  all.set(key, known);
-  return known;
-}
+const ringsOf = (board: Board, red: string, black: string): Rings =>
+  kept(ringsOfBoard, board, pointKey({ mode: 'ring', red, black }), () => new Rings(board, red, black));
 
 /** Whether two impedances, ohm, take alike: what they let swing and what they use up, each by itself. */
 function meetsTheSame(a: Complex | null, b: Complex | null): boolean {
@@ -159,7 +155,7 @@ const CORE_STEPS = 6;
  */
 export function ringOutcome(ring: Ring | null, coreKnown: boolean): OutcomeSpread {
   const cycles = Math.min(countedCycles(ring), 10 * RING_LIMIT);
-  const [least, most] = coreKnown ? [cycles, cycles] : [Math.min(cycles, GOOD_CYCLES), LONGER * cycles];
+  const [least, most] = [leastCycles(cycles, coreKnown), coreKnown ? cycles : LONGER * cycles];
   const silent = cycles > 0 ? normalCdf(-swingMargin(ring) / MARGIN_SIGMA) : 0;
   const [low, high] = [placeOn(SCALE, least), placeOn(SCALE, most)];
   const steps = high > low ? CORE_STEPS : 1;

@@ -10,6 +10,7 @@ import {
   countedCycles,
   cyclesSigma,
   isCoreKnown,
+  leastCycles,
   ringAcross,
   shownCycles,
 } from '../signal';
@@ -25,7 +26,7 @@ export function expectRing(board: Board, faults: readonly Fault[], red: string, 
   const shown = shownCycles(ring);
   const core = coreAcross(board, red, black);
   const cycles = countedCycles(ring);
-  const least = isCoreKnown(board, red, black) ? cycles : Math.min(cycles, GOOD_CYCLES);
+  const least = leastCycles(cycles, isCoreKnown(core));
   const low = Math.max(0, least === GOOD_CYCLES ? least : least - 2 * cyclesSigma(least));
   const basis = core.length > 0 ? weakestBasis(core.map((p) => p.basis)) : 'seen';
   const unknownInside = [red, black].some((net) => hasUnknownPin(board, net));

@@ -231,7 +231,7 @@ describe('with another instrument than the meter', () => {
     expect(judged.expected).toMatchObject({ mode, unit: mode === 'esr' ? 'ohm' : 'F', basis: 'seen', through: ['C1'] });
   });
 
-  // Q = √(L/C)/R of 1 mH, 10 nF and 3.162 ohm is 100, ln(1/0.15) Q/π = 60 cycles; rp=3162 in parallel with it halves Q.
+  // Q = √(L/C)/R of 1 mH, 10 nF and 3.162 ohm is 100, ln(1/0.15) Q/π = 60 cycles; rp=31620 in parallel with it halves Q.
   test.each([
     ['L1 a b 1m dcr=3.162', 60, 'agree'],
     ['L1 a b 1m dcr=3.162', 12, 'agree'],

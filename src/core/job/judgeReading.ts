@@ -10,6 +10,7 @@ import { formatFault, parseFaults } from '../fault';
 import type { Fault } from '../fault';
 import { isCold, solverFor } from '../meter';
 import type { UnpoweredMode } from '../meter';
+import { kept } from '../problem';
 import { SIGNAL_HERTZ, SignalNetwork } from '../signal';
 import type { OneTone } from '../signal';
 import type { DcSolver } from '../solve';
@@ -202,13 +203,4 @@ const rings = new WeakMap<Board, Map<string, ExpectedReading>>();
 function ringOf(board: Board, faults: readonly Fault[], red: string, black: string): ExpectedReading {
   const key = `${netKey(red)} ${netKey(black)} ${faults.map(formatFault).join('+')}`;
   return { ...kept(rings, board, key, () => expectRing(board, faults, red, black)), red, black };
-}
-
-/** What was made of a thing under a key, made once and kept as long as the thing is. */
-function kept<K extends object, V>(all: WeakMap<K, Map<string, V>>, of: K, key: string, make: () => V): V {
-  const known = all.get(of) ?? new Map<string, V>();
-  all.set(of, known);
-  const made = known.get(key) ?? make();
-  known.set(key, made);
-  return made;
 }

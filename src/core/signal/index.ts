@@ -1,7 +1,16 @@
 export { withFaults } from './faultySignal';
 export { SIGNAL_MODES, SIGNAL_UNITS, SignalReader } from './readSignal';
 export type { SignalMode } from './readSignal';
-export { coreAcross, countedCycles, cyclesSigma, isCoreKnown, ringAcross, shownCycles, swingMargin } from './ring';
+export {
+  coreAcross,
+  countedCycles,
+  cyclesSigma,
+  isCoreKnown,
+  leastCycles,
+  ringAcross,
+  shownCycles,
+  swingMargin,
+} from './ring';
 export type { Ring } from './ring';
 export { figureChange, figureOf, shownOf, signalSigma } from './shown';
 export type { OneTone } from './shown';

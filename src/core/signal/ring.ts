@@ -1,4 +1,4 @@
-import { netKey } from '../circuit';
+import { netKey, netPairKey } from '../circuit';
 import type { Board } from '../circuit';
 import { flatten } from '../device';
 import { partFigure } from '../part';
@@ -6,7 +6,7 @@ import type { Part } from '../part';
 import { ringingPole } from './ringdown';
 import { signalSigma } from './shown';
 import type { SmallSignal } from './smallSignal';
-import { RING_LIMIT } from './tones';
+import { GOOD_CYCLES, RING_LIMIT } from './tones';
 
 /** The capacitor that a ring tester puts across the leads, farads (contract, section 3). */
 export const RING_FARADS = 10e-9;
@@ -61,17 +61,20 @@ export function swingMargin(ring: Ring | null): number {
 
 /** Windings on one core with one between two nets among them, as parts; none where no winding is there. */
 export function coreAcross(board: Board, red: string, black: string): readonly Part[] {
-  const across = pairKey(red, black);
+  const across = netPairKey(red, black);
   for (const { model, owners } of flatten(board).devices) {
     const parts = model.kind === 'windings' ? [...new Set(owners)].map((o) => board.parts[o]!) : [];
-    if (parts.some((p) => p.nets.length === 2 && pairKey(p.nets[0]!, p.nets[1]!) === across)) return parts;
+    if (parts.some((p) => p.nets.length === 2 && netPairKey(p.nets[0]!, p.nets[1]!) === across)) return parts;
   }
   return [];
 }
 
-const pairKey = (a: string, b: string): string => [netKey(a), netKey(b)].sort().join('\n');
+/** Whether what a core takes is noted of one of the windings on it. */
+export function isCoreKnown(windings: readonly Part[]): boolean {
+  return windings.some((p) => partFigure(p, 'coreLossOhms') !== undefined);
+}
 
-/** Whether what its core takes is noted of a winding between two nets, or of one on the same core. */
-export function isCoreKnown(board: Board, red: string, black: string): boolean {
-  return coreAcross(board, red, black).some((p) => partFigure(p, 'coreLossOhms') !== undefined);
+/** Fewest cycles of a sound winding that rings so long by all that is noted: of an unknown core it may be `GOOD_CYCLES`. */
+export function leastCycles(cycles: number, coreKnown: boolean): number {
+  return coreKnown ? cycles : Math.min(cycles, GOOD_CYCLES);
 }

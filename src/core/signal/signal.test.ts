@@ -75,8 +75,8 @@ test('a resistor, a capacitor and a coil read what a pencil says', () => {
 });
 
 /**
- * What hangs on nothing but itself, or does not touch the winding, leaves its ring as it is. Healthy figures are those of the
- * independent computation; the poles of these circuits lie beside a nil block that once kept them from being found.
+ * What does not touch the winding leaves its ring as it is. The poles of these circuits lie beside a nil block that once kept
+ * them from being found.
  */
 test.each([
   ['galley-inverter-600', 'LT1B', ['', 'R2:value=30', 'M1.s:open', 'R17:open', 'C9:short']],

@@ -1,4 +1,4 @@
-import { netKey } from '@/core/circuit';
+import { netKey, netPairKey } from '@/core/circuit';
 import type { Board } from '@/core/circuit';
 import type { Outcome } from '@/core/expect';
 import type { UnpoweredMode } from '@/core/meter';
@@ -23,15 +23,13 @@ const SIDES = {
   ring: 'ring',
 } as const satisfies Record<UnpoweredMode, string>;
 
-const pairKey = (a: string, b: string): string => [netKey(a), netKey(b)].sort().join(' ');
-
 /** Marks by what was read last right across a part, or between two of three legs; what was measured agrees. */
 export function readMarks(board: Board, reads: readonly Read[]): ReadonlyMap<string, ReadMark> {
   const marks = new Map<string, ReadMark>();
   for (const p of board.parts) if (p.basis === 'measured' || p.basis === 'confirmed') marks.set(p.ref, 'agree');
   // The last reading between two nets is the one that counts; a steady current and each tone see another side of a part, and
   // one wrong side is enough.
-  const last = new Map(reads.map((r) => [`${pairKey(r.red, r.black)} ${SIDES[r.mode]}`, r]));
+  const last = new Map(reads.map((r) => [`${netPairKey(r.red, r.black)} ${SIDES[r.mode]}`, r]));
   const wrongLast = [...last.values()].sort(
     (a, b) => Number(a.outcome === 'disagree') - Number(b.outcome === 'disagree'),
   );
